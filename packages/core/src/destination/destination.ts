@@ -1,0 +1,38 @@
+import type { RecordKind } from '../diff/record';
+import type { FieldDefinition } from './field-definition';
+
+export interface Stage {
+  key: string;
+  name: string;
+  state: 'open' | 'won' | 'lost';
+}
+
+/** An ordered way that deals (or leads) take; the order of the stages is the way forward. */
+export interface Pipeline {
+  key: string;
+  name: string;
+  record: 'deal' | 'lead';
+  stages: Stage[];
+}
+
+/** What a workspace has prepared for its records: everything a route may name by key. */
+export interface Destination {
+  fields: FieldDefinition[];
+  pipelines: Pipeline[];
+  /** ISO 3166-1 alpha-2: how a phone number without a country code is read. */
+  defaultCountry: string;
+  /** ISO 4217: the currency of an amount that names none. */
+  defaultCurrency: string;
+}
+
+export function fieldOf(destination: Destination, record: RecordKind, key: string): FieldDefinition | undefined {
+  return destination.fields.find((field) => field.record === record && field.key === key);
+}
+
+export function pipelineOf(destination: Destination, key: string): Pipeline | undefined {
+  return destination.pipelines.find((pipeline) => pipeline.key === key);
+}
+
+export function stageOf(pipeline: Pipeline | undefined, key: string): Stage | undefined {
+  return pipeline?.stages.find((stage) => stage.key === key);
+}

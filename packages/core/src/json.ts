@@ -1,0 +1,32 @@
+/** Anything that JSON (RFC 8259) can say. */
+export type JsonValue = string | number | boolean | null | JsonValue[] | JsonObject;
+export interface JsonObject {
+  [key: string]: JsonValue;
+}
+
+/** Whether a value is a JSON object: not a list, not null. */
+export function isJsonObject(value: unknown): value is JsonObject {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+/**
+ * A JSON Pointer (RFC 6901) from its segments.
+ *
+ * @example jsonPointer(['a/b', 0]) // '/a~1b/0'
+ */
+export function jsonPointer(segments: readonly (string | number)[]): string {
+  return segments.map((segment) => `/${String(segment).replace(/~/g, '~0').replace(/\//g, '~1')}`).join('');
+}
+
+/** Whether two JSON values say the same; the order of an object's keys does not count. */
+export function sameJson(a: JsonValue | undefined, b: JsonValue | undefined): boolean {
+  if (a === b) return true;
+  if (Array.isArray(a) && Array.isArray(b)) {
+    return a.length === b.length && a.every((item, index) => sameJson(item, b[index]));
+  }
+  if (isJsonObject(a) && isJsonObject(b)) {
+    const keys = Object.keys(a);
+    return keys.length === Object.keys(b).length && keys.every((key) => key in b && sameJson(a[key], b[key]));
+  }
+  return false;
+}

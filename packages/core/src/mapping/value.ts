@@ -1,0 +1,68 @@
+import { isJsonObject, type JsonValue } from '../json';
+import { payloadFields } from '../payload/fields';
+import { error, type Problem } from '../problem';
+import { storableText } from '../text';
+import type { Part, Value } from '../route/definition';
+import type { FinisherSetting } from './finishers/finisher';
+import { finisherNamed } from './finishers/registry';
+
+/** What a part stands for: looked up in the submission, its visit or an earlier write. `undefined` is nothing. */
+export type PartReader = (part: Part) => JsonValue | undefined;
+
+/** How a value came about: each part with its text, then each finisher with the text before and after. */
+export interface ValueTrace {
+  parts: { part: Part; text: string }[];
+  steps: { use: string; before: string; after: string }[];
+}
+
+export interface WorkedOutValue {
+  /** `''` is blank. */
+  text: string;
+  trace: ValueTrace;
+  problems: Problem[];
+}
+
+/** Works out a value: reads its parts, joins them, and lets the finishers run over the result. */
+export function workOutValue(value: Value, read: PartReader, setting: FinisherSetting): WorkedOutValue {
+  const parts = value.parts.map((part) => ({ part, text: answerText(read(part)) }));
+  const problems: Problem[] = [];
+  const steps: ValueTrace['steps'] = [];
+  let text = joinParts(
+    parts.map((part) => part.text),
+    value.joinWith ?? ' ',
+  );
+  for (const use of value.finishers ?? []) {
+    const finisher = finisherNamed(use.use);
+    const parameters = finisher?.parameters.safeParse(use.with ?? {});
+    if (!finisher || !parameters?.success) {
+      problems.push(error('unknown-finisher', `The finisher “${use.use}” does not exist or its settings do not fit.`));
+      continue;
+    }
+    const finished = finisher.finish(text, parameters.data, setting);
+    steps.push({ use: use.use, before: text, after: finished.text });
+    if (finished.problem) problems.push(finished.problem);
+    text = finished.text;
+  }
+  return { text, trace: { parts, steps }, problems };
+}
+
+/** Joins texts; those that are blank are left out together with their separator. */
+export function joinParts(texts: readonly string[], separator: string): string {
+  return texts.filter((text) => text.trim() !== '').join(separator);
+}
+
+/**
+ * An answer as text: a list has one item a line, an object one `name: value` a line. Nothing is cut.
+ */
+export function answerText(answer: JsonValue | undefined): string {
+  if (answer === undefined || answer === null) return '';
+  if (typeof answer === 'string') return storableText(answer);
+  if (typeof answer !== 'object') return String(answer);
+  if (Array.isArray(answer) && answer.every((item) => item === null || typeof item !== 'object')) {
+    return answer.map(answerText).filter(Boolean).join('\n');
+  }
+  const lines = payloadFields(isJsonObject(answer) ? answer : { list: answer }).map(
+    ({ key, value }) => `${key}: ${answerText(value)}`,
+  );
+  return storableText(lines.join('\n'));
+}

@@ -1,0 +1,150 @@
+import { fieldOf, pipelineOf, stageOf, type Destination } from '../destination/destination';
+import { showFieldValue } from '../destination/field-value';
+import type { FieldValue, RecordKind } from '../diff/record';
+import { sourceOf } from '../source/source';
+import { counted } from '../text';
+import type { FieldTrace, Plan, PlannedWrite } from './plan';
+import type { Submission } from './submission';
+
+/** One line of what happened, in plain words. A `value` line belongs to the step above it. */
+export interface AccountStep {
+  step:
+    | 'arrived'
+    | 'recognised'
+    | 'created'
+    | 'changed'
+    | 'kept'
+    | 'nothing'
+    | 'value'
+    | 'placed'
+    | 'linked'
+    | 'source'
+    | 'problem'
+    | 'skipped'
+    | 'failed'
+    | 'held';
+  text: string;
+  before?: string;
+  after?: string;
+  /** Why a value is as it is, when it was not simply written. */
+  note?: string;
+  /** The record that the line is about. */
+  record?: { kind: RecordKind; id: string };
+}
+
+const WHY_KEPT: Record<Exclude<FieldTrace['why'], null>, string> = {
+  'if-blank': 'kept: written only if blank',
+  never: 'kept: the route leaves it',
+  'fill-blanks': 'kept: the route only fills blanks',
+  later: 'kept: a later submission wrote it',
+  unreadable: 'what came in does not fit',
+  derived: 'follows from the other values',
+};
+
+/** What a plan does, told in sentences; the same words for a run that was done and for a rehearsal. */
+export function accountOf(
+  plan: Plan,
+  submission: Submission,
+  names: { destination: Destination; intake: string },
+): AccountStep[] {
+  const steps: AccountStep[] = [{ step: 'arrived', text: arrivedText(submission, names.intake) }];
+  for (const write of plan.writes) steps.push(...writeSteps(write, names.destination));
+  for (const problem of plan.problems) steps.push({ step: 'problem', text: problem.text });
+  if (plan.touches.length) {
+    const { source, channel, medium, campaign } = plan.touches[0]!;
+    const details = [channel, medium, campaign && `campaign ${campaign}`].filter(Boolean).join(', ');
+    steps.push({ step: 'source', text: `Recorded the source ${source}`, note: details });
+  }
+  if (plan.outcome === 'fail') steps.push({ step: 'failed', text: plan.reason!.text });
+  if (plan.outcome === 'skip') steps.push({ step: 'skipped', text: plan.reason!.text });
+  if (plan.outcome === 'hold') steps.push({ step: 'held', text: plan.reason!.text });
+  return steps;
+}
+
+/** The outcome of a plan in a few words, for a line in a table: `1 new contact, 1 new deal`. */
+export function outcomeText(plan: Pick<Plan, 'outcome' | 'reason' | 'writes'>): string {
+  if (plan.outcome !== 'write') return plan.reason?.text ?? '';
+  const made = plan.writes.filter(({ did }) => did === 'create').map(({ record }) => `new ${record}`);
+  const changed = plan.writes.filter(({ did }) => did === 'change').length;
+  if (changed) made.push(`${changed} changed`);
+  return made.length ? made.join(', ') : 'nothing new';
+}
+
+function arrivedText(submission: Submission, intake: string): string {
+  const { page } = submission.visit;
+  const { source } = sourceOf(submission.visit);
+  return page ? `Arrived at ${intake} from ${page}, source ${source}` : `Arrived at ${intake}, source ${source}`;
+}
+
+function writeSteps(write: PlannedWrite, destination: Destination): AccountStep[] {
+  const record = write.id ? { kind: write.record, id: write.id } : undefined;
+  const about = record ? { record } : {};
+  const steps: AccountStep[] = [];
+  if (write.match.by) steps.push({ step: 'recognised', text: recognisedText(write), ...about });
+  const written = write.fields.filter(({ did }) => did === 'write' || did === 'clear');
+  if (write.did === 'none') {
+    steps.push({ step: 'nothing', text: `Wrote no ${write.record}: the submission gave nothing for one` });
+    return write.fields.length ? [] : steps;
+  }
+  if (write.did === 'create')
+    steps.push({ step: 'created', text: `Created a ${write.record}${unrecognisedText(write)}`, ...about });
+  else if (written.length)
+    steps.push({
+      step: 'changed',
+      text: `Changed ${counted(written.length, 'value')} of the ${write.record}`,
+      ...about,
+    });
+  else steps.push({ step: 'kept', text: `Nothing changes on the ${write.record}`, ...about });
+  for (const field of write.fields) steps.push(...valueSteps(field, write.record, destination));
+  if (write.place) steps.push({ step: 'placed', text: placedText(write.place, destination), ...about });
+  if (write.linked.length)
+    steps.push({
+      step: 'linked',
+      text: `Linked the ${write.record} to ${counted(write.linked.length, 'record')}`,
+      ...about,
+    });
+  return steps;
+}
+
+function recognisedText({ record, match }: PlannedWrite): string {
+  if (match.by === 'open-deal') return 'Found the deal that this contact has in the pipeline already';
+  const others = match.found === 1 ? `the only ${record} with it` : `the first of ${match.found} with it`;
+  return `Recognised the ${record} by ${match.by === 'email' ? 'e-mail' : match.by} ${match.key}, ${others}`;
+}
+
+function unrecognisedText({ match, record }: PlannedWrite): string {
+  return match.key && record !== 'deal' ? `: none has ${match.key}` : '';
+}
+
+function valueSteps(trace: FieldTrace, record: RecordKind, destination: Destination): AccountStep[] {
+  if (trace.did === 'blank' || trace.did === 'same' || trace.why === 'derived') return [];
+  const field = fieldOf(destination, record, trace.field);
+  const show = (value: FieldValue | null) => showFieldValue(field, value);
+  const line: AccountStep = {
+    step: 'value',
+    text: field?.label ?? trace.field,
+    before: show(trace.before),
+    after: show(trace.after),
+  };
+  if (trace.why) line.note = WHY_KEPT[trace.why];
+  else if (trace.did === 'keep') return [];
+  return [line];
+}
+
+function placedText(
+  { pipeline: pipelineKey, stage: stageKey, did }: NonNullable<PlannedWrite['place']>,
+  destination: Destination,
+): string {
+  const pipeline = pipelineOf(destination, pipelineKey);
+  const place = `${pipeline?.name ?? pipelineKey}, ${stageOf(pipeline, stageKey)?.name ?? stageKey}`;
+  switch (did) {
+    case 'placed':
+      return `Placed in ${place}`;
+    case 'moved':
+      return `Moved to ${place}`;
+    case 'stays':
+      return `Stays in ${place}`;
+    case 'left':
+      return `Left as it is in ${place}`;
+  }
+}

@@ -1,0 +1,109 @@
+import type { RecordKind } from '../diff/record';
+import type { VISIT_NAMES } from '../source/visit';
+
+/** Names of `{visit}` parts beyond what is recorded: the source worked out from the visit, and the time. */
+export const VISIT_PART_NAMES_DERIVED = ['source', 'medium', 'campaign', 'channel', 'receivedAt'] as const;
+export type VisitPartName = (typeof VISIT_NAMES)[number] | (typeof VISIT_PART_NAMES_DERIVED)[number];
+
+/** The rules that turn submissions into records: an open format, described by `ROUTE_SCHEMA`. */
+export interface RouteDefinition {
+  format: 'haycart.route/1';
+  name: string;
+  /** Keys of the intakes that the route takes from. */
+  from: string[];
+  /** Otherwise the run ends skipped. */
+  onlyWhen?: Condition;
+  decisions?: DecisionTable[];
+  /** In order; a later write may link to an earlier one. */
+  writes: Write[];
+  followUps?: FollowUp[];
+  holds?: Hold[];
+  sendOn?: SendOn[];
+}
+
+export interface Write {
+  /** Its name inside the route. */
+  as: string;
+  record: RecordKind;
+  when?: Condition;
+  /** Tried in order; none, or none fits: `whenNone`. */
+  match?: MatchRule[];
+  whenMatched?: 'update' | 'fill-blanks' | 'leave' | 'ask';
+  whenSeveral?: 'ask' | 'oldest' | 'latest' | 'most-complete';
+  whenNone?: 'create' | 'skip' | 'ask';
+  fills: Fill[];
+  /** Names of earlier writes. */
+  links?: string[];
+  place?: Place;
+  owner?: OwnerRule;
+}
+
+/** Where a deal stands, and what a second enquiry does to a deal that the contact has in that pipeline. */
+export interface Place {
+  pipeline: Value;
+  stage: Value;
+  /**
+   * `update`: the open deal is updated and moves forward. `new`: always another deal. `new-if-closed`: an open deal is
+   * left as it is. `leave`: any deal, open or closed, is left as it is. Where there is none to keep, a deal is created.
+   */
+  again: 'update' | 'new' | 'new-if-closed' | 'leave';
+  /** Whether a second enquiry may move the deal back to an earlier stage. */
+  backwards?: boolean;
+}
+
+export interface Fill {
+  field: string;
+  value: Value;
+  /** What happens to a value that is already there; `always` when not said. */
+  overwrite?: 'always' | 'if-blank' | 'never';
+  /** What happens when there is nothing to fill in; `leave` when not said. */
+  ifEmpty?: 'leave' | 'clear' | 'fail';
+}
+
+/** Parts joined together, then finished step by step. Empty parts are left out together with their separator. */
+export interface Value {
+  parts: Part[];
+  joinWith?: string;
+  finishers?: FinisherUse[];
+}
+
+export interface FinisherUse {
+  use: string;
+  with?: Record<string, unknown>;
+}
+
+export type Part =
+  | { answer: string }
+  | { visit: string }
+  | { text: string }
+  | { decision: string; output: string }
+  | { write: string; field: string };
+
+export type MatchRule =
+  { by: 'email' | 'phone' | 'domain' | 'external-id' | 'name' } | { by: 'likeness'; accept: number; ask: number };
+
+export type Condition =
+  | { all: Condition[] }
+  | { any: Condition[] }
+  | { not: Condition }
+  | { of: Part; test: string; value?: unknown; caseSensitive?: boolean };
+
+export interface DecisionTable {
+  name: string;
+  inputs: { of: Part; label: string }[];
+  outputs: { name: string; type: 'text' | 'pipeline' | 'stage' | 'person' | 'team' | 'tag' | 'number' | 'yes-no' }[];
+  /** `null` in `when`: anything. */
+  rows: { when: (CellTest | null)[]; then: Record<string, unknown>; note?: string }[];
+  otherwise?: Record<string, unknown>;
+}
+
+export interface CellTest {
+  test: string;
+  value?: unknown;
+}
+
+/** What these hold is settled by the parts that build them; until then the checker refuses them by name. */
+export type FollowUp = { do: string } & Record<string, unknown>;
+export type Hold = { for: string } & Record<string, unknown>;
+export type SendOn = { to: string } & Record<string, unknown>;
+export type OwnerRule = Record<string, unknown>;

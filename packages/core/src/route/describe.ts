@@ -1,0 +1,81 @@
+import { fieldOf, pipelineOf, stageOf, type Destination } from '../destination/destination';
+import { counted, listInWords } from '../text';
+import { fixedText } from './check';
+import type { Place, RouteDefinition, Write } from './definition';
+
+/** A route told in sentences: one for the list, and one for each section of the route sheet. */
+export interface RouteInWords {
+  /** `Site survey request → contact, company, deal in New builds, Enquiry` */
+  sentence: string;
+  takesFrom: string;
+  mapping: string;
+  recognise: string;
+  place: string;
+}
+
+const AGAIN: Record<Place['again'], string> = {
+  update: 'a second enquiry updates the open deal',
+  new: 'a second enquiry makes another deal',
+  'new-if-closed': 'a second enquiry leaves an open deal as it is',
+  leave: 'a second enquiry leaves any deal as it is',
+};
+
+export function describeRoute(
+  route: RouteDefinition,
+  names: { destination: Destination; intakes: readonly { key: string; name: string }[] },
+): RouteInWords {
+  const intakes = listInWords(route.from.map((key) => names.intakes.find((intake) => intake.key === key)?.name ?? key));
+  const placed = route.writes.find(({ place }) => place);
+  const place = placed?.place ? placeInWords(placed.place, names.destination) : null;
+  return {
+    sentence: `${intakes || 'No intake'} → ${listInWords(route.writes.map(({ record, place: at }) => (at && place ? `${record} in ${place}` : record))) || 'nothing'}`,
+    takesFrom: intakes || 'no intake yet',
+    mapping: mappingInWords(route, names.destination),
+    recognise:
+      listInWords(route.writes.filter(({ record }) => record !== 'deal').map(recogniseInWords)) ||
+      'nothing to recognise',
+    place:
+      placed?.place && place
+        ? `${place}; ${AGAIN[placed.place.again]}${placed.place.backwards ? ', also backwards' : ''}`
+        : 'in no pipeline',
+  };
+}
+
+function mappingInWords(route: RouteDefinition, destination: Destination): string {
+  const fed = route.writes.reduce((count, { fills }) => count + fills.length, 0);
+  const unfed = route.writes.flatMap((write) => requiredUnfed(write, destination)).length;
+  return `${counted(fed, 'field')} fed${unfed ? `, ${counted(unfed, 'required field')} ${unfed === 1 ? 'is' : 'are'} not` : ''}`;
+}
+
+/** The required fields of a write's record that nothing feeds, by key. */
+export function requiredUnfed(write: Write, destination: Destination): string[] {
+  const fed = new Set(write.fills.map(({ field }) => field));
+  return destination.fields
+    .filter(({ record, required, kept, key }) => record === write.record && required && !kept && !fed.has(key))
+    .map(({ key }) => key);
+}
+
+function recogniseInWords(write: Write): string {
+  const by = listInWords(
+    (write.match ?? []).map((rule) => (rule.by === 'email' ? 'e-mail' : rule.by)),
+    'then',
+  );
+  if (!by) return `every ${write.record} is new`;
+  const then = { update: '', 'fill-blanks': ', only blanks filled', leave: ', left as it is', ask: ', asking' }[
+    write.whenMatched ?? 'update'
+  ];
+  return `${write.record} by ${by}${then}`;
+}
+
+function placeInWords(place: Place, destination: Destination): string {
+  const pipelineKey = fixedText(place.pipeline);
+  const stageKey = fixedText(place.stage);
+  const pipeline = pipelineKey === null ? undefined : pipelineOf(destination, pipelineKey);
+  const stage = stageKey === null ? undefined : stageOf(pipeline, stageKey);
+  return `${pipeline?.name ?? pipelineKey ?? 'a pipeline chosen by the answers'}, ${stage?.name ?? stageKey ?? 'a stage chosen by the answers'}`;
+}
+
+/** The name that people read for a field of a record. */
+export function fieldLabel(destination: Destination, record: Write['record'], key: string): string {
+  return fieldOf(destination, record, key)?.label ?? key;
+}

@@ -1,0 +1,104 @@
+import type { Link, RecordState } from '../diff/record';
+import type { RecordsDiff } from '../diff/records-diff';
+import { identityKeysOf, identityKeyText, type IdentityKey } from '../identity/keys';
+
+/** A record as it is known while planning: its state, and when each field was last written (ISO 8601). */
+export interface KnownRecord extends RecordState {
+  id: string;
+  createdAt: string;
+  /** For each field the time of the submission or change that its value came with. */
+  writtenAt: Record<string, string>;
+}
+
+/**
+ * The records that planning may look at: those that `lookupsFor` asked for, with their links. It learns from each plan,
+ * so that a batch of submissions is planned one after the other without asking the database again.
+ */
+export class KnownRecords {
+  readonly #records = new Map<string, KnownRecord>();
+  readonly #byKey = new Map<string, Set<string>>();
+  readonly #linkedFrom = new Map<string, Set<string>>();
+  readonly #linkedTo = new Map<string, Set<string>>();
+
+  constructor(records: Iterable<KnownRecord> = [], links: Iterable<Link> = []) {
+    for (const record of records) this.#add(record);
+    for (const link of links) this.#link(link);
+  }
+
+  get(id: string): KnownRecord | undefined {
+    return this.#records.get(id);
+  }
+
+  /** The records that have an identity key, oldest first. */
+  withKey(key: IdentityKey): KnownRecord[] {
+    return this.#all(this.#byKey.get(identityKeyText(key))).sort(
+      (a, b) => compare(a.createdAt, b.createdAt) || compare(a.id, b.id),
+    );
+  }
+
+  /** The records that point to this one. */
+  pointingTo(id: string): KnownRecord[] {
+    return this.#all(this.#linkedTo.get(id));
+  }
+
+  isLinked(link: Link): boolean {
+    return this.#linkedFrom.get(link.from)?.has(link.to) ?? false;
+  }
+
+  /** Takes in what a plan will have done. */
+  learn(diff: RecordsDiff, at: string): void {
+    for (const id in diff.created) {
+      const { kind, values } = diff.created[id]!;
+      this.#add({
+        id,
+        kind,
+        values,
+        createdAt: at,
+        writtenAt: Object.fromEntries(Object.keys(values).map((field) => [field, at])),
+      });
+    }
+    for (const id in diff.changed) {
+      const record = this.#records.get(id);
+      if (!record) continue;
+      const values = { ...record.values };
+      const writtenAt = { ...record.writtenAt };
+      for (const [field, { after }] of Object.entries(diff.changed[id]!.fields)) {
+        if (after === null) delete values[field];
+        else values[field] = after;
+        writtenAt[field] = at;
+      }
+      this.#forgetKeys(record);
+      this.#add({ ...record, values, writtenAt });
+    }
+    for (const link of diff.linked) this.#link(link);
+  }
+
+  #add(record: KnownRecord): void {
+    this.#records.set(record.id, record);
+    for (const key of identityKeysOf(record.kind, record.values)) addTo(this.#byKey, identityKeyText(key), record.id);
+  }
+
+  #forgetKeys(record: KnownRecord): void {
+    for (const key of identityKeysOf(record.kind, record.values))
+      this.#byKey.get(identityKeyText(key))?.delete(record.id);
+  }
+
+  #link(link: Link): void {
+    addTo(this.#linkedFrom, link.from, link.to);
+    addTo(this.#linkedTo, link.to, link.from);
+  }
+
+  #all(ids: Iterable<string> = []): KnownRecord[] {
+    return [...ids].flatMap((id) => this.#records.get(id) ?? []);
+  }
+}
+
+function addTo(index: Map<string, Set<string>>, key: string, id: string): void {
+  const ids = index.get(key);
+  if (ids) ids.add(id);
+  else index.set(key, new Set([id]));
+}
+
+function compare(a: string, b: string): number {
+  return a < b ? -1 : a > b ? 1 : 0;
+}

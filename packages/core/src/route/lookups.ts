@@ -1,0 +1,42 @@
+import { fieldOf, type Destination } from '../destination/destination';
+import { readFieldValue } from '../destination/field-value';
+import { identityKeysOf, type IdentityKey } from '../identity/keys';
+import { workOutValue } from '../mapping/value';
+import type { RouteDefinition, Write } from './definition';
+import { submissionReader } from './part-reader';
+import type { Submission } from './submission';
+
+/** What must be looked up before a submission can be planned. */
+export interface Lookups {
+  /** The records that have one of these keys: to recognise them, and because a key belongs to one record only. */
+  keys: IdentityKey[];
+  /** Whether the deals of the contacts found are needed too. */
+  deals: boolean;
+}
+
+/** The fields that give a record its unique identity keys. */
+const IDENTIFYING: Record<Write['record'], readonly string[]> = {
+  contact: ['email'],
+  company: ['domain'],
+  lead: [],
+  deal: [],
+};
+
+/**
+ * Everything that `planRun` will want to know about existing records. Only answers, the visit and fixed texts can take
+ * part in recognising: a part that takes from an earlier write is blank here.
+ */
+export function lookupsFor(route: RouteDefinition, submission: Submission, destination: Destination): Lookups {
+  const read = submissionReader(submission);
+  const keys = route.writes.flatMap((write) => {
+    const values: Record<string, string> = {};
+    for (const fill of write.fills) {
+      const field = IDENTIFYING[write.record].includes(fill.field) && fieldOf(destination, write.record, fill.field);
+      if (!field) continue;
+      const { value } = readFieldValue(field, workOutValue(fill.value, read, destination).text, destination);
+      if (typeof value === 'string') values[fill.field] = value;
+    }
+    return identityKeysOf(write.record, values);
+  });
+  return { keys, deals: route.writes.some(({ record }) => record === 'deal') };
+}

@@ -1,0 +1,62 @@
+import { jsonPointer } from '../json';
+import { error, type Problem } from '../problem';
+import type { Part, RouteDefinition, Value } from './definition';
+
+/**
+ * Parts of the format that this version cannot carry out yet. A definition that uses one is refused by name, so that
+ * nobody publishes a rule which would then be ignored.
+ */
+export function notBuiltYet(route: RouteDefinition): Problem[] {
+  const problems: Problem[] = [];
+  const refuse = (what: string, ...way: (string | number)[]) =>
+    problems.push(
+      error('not-built-yet', `${what} cannot be carried out yet. Leave this out for now.`, jsonPointer(way)),
+    );
+
+  if (route.onlyWhen) refuse('Conditions (onlyWhen)', 'onlyWhen');
+  if (route.decisions?.length) refuse('Decision tables (decisions)', 'decisions');
+  route.followUps?.forEach((followUp, i) => refuse(`The follow-up “${followUp.do}”`, 'followUps', i));
+  route.holds?.forEach((hold, i) => refuse(`The hold for “${hold.for}”`, 'holds', i));
+  route.sendOn?.forEach((sendOn, i) => refuse(`Sending on to “${sendOn.to}”`, 'sendOn', i));
+  route.writes.forEach((write, w) => {
+    if (write.when) refuse('A condition on a write (when)', 'writes', w, 'when');
+    if (write.owner) refuse('Choosing an owner (owner)', 'writes', w, 'owner');
+    if (write.record === 'lead') refuse('Writing leads (record: lead)', 'writes', w, 'record');
+    if (write.whenMatched === 'ask') refuse('Asking a person (whenMatched: ask)', 'writes', w, 'whenMatched');
+    if (write.whenSeveral === 'ask') refuse('Asking a person (whenSeveral: ask)', 'writes', w, 'whenSeveral');
+    if (write.whenSeveral === 'most-complete')
+      refuse('Choosing the most complete (whenSeveral: most-complete)', 'writes', w, 'whenSeveral');
+    if (write.whenNone === 'ask') refuse('Asking a person (whenNone: ask)', 'writes', w, 'whenNone');
+    write.match?.forEach((rule, m) => {
+      if (rule.by !== 'email' && rule.by !== 'domain')
+        refuse(`Recognising by ${rule.by}`, 'writes', w, 'match', m, 'by');
+    });
+    for (const { value, way } of valuesOf(write, w)) {
+      value.parts.forEach((part, p) => {
+        const name = notBuiltPart(part);
+        if (name) refuse(name, ...way, 'parts', p);
+      });
+    }
+  });
+  return problems;
+}
+
+/** Every value of a write with the way to it inside the definition. */
+export function valuesOf(
+  write: RouteDefinition['writes'][number],
+  index: number,
+): { value: Value; way: (string | number)[] }[] {
+  const values = write.fills.map((fill, f) => ({
+    value: fill.value,
+    way: ['writes', index, 'fills', f, 'value'] as (string | number)[],
+  }));
+  if (write.place) {
+    values.push({ value: write.place.pipeline, way: ['writes', index, 'place', 'pipeline'] });
+    values.push({ value: write.place.stage, way: ['writes', index, 'place', 'stage'] });
+  }
+  return values;
+}
+
+function notBuiltPart(part: Part): string | null {
+  return 'decision' in part ? 'A part from a decision table (decision)' : null;
+}

@@ -1,0 +1,30 @@
+import type { JsonValue } from '../json';
+import type { PartReader } from '../mapping/value';
+import { answerAt } from '../payload/fields';
+import { sourceOf } from '../source/source';
+import type { Visit } from '../source/visit';
+import type { Submission } from './submission';
+
+/** Reads the parts that need nothing but the submission: answers, the visit and fixed texts. */
+export function submissionReader(submission: Submission): PartReader {
+  return (part) => {
+    if ('answer' in part) return answerAt(submission.payload, part.answer);
+    if ('visit' in part) return visitPart(submission, part.visit);
+    if ('text' in part) return part.text;
+    return undefined;
+  };
+}
+
+function visitPart({ visit, receivedAt }: Submission, name: string): JsonValue | undefined {
+  switch (name) {
+    case 'receivedAt':
+      return receivedAt;
+    case 'source':
+    case 'medium':
+    case 'campaign':
+    case 'channel':
+      return sourceOf(visit)[name];
+    default:
+      return visit[name as keyof Visit];
+  }
+}

@@ -1,0 +1,127 @@
+import type { FieldValue, FieldValues } from '../diff/record';
+import { sameValue } from '../diff/record';
+import { fieldOf, type Destination } from '../destination/destination';
+import { readFieldValue } from '../destination/field-value';
+import { workOutValue, type PartReader, type ValueTrace } from '../mapping/value';
+import type { Problem } from '../problem';
+import type { Fill, Write } from './definition';
+import type { KnownRecord } from './known-records';
+import type { FieldTrace } from './plan';
+
+/** One fill with its value worked out: `null` is blank. */
+export interface FilledValue {
+  fill: Fill;
+  value: FieldValue | null;
+  trace: ValueTrace;
+  problems: Problem[];
+  /** Whether something was given that does not fit the field. */
+  unreadable: boolean;
+}
+
+/** Works out every fill of a write. */
+export function workOutFills(write: Write, read: PartReader, destination: Destination): FilledValue[] {
+  return write.fills.map((fill) => {
+    const worked = workOutValue(fill.value, read, destination);
+    const field = fieldOf(destination, write.record, fill.field)!;
+    const fitting = readFieldValue(field, worked.text, destination);
+    const problems = [...worked.problems, ...(fitting.problem ? [fitting.problem] : [])];
+    const given = worked.trace.parts.some(({ part, text }) => !('text' in part) && text.trim() !== '');
+    return {
+      fill,
+      value: fitting.value,
+      trace: worked.trace,
+      problems,
+      unreadable: given && fitting.value === null && problems.length > 0,
+    };
+  });
+}
+
+/** Whether nothing was given that the record could be made of: all that is left is fixed text and the visit. */
+export function nothingGiven(filled: readonly FilledValue[]): boolean {
+  const answered = filled.filter(({ fill }) => fill.value.parts.some((part) => 'answer' in part || 'write' in part));
+  return answered.length > 0 && answered.every(({ value, unreadable }) => value === null && !unreadable);
+}
+
+/** Decides for each fill what happens to its field, by the route's rules and by what arrived later already. */
+export function planFields(
+  filled: readonly FilledValue[],
+  known: KnownRecord | undefined,
+  rules: { fillBlanks: boolean; leave: boolean; at: string },
+): FieldTrace[] {
+  return filled.map(({ fill, value, trace, unreadable }) => {
+    const before = known?.values[fill.field] ?? null;
+    const keep = (why: FieldTrace['why']): FieldTrace => ({
+      field: fill.field,
+      before,
+      after: before,
+      offered: sameValue(value, before) ? null : value,
+      did: before === null && value === null ? 'blank' : 'keep',
+      why,
+      trace,
+    });
+    const write = (did: 'write' | 'clear'): FieldTrace => ({
+      field: fill.field,
+      before,
+      after: value,
+      offered: null,
+      did,
+      why: null,
+      trace,
+    });
+
+    if (unreadable) return keep('unreadable');
+    if (sameValue(value, before)) return { ...keep(null), did: value === null ? 'blank' : 'same' };
+    if (rules.leave) return keep('never');
+    const later = known !== undefined && (known.writtenAt[fill.field] ?? '') > rules.at;
+    if (value === null) return fill.ifEmpty === 'clear' && !later && !rules.fillBlanks ? write('clear') : keep(null);
+    if (before === null) return later ? keep('later') : write('write');
+    if (rules.fillBlanks) return keep('fill-blanks');
+    if (fill.overwrite === 'if-blank' || fill.overwrite === 'never') return keep(fill.overwrite);
+    return later ? keep('later') : write('write');
+  });
+}
+
+/** The values of a record after its fields were planned, with those that Hay Cart derives itself. */
+export function valuesAfter(
+  record: Write['record'],
+  before: FieldValues,
+  fields: readonly FieldTrace[],
+): { values: FieldValues; derived: FieldTrace[] } {
+  const values = { ...before };
+  for (const { field, after } of fields) {
+    if (after === null) delete values[field];
+    else values[field] = after;
+  }
+  const wanted = derivedValues(record, values);
+  const derived = Object.entries(wanted)
+    .filter(([field, value]) => !sameValue(values[field], value))
+    .map(([field, after]): FieldTrace => ({
+      field,
+      before: before[field] ?? null,
+      after,
+      offered: null,
+      did: 'write',
+      why: 'derived',
+      trace: null,
+    }));
+  return { values: { ...values, ...wanted }, derived };
+}
+
+/** Values that follow from others: the full name, all e-mails and phones, a company named by its domain. */
+export function derivedValues(record: Write['record'], values: FieldValues): FieldValues {
+  const derived: FieldValues = {};
+  if (record === 'contact') {
+    const name = [values.first_name, values.last_name].filter(Boolean).join(' ');
+    if (values.full_name === undefined && name) derived.full_name = name;
+    for (const [one, all] of [
+      ['email', 'emails'],
+      ['phone', 'phones'],
+    ] as const) {
+      const first = values[one];
+      const known = Array.isArray(values[all]) ? values[all] : [];
+      if (typeof first === 'string' && !known.includes(first)) derived[all] = [first, ...known];
+    }
+  }
+  if (record === 'company' && values.name === undefined && values.domain !== undefined) derived.name = values.domain;
+  return derived;
+}

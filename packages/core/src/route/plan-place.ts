@@ -1,0 +1,89 @@
+import { pipelineOf, stageOf, type Destination, type Pipeline, type Stage } from '../destination/destination';
+import type { FieldValues } from '../diff/record';
+import { workOutValue, type PartReader } from '../mapping/value';
+import { listInWords } from '../text';
+import type { Place } from './definition';
+import type { KnownRecord, KnownRecords } from './known-records';
+import type { PlaceTrace, Reason } from './plan';
+
+/** Where a deal is to stand, or why that place does not exist. */
+export type FoundPlace = { ok: true; pipeline: Pipeline; stage: Stage } | { ok: false; reason: Reason };
+
+/** Works out the pipeline and stage that a place names. They may be gone since the route was published. */
+export function findPlace(
+  place: Place,
+  record: 'deal' | 'lead',
+  read: PartReader,
+  destination: Destination,
+): FoundPlace {
+  const pipelineKey = workOutValue(place.pipeline, read, destination).text;
+  const stageKey = workOutValue(place.stage, read, destination).text;
+  const pipeline = pipelineOf(destination, pipelineKey);
+  if (!pipeline || pipeline.record !== record) {
+    return {
+      ok: false,
+      reason: {
+        code: 'unknown-pipeline',
+        text: `The route places ${record}s in the pipeline “${pipelineKey}”, which does not exist. Choose another on the route sheet, publish, and run this again.`,
+      },
+    };
+  }
+  const stage = stageOf(pipeline, stageKey);
+  if (!stage) {
+    const stages = listInWords(
+      pipeline.stages.map(({ name }) => name),
+      'or',
+    );
+    return {
+      ok: false,
+      reason: {
+        code: 'unknown-stage',
+        text: `The route places ${record}s in the stage “${stageKey}”, which ${pipeline.name} does not have. Choose ${stages} on the route sheet, publish, and run this again.`,
+      },
+    };
+  }
+  return { ok: true, pipeline, stage };
+}
+
+/** The deal that a second enquiry is about, by the `again` rule: the latest one of the contact in that pipeline. */
+export function dealToKeep(
+  again: Place['again'],
+  pipeline: Pipeline,
+  contact: string | null,
+  known: KnownRecords,
+): KnownRecord | undefined {
+  if (again === 'new' || contact === null) return undefined;
+  return known
+    .pointingTo(contact)
+    .filter(
+      ({ kind, values }) =>
+        kind === 'deal' && values.pipeline === pipeline.key && (again === 'leave' || values.status === 'open'),
+    )
+    .sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1))[0];
+}
+
+/** The values that put a deal into a stage, at a time (ISO 8601). */
+export function stageValues(pipeline: Pipeline, stage: Stage, at: string): FieldValues {
+  const placed: FieldValues = { pipeline: pipeline.key, stage: stage.key, status: stage.state, stage_since: at };
+  return stage.state === 'open' ? placed : { ...placed, closed_at: at };
+}
+
+/** How an existing deal moves: forward, or back where that is allowed; else it stays. */
+export function moveTo(
+  deal: KnownRecord,
+  place: Place,
+  { pipeline, stage }: { pipeline: Pipeline; stage: Stage },
+  at: string,
+): { values: FieldValues; trace: PlaceTrace } {
+  const position = (key: unknown) => pipeline.stages.findIndex((candidate) => candidate.key === key);
+  const from = position(deal.values.stage);
+  const to = position(stage.key);
+  const later = (deal.writtenAt.stage ?? '') > at;
+  const moves = to !== from && !later && (to > from || place.backwards === true);
+  const trace: PlaceTrace = {
+    pipeline: pipeline.key,
+    stage: moves ? stage.key : String(deal.values.stage),
+    did: moves ? 'moved' : 'stays',
+  };
+  return { values: moves ? stageValues(pipeline, stage, at) : {}, trace };
+}

@@ -1,0 +1,227 @@
+import type { Destination } from '../destination/destination';
+import { fieldOf } from '../destination/destination';
+import { changesBetween, emptyDiff, isEmptyDiff, type RecordsDiff } from '../diff/records-diff';
+import { identityKeysOf } from '../identity/keys';
+import type { PartReader } from '../mapping/value';
+import { sourceOf, type Touch } from '../source/source';
+import { listInWords } from '../text';
+import type { FieldValues } from '../diff/record';
+import type { RouteDefinition, Write } from './definition';
+import type { KnownRecord, KnownRecords } from './known-records';
+import { submissionReader } from './part-reader';
+import type { MatchTrace, Plan, PlannedWrite, PlaceTrace, Reason } from './plan';
+import { nothingGiven, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
+import { recognise } from './plan-match';
+import { dealToKeep, findPlace, moveTo, stageValues } from './plan-place';
+import type { Submission } from './submission';
+
+/** What planning needs besides the submission and the known records. */
+export interface Setting {
+  destination: Destination;
+  /** For each write of the route the id that its record gets if one is created. */
+  newIds: Record<string, string>;
+}
+
+/**
+ * Everything that a submission would do, without doing any of it: the one place that decides. The same input always
+ * gives the same plan. The route must have passed `checkRoute`; names that are gone since end the run failed.
+ */
+export function planRun(route: RouteDefinition, submission: Submission, known: KnownRecords, setting: Setting): Plan {
+  const plan: Plan = { outcome: 'write', reason: null, writes: [], diff: emptyDiff(), touches: [], problems: [] };
+  const written = new Map<string, FieldValues>();
+  const read = withEarlierWrites(submissionReader(submission), written);
+
+  for (const write of route.writes) {
+    const step = planWrite(write, { submission, known, setting, read, earlier: plan.writes });
+    plan.problems.push(...step.problems);
+    plan.writes.push(step.planned);
+    if (step.failed) return stopped(plan, 'fail', step.failed);
+    if (step.values) written.set(write.as, step.values);
+    addStep(plan.diff, step);
+  }
+  plan.touches = touchesOf(plan, submission);
+  if (isEmptyDiff(plan.diff) && !plan.touches.length) {
+    return stopped(plan, 'skip', {
+      code: 'nothing-to-write',
+      text: 'The submission gave nothing that the route could write.',
+    });
+  }
+  return plan;
+}
+
+interface WriteContext {
+  submission: Submission;
+  known: KnownRecords;
+  setting: Setting;
+  read: PartReader;
+  earlier: readonly PlannedWrite[];
+}
+
+interface WriteStep {
+  planned: PlannedWrite;
+  problems: Plan['problems'];
+  /** The record's values before and after; absent when nothing is written. */
+  before?: KnownRecord | undefined;
+  values?: FieldValues;
+  failed?: Reason;
+}
+
+function planWrite(write: Write, context: WriteContext): WriteStep {
+  const { submission, known, setting } = context;
+  const nothing: PlannedWrite = {
+    as: write.as,
+    record: write.record,
+    id: null,
+    did: 'none',
+    match: { by: null, key: null, found: 0 },
+    fields: [],
+    linked: [],
+    place: null,
+  };
+  const gone = write.fills.find(({ field }) => !fieldOf(setting.destination, write.record, field));
+  if (gone) return failedStep(nothing, [], unknownField(write, gone.field));
+
+  const filled = workOutFills(write, context.read, setting.destination);
+  const problems = filled.flatMap((value) => value.problems);
+  const needed = filled.find(({ fill, value }) => fill.ifEmpty === 'fail' && value === null);
+  if (needed) return failedStep(nothing, problems, blankField(write, [needed.fill.field], setting.destination));
+  if (nothingGiven(filled)) return { planned: nothing, problems };
+
+  const found =
+    write.place && (write.record === 'deal' || write.record === 'lead')
+      ? findPlace(write.place, write.record, context.read, setting.destination)
+      : null;
+  if (found && !found.ok) return failedStep(nothing, problems, found.reason);
+
+  const { record, match } = existingRecord(write, filled, found?.ok ? found : null, context);
+  if (!record && write.whenNone === 'skip') return { planned: { ...nothing, match }, problems };
+
+  const leave = record !== undefined && leavesRecord(write);
+  const fields = planFields(filled, record, {
+    fillBlanks: write.whenMatched === 'fill-blanks',
+    leave,
+    at: submission.receivedAt,
+  });
+  const { values, derived } = valuesAfter(write.record, record?.values ?? {}, fields);
+  const id = record?.id ?? setting.newIds[write.as]!;
+  const place = found?.ok ? planPlace(write, found, record, leave, submission.receivedAt) : null;
+  Object.assign(values, place?.values);
+
+  const planned: PlannedWrite = {
+    as: write.as,
+    record: write.record,
+    id,
+    did: !record ? 'create' : Object.keys(changesBetween(record.values, values)).length ? 'change' : 'keep',
+    match,
+    fields: [...fields, ...(leave ? [] : derived)],
+    linked: newLinks(write, id, context),
+    place: place?.trace ?? null,
+  };
+  const blank = record ? [] : requiredBlanks(write, values, setting.destination);
+  if (blank.length)
+    return failedStep({ ...planned, id: null, did: 'none' }, problems, blankField(write, blank, setting.destination));
+  const taken = takenKey(write, id, values, known);
+  if (taken) return failedStep({ ...planned, id: null, did: 'none' }, problems, taken);
+  return { planned, problems, before: record, values: leave ? record.values : values };
+}
+
+function existingRecord(
+  write: Write,
+  filled: readonly FilledValue[],
+  place: { pipeline: Parameters<typeof dealToKeep>[1] } | null,
+  context: WriteContext,
+): { record: KnownRecord | undefined; match: MatchTrace } {
+  if (!write.place || !place) return recognise(write, filled, context.known);
+  const contact =
+    context.earlier.find(({ as, record }) => record === 'contact' && write.links?.includes(as))?.id ?? null;
+  const record = dealToKeep(write.place.again, place.pipeline, contact, context.known);
+  return { record, match: { by: record ? 'open-deal' : null, key: contact, found: record ? 1 : 0 } };
+}
+
+function leavesRecord(write: Write): boolean {
+  return write.place
+    ? write.place.again === 'leave' || write.place.again === 'new-if-closed'
+    : write.whenMatched === 'leave';
+}
+
+function planPlace(
+  write: Write,
+  found: { pipeline: Parameters<typeof dealToKeep>[1]; stage: Parameters<typeof stageValues>[1] },
+  record: KnownRecord | undefined,
+  leave: boolean,
+  at: string,
+): { values: FieldValues; trace: PlaceTrace } {
+  const { pipeline, stage } = found;
+  if (!record)
+    return {
+      values: stageValues(pipeline, stage, at),
+      trace: { pipeline: pipeline.key, stage: stage.key, did: 'placed' },
+    };
+  if (leave) return { values: {}, trace: { pipeline: pipeline.key, stage: String(record.values.stage), did: 'left' } };
+  return moveTo(record, write.place!, found, at);
+}
+
+function newLinks(write: Write, id: string, { earlier, known }: WriteContext): string[] {
+  const targets = (write.links ?? []).flatMap((name) => earlier.find(({ as }) => as === name)?.id ?? []);
+  return targets.filter((to) => !known.isLinked({ from: id, to }));
+}
+
+function addStep(diff: RecordsDiff, { planned, before, values }: WriteStep): void {
+  if (!planned.id || !values) return;
+  if (!before) diff.created[planned.id] = { kind: planned.record, values };
+  else if (planned.did === 'change')
+    diff.changed[planned.id] = { kind: planned.record, fields: changesBetween(before.values, values) };
+  for (const to of planned.linked) diff.linked.push({ from: planned.id, to });
+}
+
+function touchesOf(plan: Plan, submission: Submission): Touch[] {
+  const source = sourceOf(submission.visit);
+  return plan.writes
+    .filter(({ record, id }) => id !== null && record !== 'company')
+    .map(({ id }) => ({ record: id!, ...source, page: submission.visit.page ?? null, at: submission.receivedAt }));
+}
+
+function requiredBlanks(write: Write, values: FieldValues, destination: Destination): string[] {
+  return destination.fields
+    .filter(({ record, required, key }) => record === write.record && required && values[key] === undefined)
+    .map(({ key }) => key);
+}
+
+function takenKey(write: Write, id: string, values: FieldValues, known: KnownRecords): Reason | null {
+  for (const key of identityKeysOf(write.record, values)) {
+    if (key.kind === 'phone' || write.record === 'lead') continue;
+    if (known.withKey(key).some((other) => other.kind === write.record && other.id !== id)) {
+      const text = `Another ${write.record} has the ${key.kind} ${key.value} already, and the route does not recognise by ${key.kind}. Add that to Recognise on the route sheet, publish, and run this again.`;
+      return { code: 'identity-taken', text };
+    }
+  }
+  return null;
+}
+
+function withEarlierWrites(read: PartReader, written: ReadonlyMap<string, FieldValues>): PartReader {
+  return (part) => ('write' in part ? (written.get(part.write)?.[part.field] as ReturnType<PartReader>) : read(part));
+}
+
+function failedStep(planned: PlannedWrite, problems: Plan['problems'], failed: Reason): WriteStep {
+  return { planned, problems, failed };
+}
+
+function stopped(plan: Plan, outcome: 'skip' | 'fail', reason: Reason): Plan {
+  return { ...plan, outcome, reason, diff: emptyDiff(), touches: [] };
+}
+
+function unknownField(write: Write, field: string): Reason {
+  return {
+    code: 'unknown-field',
+    text: `The route feeds the field “${field}” of the ${write.record}, which does not exist any more. Change the mapping, publish, and run this again.`,
+  };
+}
+
+function blankField(write: Write, fields: string[], destination: Destination): Reason {
+  const labels = fields.map((key) => fieldOf(destination, write.record, key)?.label ?? key);
+  const are = labels.length === 1 ? 'is' : 'are';
+  return {
+    code: 'required-blank',
+    text: `${listInWords(labels)} ${are} needed for the ${write.record}, and the submission gave nothing that fits. Nothing was written.`,
+  };
+}

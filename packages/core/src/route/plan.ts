@@ -1,0 +1,65 @@
+import type { FieldValue, RecordKind } from '../diff/record';
+import type { RecordsDiff } from '../diff/records-diff';
+import type { ValueTrace } from '../mapping/value';
+import type { Problem } from '../problem';
+import type { Touch } from '../source/source';
+
+/** What a run would do, computed but not done. */
+export interface Plan {
+  outcome: 'write' | 'hold' | 'skip' | 'fail';
+  /** Why, when it is not `write`. */
+  reason: Reason | null;
+  /** One for each write of the route, in its order, up to where the run stopped. */
+  writes: PlannedWrite[];
+  diff: RecordsDiff;
+  touches: Touch[];
+  problems: Problem[];
+}
+
+export interface Reason {
+  code: string;
+  /** A sentence a person can act on. */
+  text: string;
+}
+
+/** What one write of the route does to one record, and how that came about. */
+export interface PlannedWrite {
+  as: string;
+  record: RecordKind;
+  /** The record created or recognised; `null` when nothing is written. */
+  id: string | null;
+  did: 'create' | 'change' | 'keep' | 'none';
+  match: MatchTrace;
+  fields: FieldTrace[];
+  /** Ids of the records it is newly linked to. */
+  linked: string[];
+  place: PlaceTrace | null;
+}
+
+export interface MatchTrace {
+  /** The rule that recognised the record, or `open-deal`; `null` when none did. */
+  by: string | null;
+  /** The key looked for. */
+  key: string | null;
+  found: number;
+}
+
+/** What happens to one field, with the trace of the value that would be filled in. */
+export interface FieldTrace {
+  field: string;
+  before: FieldValue | null;
+  /** What the record holds afterwards. */
+  after: FieldValue | null;
+  /** What came in, when it differs from `after` since it was not written. */
+  offered: FieldValue | null;
+  did: 'write' | 'clear' | 'same' | 'keep' | 'blank';
+  why: 'if-blank' | 'never' | 'later' | 'fill-blanks' | 'unreadable' | 'derived' | null;
+  trace: ValueTrace | null;
+}
+
+export interface PlaceTrace {
+  pipeline: string;
+  stage: string;
+  /** `stays`: it stands further on already. `left`: the route leaves an existing deal as it is. */
+  did: 'placed' | 'moved' | 'stays' | 'left';
+}

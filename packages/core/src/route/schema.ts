@@ -1,0 +1,119 @@
+import { z } from 'zod';
+import { RECORD_KINDS } from '../diff/record';
+import type { Condition, RouteDefinition } from './definition';
+
+const name = z.string().min(1).max(200);
+
+const part = z
+  .union([
+    z.strictObject({ answer: name }),
+    z.strictObject({ visit: name }),
+    z.strictObject({ text: z.string().max(10_000) }),
+    z.strictObject({ decision: name, output: name }),
+    z.strictObject({ write: name, field: name }),
+  ])
+  .meta({ id: 'Part' });
+
+const value = z
+  .strictObject({
+    parts: z.array(part).max(50),
+    joinWith: z.string().max(100).optional(),
+    finishers: z
+      .array(z.strictObject({ use: name, with: z.record(z.string(), z.unknown()).optional() }))
+      .max(50)
+      .optional(),
+  })
+  .meta({ id: 'Value' });
+
+const condition: z.ZodType<Condition> = z
+  .lazy(() =>
+    z.union([
+      z.strictObject({ all: z.array(condition) }),
+      z.strictObject({ any: z.array(condition) }),
+      z.strictObject({ not: condition }),
+      z.strictObject({ of: part, test: name, value: z.unknown().optional(), caseSensitive: z.boolean().optional() }),
+    ]),
+  )
+  .meta({ id: 'Condition' });
+
+const cellTest = z.strictObject({ test: name, value: z.unknown().optional() });
+
+const decisionTable = z
+  .strictObject({
+    name,
+    inputs: z.array(z.strictObject({ of: part, label: z.string() })),
+    outputs: z.array(
+      z.strictObject({
+        name,
+        type: z.enum(['text', 'pipeline', 'stage', 'person', 'team', 'tag', 'number', 'yes-no']),
+      }),
+    ),
+    rows: z.array(
+      z.strictObject({
+        when: z.array(cellTest.nullable()),
+        then: z.record(z.string(), z.unknown()),
+        note: z.string().optional(),
+      }),
+    ),
+    otherwise: z.record(z.string(), z.unknown()).optional(),
+  })
+  .meta({ id: 'DecisionTable' });
+
+const matchRule = z
+  .union([
+    z.strictObject({ by: z.enum(['email', 'phone', 'domain', 'external-id', 'name']) }),
+    z.strictObject({ by: z.literal('likeness'), accept: z.number().min(0).max(1), ask: z.number().min(0).max(1) }),
+  ])
+  .meta({ id: 'MatchRule' });
+
+const write = z
+  .strictObject({
+    as: name,
+    record: z.enum(RECORD_KINDS),
+    when: condition.optional(),
+    match: z.array(matchRule).optional(),
+    whenMatched: z.enum(['update', 'fill-blanks', 'leave', 'ask']).optional(),
+    whenSeveral: z.enum(['ask', 'oldest', 'latest', 'most-complete']).optional(),
+    whenNone: z.enum(['create', 'skip', 'ask']).optional(),
+    fills: z
+      .array(
+        z.strictObject({
+          field: name,
+          value,
+          overwrite: z.enum(['always', 'if-blank', 'never']).optional(),
+          ifEmpty: z.enum(['leave', 'clear', 'fail']).optional(),
+        }),
+      )
+      .max(500),
+    links: z.array(name).optional(),
+    place: z
+      .strictObject({
+        pipeline: value,
+        stage: value,
+        again: z.enum(['update', 'new', 'new-if-closed', 'leave']),
+        backwards: z.boolean().optional(),
+      })
+      .optional(),
+    owner: z.record(z.string(), z.unknown()).optional(),
+  })
+  .meta({ id: 'Write' });
+
+/** The shape of a route definition; `ROUTE_SCHEMA` is the same as JSON Schema. */
+export const routeShape: z.ZodType<RouteDefinition> = z.strictObject({
+  format: z.literal('haycart.route/1'),
+  name,
+  from: z.array(name).max(100),
+  onlyWhen: condition.optional(),
+  decisions: z.array(decisionTable).optional(),
+  writes: z.array(write).max(20),
+  followUps: z.array(z.looseObject({ do: name })).optional(),
+  holds: z.array(z.looseObject({ for: name })).optional(),
+  sendOn: z.array(z.looseObject({ to: name })).optional(),
+});
+
+/** The format `haycart.route/1` as JSON Schema 2020-12. */
+export const ROUTE_SCHEMA = {
+  $id: 'https://haycart.example/route.schema.json',
+  title: 'Hay Cart route, format 1',
+  ...z.toJSONSchema(routeShape, { target: 'draft-2020-12', io: 'input' }),
+};

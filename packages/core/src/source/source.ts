@@ -1,0 +1,54 @@
+import { getDomain, getHostname } from 'tldts';
+import type { Visit } from './visit';
+
+export const CHANNELS = ['campaign', 'paid', 'e-mail', 'social', 'search', 'referral', 'direct'] as const;
+export type Channel = (typeof CHANNELS)[number];
+
+/** Where a touch came from. */
+export interface Source {
+  channel: Channel;
+  /** The name people use: `spring-newsletter`, a search engine's or referring site's domain, or `direct`. */
+  source: string;
+  medium: string | null;
+  campaign: string | null;
+}
+
+/** One contact with marketing: a source at a time, on a page. */
+export interface Touch extends Source {
+  record: string;
+  page: string | null;
+  at: string;
+}
+
+const SEARCH_WORDS = /(^|\.)(search|suche|zoek)\b/;
+const MEDIUM_CHANNELS: [RegExp, Channel][] = [
+  [/^(cpc|ppc|cpm|cpv|paid.*|display|banner|retargeting)$/, 'paid'],
+  [/^(e-?mail|newsletter)$/, 'e-mail'],
+  [/^(social.*|sm)$/, 'social'],
+  [/^(organic|search)$/, 'search'],
+  [/^(referral|partner|affiliate)$/, 'referral'],
+];
+
+/**
+ * The source of a visit: campaign parameters first, as they were set on purpose; then the referring site, unless it is
+ * the page's own; else direct.
+ */
+export function sourceOf(visit: Visit): Source {
+  const medium = visit.utm_medium?.toLowerCase() ?? null;
+  const campaign = visit.utm_campaign ?? null;
+  if (visit.utm_source || campaign) {
+    const channel = MEDIUM_CHANNELS.find(([pattern]) => pattern.test(medium ?? ''))?.[1] ?? 'campaign';
+    return { channel, source: visit.utm_source ?? campaign!, medium, campaign };
+  }
+  const referrer = siteOf(visit.referrer);
+  if (referrer && referrer !== siteOf(visit.page)) {
+    const host = getHostname(visit.referrer!) ?? '';
+    return { channel: SEARCH_WORDS.test(host) ? 'search' : 'referral', source: referrer, medium, campaign };
+  }
+  return { channel: 'direct', source: 'direct', medium, campaign };
+}
+
+function siteOf(address: string | undefined): string | null {
+  if (!address) return null;
+  return getDomain(address) ?? getHostname(address);
+}

@@ -1,0 +1,35 @@
+/**
+ * Text as every part of the system can keep it: well-formed UTF-16 (lone surrogates become U+FFFD) and without NUL,
+ * which PostgreSQL cannot store. What was sent stays unchanged in the submission; this is how it is read.
+ */
+export function storableText(text: string): string {
+  const wellFormed = isWellFormed(text) ? text : replaceLoneSurrogates(text);
+  return wellFormed.includes('\0') ? wellFormed.replaceAll('\0', '') : wellFormed;
+}
+
+/** Shortens text for showing, on a whole character, with an ellipsis; never for storing. */
+export function shorten(text: string, most: number): string {
+  const characters = [...text];
+  return characters.length <= most ? text : `${characters.slice(0, most - 1).join('')}…`;
+}
+
+/** `a, b and c`, as a sentence lists things. */
+export function listInWords(items: readonly string[], conjunction = 'and'): string {
+  if (items.length <= 1) return items.join('');
+  return `${items.slice(0, -1).join(', ')} ${conjunction} ${items[items.length - 1]}`;
+}
+
+/** `1 field`, `3 fields`. */
+export function counted(count: number, one: string, many = `${one}s`): string {
+  return `${count} ${count === 1 ? one : many}`;
+}
+
+const LONE_SURROGATE = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
+
+function isWellFormed(text: string): boolean {
+  return !/[\uD800-\uDFFF]/.test(text) || text.search(LONE_SURROGATE) === -1;
+}
+
+function replaceLoneSurrogates(text: string): string {
+  return text.replace(LONE_SURROGATE, '\uFFFD');
+}
