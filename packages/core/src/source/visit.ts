@@ -18,9 +18,9 @@ const LONGEST = 2_000;
  * object or its JSON text), the address that was posted to, and the headers.
  */
 export function readVisit(sources: {
-  handedOver?: JsonValue;
-  query?: URLSearchParams;
-  headers?: { referer?: string; userAgent?: string };
+  handedOver?: JsonValue | undefined;
+  query?: URLSearchParams | undefined;
+  headers?: { referer?: string | undefined; userAgent?: string | undefined };
 }): Visit {
   const handed = handedOverVisit(sources.handedOver);
   const visit: Visit = {};

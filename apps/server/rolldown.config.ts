@@ -1,0 +1,34 @@
+import { copyFileSync, cpSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { defineConfig } from 'rolldown';
+
+const require = createRequire(import.meta.url);
+/** Packages stay outside the bundle; our own and what the compiler adds go in. */
+const external = (id: string) => /^[^./]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/');
+
+const browser = (name: string) => ({
+  input: `src/forms/browser/${name}.ts`,
+  platform: 'browser' as const,
+  output: { file: `dist/public/${name}.js`, format: 'iife' as const, minify: true },
+});
+
+export default defineConfig([
+  {
+    input: { main: 'src/main.ts', token: 'src/token.ts', seed: '../../demo/src/seed.ts' },
+    platform: 'node',
+    external,
+    tsconfig: 'tsconfig.json',
+    output: { dir: 'dist', format: 'esm', sourcemap: true, chunkFileNames: 'chunks/[name].js' },
+    plugins: [
+      {
+        name: 'public-files',
+        writeBundle() {
+          cpSync('src/forms/browser/form.css', 'dist/public/form.css', { recursive: true });
+          copyFileSync(require.resolve('@fontsource-variable/figtree/files/figtree-latin-wght-normal.woff2'), 'dist/public/figtree.woff2');
+        },
+      },
+    ],
+  },
+  browser('form'),
+  browser('visit'),
+]);

@@ -1,0 +1,20 @@
+import { Controller, Get, Inject } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { FieldShape } from '@haycart/api';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database } from '../platform/database/database';
+import { FieldsService } from './fields.service';
+
+@ApiTags('fields')
+@Controller('api/v1/fields')
+export class FieldsController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(FieldsService) private readonly fields: FieldsService,
+  ) {}
+
+  @Get()
+  all(@ByCaller() { workspaceId }: Caller): Promise<FieldShape[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.fields.all(tx));
+  }
+}

@@ -1,0 +1,67 @@
+import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import type { FormDefinition } from '@haycart/core';
+import { Database } from '../platform/database/database';
+import { Events } from '../platform/events/events';
+
+/** An intake as its public address needs it. */
+export interface PublicIntake {
+  workspaceId: string;
+  id: string;
+  key: string;
+  kind: 'form' | 'endpoint';
+  name: string;
+  state: 'live' | 'closed';
+  slug: string | null;
+  form: FormDefinition | null;
+  secret: string | null;
+  perMinute: number | null;
+}
+
+interface Row extends Omit<PublicIntake, 'workspaceId' | 'perMinute'> {
+  workspace_id: string;
+  per_minute: number | null;
+}
+
+/** How long an answer is kept, in milliseconds; a change is told at once besides. Bounded, since strangers may ask for anything. */
+const KEEP_MS = 5_000;
+const MOST_KEPT = 5_000;
+
+/** Finds intakes by what stands in public addresses, with a short memory, so that accepting costs no look-up. */
+@Injectable()
+export class IntakeDirectory implements OnModuleInit {
+  readonly #kept = new Map<string, { intake: PublicIntake | null; until: number }>();
+
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(Events) private readonly events: Events,
+  ) {}
+
+  onModuleInit(): void {
+    this.events.all.subscribe(({ topics }) => {
+      if (topics.includes('intakes')) this.#kept.clear();
+    });
+  }
+
+  byKey(key: string): PublicIntake | null | Promise<PublicIntake | null> {
+    const kept = this.#kept.get(`key ${key}`);
+    return kept && kept.until > Date.now() ? kept.intake : this.#find(`key ${key}`, key, null);
+  }
+
+  bySlug(slug: string): PublicIntake | null | Promise<PublicIntake | null> {
+    const kept = this.#kept.get(`slug ${slug}`);
+    return kept && kept.until > Date.now() ? kept.intake : this.#find(`slug ${slug}`, null, slug);
+  }
+
+  async #find(as: string, key: string | null, slug: string | null): Promise<PublicIntake | null> {
+    const [row] = await this.database.gate<Row>('intake', key, slug);
+    const intake = row ? publicIntake(row) : null;
+    if (this.#kept.size >= MOST_KEPT) this.#kept.clear();
+    this.#kept.set(as, { intake, until: Date.now() + KEEP_MS });
+    return intake;
+  }
+}
+
+function publicIntake(row: Row): PublicIntake {
+  const { id, key, kind, name, state, slug, form, secret } = row;
+  return { workspaceId: row.workspace_id, id, key, kind, name, state, slug, form, secret, perMinute: row.per_minute };
+}

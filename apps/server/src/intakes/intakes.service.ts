@@ -1,0 +1,105 @@
+import { randomBytes } from 'node:crypto';
+import { Inject, Injectable } from '@nestjs/common';
+import type { FormDefinition } from '@haycart/core';
+import type { IntakeLine, IntakeShape } from '@haycart/api';
+import { asc, eq } from 'drizzle-orm';
+import { v7 as newId } from 'uuid';
+import type { WorkspaceTx } from '../platform/database/database';
+import { databaseFailure } from '../platform/database/failure';
+import { ProblemError } from '../platform/errors/problem-error';
+import { Events } from '../platform/events/events';
+import { intake } from './tables';
+
+type Row = typeof intake.$inferSelect;
+
+/** A new intake. Only the demo gives its own keys; all others get one that cannot be guessed. */
+export type NewIntake = { key?: string; name: string } & ({ kind: 'endpoint' } | { kind: 'form'; slug: string; form: FormDefinition });
+
+/** Where submissions arrive. */
+@Injectable()
+export class IntakesService {
+  constructor(@Inject(Events) private readonly events: Events) {}
+
+  async all(tx: WorkspaceTx): Promise<IntakeShape[]> {
+    const rows = await tx.db.select().from(intake).where(eq(intake.workspaceId, tx.workspaceId)).orderBy(asc(intake.createdAt), asc(intake.id));
+    return rows.map(shape);
+  }
+
+  async one(tx: WorkspaceTx, idOrKey: string): Promise<IntakeShape> {
+    const found = (await this.all(tx)).find(({ id, key }) => id === idOrKey || key === idOrKey);
+    if (!found) throw new ProblemError('not-found', `There is no intake ${idOrKey.slice(0, 60)}.`);
+    return found;
+  }
+
+  async add(tx: WorkspaceTx, made: NewIntake): Promise<IntakeShape> {
+    const key = made.key ?? newKey();
+    const form = made.kind === 'form' ? { slug: made.slug, form: made.form } : {};
+    try {
+      const [row] = await tx.db.insert(intake).values({ workspaceId: tx.workspaceId, id: newId(), key, kind: made.kind, name: made.name, ...form }).returning();
+      await this.events.tell(tx, 'intakes');
+      return shape(row!);
+    } catch (cause) {
+      if (databaseFailure(cause) === 'refused') throw new ProblemError('conflict', `There is an intake “${made.name}” already, or its address is taken. Choose another name.`);
+      throw cause;
+    }
+  }
+
+  async change(tx: WorkspaceTx, idOrKey: string, change: Partial<Pick<Row, 'name' | 'state' | 'perMinute' | 'secret' | 'form'>>): Promise<IntakeShape> {
+    const { id } = await this.one(tx, idOrKey);
+    const [row] = await tx.db.update(intake).set(change).where(eq(intake.id, id)).returning();
+    await this.events.tell(tx, 'intakes');
+    return shape(row!);
+  }
+
+  /** Every intake with its month of arrivals, its routes and how it fares. */
+  async lines(tx: WorkspaceTx): Promise<IntakeLine[]> {
+    const intakes = await this.all(tx);
+    const months = await tx.statement<{ intake_id: string; day: number; count: number }>(
+      'intake_months',
+      `select intake_id, (current_date - received_at::date) as day, count(*)::int as count from submission
+       where workspace_id = $1 and received_at >= current_date - 29 group by 1, 2`,
+      [tx.workspaceId],
+    );
+    const totals = await tx.statement<{ intake_id: string; count: number; last_at: Date }>(
+      'intake_totals',
+      `select intake_id, count(*)::int as count, max(received_at) as last_at from submission where workspace_id = $1 group by 1`,
+      [tx.workspaceId],
+    );
+    const failed = await tx.statement<{ intake_id: string; count: number }>(
+      'intake_failed',
+      `select s.intake_id, count(*)::int as count from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+       where r.workspace_id = $1 and r.outcome = 'failed' group by 1`,
+      [tx.workspaceId],
+    );
+    const routes = await tx.statement<{ key: string; id: string; name: string; state: 'live' | 'paused' }>(
+      'intake_routes',
+      `select f.key, r.id, r.name, r.state from route r
+       left join route_version v on v.workspace_id = r.workspace_id and v.route_id = r.id and v.version = r.version
+       cross join lateral jsonb_array_elements_text(coalesce(v.definition, r.draft) -> 'from') f (key)
+       where r.workspace_id = $1 order by r.created_at`,
+      [tx.workspaceId],
+    );
+    return intakes.map((one) => {
+      const month = Array.from({ length: 30 }, (_, i) => months.find((row) => row.intake_id === one.id && row.day === 29 - i)?.count ?? 0);
+      const total = totals.find((row) => row.intake_id === one.id);
+      return {
+        ...one,
+        month,
+        submissions: total?.count ?? 0,
+        lastAt: total?.last_at.toISOString() ?? null,
+        failed: failed.find((row) => row.intake_id === one.id)?.count ?? 0,
+        routes: routes.filter(({ key }) => key === one.key).map(({ id, name, state }) => ({ id, name, state })),
+      };
+    });
+  }
+}
+
+/** 22 random characters: 132 bits of the base64url alphabet. */
+function newKey(): string {
+  return randomBytes(17).toString('base64url').slice(0, 22);
+}
+
+function shape({ id, key, kind, name, state, slug, secret, perMinute, form }: Row): IntakeShape {
+  const address = kind === 'form' ? `/f/${slug}` : `/in/${key}`;
+  return { id, key, kind, name, state, slug, signed: secret !== null, perMinute, address, form };
+}

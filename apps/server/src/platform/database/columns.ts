@@ -1,0 +1,9 @@
+import { customType, timestamp, uuid } from 'drizzle-orm/pg-core';
+
+/** The workspace that a row belongs to: in every table, first in its keys and indexes. */
+export const workspaceId = () => uuid('workspace_id').notNull();
+
+export const time = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
+
+/** Bytes as they came. */
+export const bytea = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });

@@ -1,0 +1,82 @@
+import { Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import pg from 'pg';
+
+/** One transaction of one workspace: the query builder for everyday work, and named statements for the hot paths. */
+export interface WorkspaceTx {
+  workspaceId: string;
+  db: NodePgDatabase;
+  /** Runs a statement of ours that is prepared once a connection under its name. */
+  statement<Row extends pg.QueryResultRow>(name: string, text: string, values?: unknown[]): Promise<Row[]>;
+}
+
+/** The role that the server works as; the migrations make it. */
+const SERVER_ROLE = 'haycart_server';
+
+/** The one way to the database. All access goes through `inWorkspace`, but for the gates. */
+@Injectable()
+export class Database implements OnModuleDestroy {
+  readonly pool: pg.Pool;
+
+  constructor(
+    readonly url: string,
+    connections: number,
+  ) {
+    this.pool = new pg.Pool({
+      connectionString: url,
+      max: connections,
+      connectionTimeoutMillis: 5_000,
+      options: `-c role=${SERVER_ROLE}`,
+      application_name: 'haycart',
+    });
+    // A connection that breaks while idle is replaced at the next use; without a listener it would end the process.
+    this.pool.on('error', () => {});
+  }
+
+  /**
+   * Runs work in one transaction that sees nothing but one workspace: row-level security on every table checks the
+   * setting made here. What the work throws rolls everything back and is thrown on.
+   */
+  async inWorkspace<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+    const client = await this.pool.connect();
+    let broken: Error | undefined;
+    try {
+      await client.query('begin');
+      await client.query({ name: 'enter', text: `select set_config('haycart.workspace', $1, true)`, values: [workspaceId] });
+      const result = await work({ workspaceId, db: drizzle({ client }), statement: (name, text, values) => named(client, name, text, values) });
+      await client.query('commit');
+      return result;
+    } catch (cause) {
+      await client.query('rollback').catch((rollbackCause: Error) => {
+        broken = rollbackCause;
+      });
+      throw cause;
+    } finally {
+      client.release(broken);
+    }
+  }
+
+  /**
+   * Runs one statement in a workspace in a single round trip. The statement takes the workspace id as `$1` and reads
+   * `entered`, which makes the setting before any row is touched: `insert … select … from entered, unnest(…)`.
+   */
+  async inWorkspaceOnce<Row extends pg.QueryResultRow>(workspaceId: string, name: string, text: string, values: unknown[]): Promise<Row[]> {
+    const entered = `with entered as materialized (select set_config('haycart.workspace', $1::text, true))`;
+    const result = await this.pool.query<Row>({ name, text: `${entered} ${text}`, values: [workspaceId, ...values] });
+    return result.rows;
+  }
+
+  /** Asks one of the gates: the functions that answer before a workspace is known. */
+  async gate<Row extends pg.QueryResultRow>(name: string, ...values: unknown[]): Promise<Row[]> {
+    const places = values.map((_, index) => `$${index + 1}`).join(', ');
+    return (await this.pool.query<Row>({ name: `gate_${name}`, text: `select * from gate_${name}(${places})`, values })).rows;
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    await this.pool.end();
+  }
+}
+
+async function named<Row extends pg.QueryResultRow>(client: pg.PoolClient, name: string, text: string, values: unknown[] = []): Promise<Row[]> {
+  return (await client.query<Row>({ name, text, values })).rows;
+}

@@ -1,0 +1,86 @@
+import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
+import type { EventTopic } from '@haycart/api';
+import pg from 'pg';
+import { Subject, filter, map, type Observable } from 'rxjs';
+import { Database, type WorkspaceTx } from '../database/database';
+
+const CHANNEL = 'haycart';
+const RECONNECT_MS = 1_000;
+
+interface Notice {
+  workspaceId: string;
+  topics: EventTopic[];
+}
+
+/** Tells every server process what changed, through the database: people watching, and workers that wait for work. */
+@Injectable()
+export class Events implements OnApplicationBootstrap, OnModuleDestroy {
+  readonly #notices = new Subject<Notice>();
+  readonly #log = new Logger('events');
+  readonly #due = new Map<string, Set<EventTopic>>();
+  #client: pg.Client | null = null;
+  #timer: NodeJS.Timeout | null = null;
+  #closed = false;
+
+  constructor(@Inject(Database) private readonly database: Database) {}
+
+  onApplicationBootstrap(): void {
+    void this.#listen();
+  }
+
+  /** All notices, of every workspace; for workers. */
+  get all(): Observable<Notice> {
+    return this.#notices;
+  }
+
+  /** The topics that change in one workspace. */
+  of(workspaceId: string): Observable<EventTopic[]> {
+    return this.#notices.pipe(
+      filter((notice) => notice.workspaceId === workspaceId),
+      map(({ topics }) => topics),
+    );
+  }
+
+  /** Tells in the same transaction, so that nobody hears of what is then rolled back. */
+  async tell(tx: WorkspaceTx, ...topics: EventTopic[]): Promise<void> {
+    await tx.statement('tell', 'select pg_notify($1, $2)', [CHANNEL, JSON.stringify({ workspaceId: tx.workspaceId, topics })]);
+  }
+
+  /** Tells soon, many tellings at once: for what happens thousands of times a second. */
+  tellSoon(workspaceId: string, ...topics: EventTopic[]): void {
+    const due = this.#due.get(workspaceId) ?? new Set();
+    topics.forEach((topic) => due.add(topic));
+    this.#due.set(workspaceId, due);
+    this.#timer ??= setTimeout(() => this.#flush(), 20);
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    this.#closed = true;
+    if (this.#timer) clearTimeout(this.#timer);
+    this.#notices.complete();
+    await this.#client?.end().catch(() => {});
+  }
+
+  #flush(): void {
+    this.#timer = null;
+    const notices = [...this.#due].map(([workspaceId, topics]) => JSON.stringify({ workspaceId, topics: [...topics] }));
+    this.#due.clear();
+    this.database.pool.query({ name: 'tell_soon', text: 'select pg_notify($1, n) from unnest($2::text[]) n', values: [CHANNEL, notices] }).catch(() => {});
+  }
+
+  async #listen(): Promise<void> {
+    if (this.#closed) return;
+    const client = new pg.Client({ connectionString: this.database.url, application_name: 'haycart events' });
+    this.#client = client;
+    client.on('error', () => {});
+    client.on('end', () => setTimeout(() => void this.#listen(), RECONNECT_MS).unref());
+    client.on('notification', ({ payload }) => this.#notices.next(JSON.parse(payload ?? '{}') as Notice));
+    try {
+      await client.connect();
+      await client.query(`listen ${CHANNEL}`);
+    } catch {
+      this.#log.warn('The database cannot be reached; listening again soon.');
+      await client.end().catch(() => {});
+    }
+  }
+}

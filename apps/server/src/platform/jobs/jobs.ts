@@ -1,0 +1,51 @@
+import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
+import { parseCronItems, run, runMigrations, Logger as WorkerLogger, type Runner, type Task } from 'graphile-worker';
+import pg from 'pg';
+import { Database } from '../database/database';
+
+/**
+ * Everything that waits, repeats or retries, but for submissions, which are their own queue. Jobs are kept in the
+ * database, so any process may do them and none is lost.
+ */
+@Injectable()
+export class Jobs implements OnApplicationBootstrap, OnModuleDestroy {
+  readonly #log = new Logger('jobs');
+  #runner: Runner | null = null;
+  #pool: pg.Pool | null = null;
+
+  constructor(@Inject(Database) private readonly database: Database) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    // The library keeps its own schema, which belongs to the role that owns the database.
+    this.#pool = new pg.Pool({ connectionString: this.database.url, max: 3, application_name: 'haycart jobs' });
+    this.#pool.on('error', () => {});
+    this.#pool.on('connect', (client) => client.on('error', () => {}));
+    const logger = new WorkerLogger(() => (level, message) => {
+      if (level === 'error') this.#log.warn(message);
+    });
+    const removeExpired: Task = async () => {
+      await this.database.gate('remove_expired');
+    };
+    await runMigrations({ pgPool: this.#pool, logger });
+    this.#runner = await run({
+      pgPool: this.#pool,
+      concurrency: 2,
+      noHandleSignals: true,
+      logger,
+      taskList: { 'remove-expired': removeExpired },
+      parsedCronItems: parseCronItems([{ task: 'remove-expired', match: '7 * * * *', identifier: 'remove-expired' }]),
+    });
+    // A lost connection ends the runner; the process goes on without jobs until the supervisor below restarts it.
+    this.#runner.promise.catch(() => {
+      this.#runner = null;
+      setTimeout(() => void this.#pool?.end().then(() => this.onApplicationBootstrap()).catch(() => {}), 5_000).unref();
+    });
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    const runner = this.#runner;
+    this.#runner = null;
+    await runner?.stop().catch(() => {});
+    await this.#pool?.end().catch(() => {});
+  }
+}

@@ -1,0 +1,65 @@
+import { Injectable } from '@nestjs/common';
+import { KnownRecords, identityKeyText, type IdentityKey, type KnownRecord, type Link, type RecordKind } from '@haycart/core';
+import type { WorkspaceTx } from '../platform/database/database';
+import { knownRecord, type RecordRow } from './record-rows';
+
+/** Whether records are kept from being changed until the transaction ends, or only looked at. */
+export type Hold = 'lock' | 'look';
+const HOLDS: Record<Hold, string> = { lock: 'for no key update', look: '' };
+
+/** Looks up what planning must know, for a whole batch at once, and keeps others from changing it meanwhile. */
+@Injectable()
+export class KnownRecordsStore {
+  /**
+   * Locks identity keys until the transaction ends, so that of two transactions with a key in common the later one sees
+   * what the earlier one wrote. Always in the same order, so that two can never wait for each other.
+   */
+  async lock(tx: WorkspaceTx, keys: readonly IdentityKey[]): Promise<void> {
+    if (!keys.length) return;
+    const names = [...new Set(keys.map((key) => `${tx.workspaceId} ${identityKeyText(key)}`))];
+    await tx.statement(
+      'lock_keys',
+      `select pg_advisory_xact_lock(name) from (select distinct hashtextextended(n, 0) as name from unnest($1::text[]) n order by 1) names`,
+      [names],
+    );
+  }
+
+  /** The records with these keys and, where asked for, the deals of the contacts among them. */
+  async load(tx: WorkspaceTx, keys: readonly IdentityKey[], deals: boolean, how: Hold): Promise<KnownRecords> {
+    const contacts = await this.#withKeys(tx, 'contact', keys, how);
+    const companies = await this.#withKeys(tx, 'company', keys, how);
+    const ids = [...contacts, ...companies].map(({ id }) => id);
+    if (!ids.length) return new KnownRecords();
+    const links = await tx.statement<Link & { from_kind: RecordKind }>(
+      'links_of',
+      `select from_id as "from", to_id as "to", from_kind from record_link where workspace_id = $1 and (to_id = any($2::uuid[]) or from_id = any($2::uuid[]))`,
+      [tx.workspaceId, ids],
+    );
+    const dealIds = deals ? [...new Set(links.filter((link) => link.from_kind === 'deal').map(({ from }) => from))] : [];
+    return new KnownRecords([...contacts, ...companies, ...(await this.byId(tx, 'deal', dealIds, how))], links);
+  }
+
+  async byId(tx: WorkspaceTx, kind: RecordKind, ids: readonly string[], how: Hold): Promise<KnownRecord[]> {
+    if (!ids.length) return [];
+    const rows = await tx.statement<RecordRow>(
+      `${kind}_by_id_${how}`,
+      `select * from ${kind} where workspace_id = $1 and id = any($2::uuid[]) order by id ${HOLDS[how]}`,
+      [tx.workspaceId, ids],
+    );
+    return rows.map((row) => knownRecord(kind, row));
+  }
+
+  async #withKeys(tx: WorkspaceTx, kind: RecordKind, keys: readonly IdentityKey[], how: Hold): Promise<KnownRecord[]> {
+    const wanted = keys.filter(({ record }) => record === kind);
+    if (!wanted.length) return [];
+    const rows = await tx.statement<RecordRow>(
+      `${kind}_by_key_${how}`,
+      `select r.* from ${kind} r where r.workspace_id = $1 and r.id in (
+         select k.record_id from identity_key k join unnest($2::text[], $3::text[]) w (key_kind, value) using (key_kind, value)
+         where k.workspace_id = $1 and k.record_kind = '${kind}')
+       order by r.id ${HOLDS[how]}`,
+      [tx.workspaceId, wanted.map((key) => key.kind), wanted.map((key) => key.value)],
+    );
+    return rows.map((row) => knownRecord(kind, row));
+  }
+}

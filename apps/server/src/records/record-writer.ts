@@ -1,0 +1,174 @@
+import { Inject, Injectable } from '@nestjs/common';
+import {
+  emptyDiff,
+  identityKeysOf,
+  identityKeyText,
+  RECORD_KINDS,
+  splitByRecord,
+  squashDiffs,
+  type IdentityKey,
+  type KnownRecord,
+  type KnownRecords,
+  type RecordKind,
+  type RecordsDiff,
+  type Touch,
+} from '@haycart/core';
+import { v7 as newId } from 'uuid';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { fieldColumns, valuesToColumns } from './record-rows';
+
+/** A diff with what caused it and when it counts from. */
+export interface CausedDiff {
+  diff: RecordsDiff;
+  /** ISO 8601: the arrival of the submission, or the time of a person's change. */
+  at: string;
+  cause: { kind: 'run' | 'person'; id: string };
+  touches?: readonly Touch[];
+}
+
+/** Writes diffs to the records, many at once in a few statements, with their history, links and identity keys. */
+@Injectable()
+export class RecordWriter {
+  constructor(@Inject(Database) private readonly database: Database) {}
+
+  /**
+   * Writes diffs that were planned one after the other.
+   *
+   * @param known The records as they are after all of the diffs: they must have been learned.
+   */
+  async write(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
+    const whole = diffs.reduce((sum, { diff }) => squashDiffs(sum, diff), emptyDiff());
+    const created = Object.keys(whole.created).map((id) => known.get(id)!);
+    const changed = Object.keys(whole.changed).map((id) => known.get(id)!);
+    const numbers = await this.#nextNumbers(tx.workspaceId, created);
+    for (const kind of RECORD_KINDS) {
+      await insertRecords(tx, kind, created.filter((record) => record.kind === kind), numbers);
+      await updateRecords(tx, kind, changed.filter((record) => record.kind === kind));
+    }
+    await this.#writeKeys(tx, whole, created, changed);
+    await this.#writeLinks(tx, whole, known, diffs[0]?.at ?? '');
+    await this.#writeChanges(tx, diffs, known);
+    await this.#writeTouches(tx, diffs, known);
+  }
+
+  /** Numbers are given in a transaction of their own, so that no two writers wait for each other; a gap does no harm. */
+  async #nextNumbers(workspaceId: string, created: readonly KnownRecord[]): Promise<Map<RecordKind, number>> {
+    const counts = new Map<RecordKind, number>();
+    for (const { kind } of created) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+    if (!counts.size) return new Map();
+    const rows = await this.database.inWorkspaceOnce<{ record_kind: RecordKind; last: string }>(
+      workspaceId,
+      'next_numbers',
+      `insert into record_counter (workspace_id, record_kind, last)
+       select $1::uuid, n.kind, n.count from entered, unnest($2::text[], $3::bigint[]) n (kind, count) order by n.kind
+       on conflict (workspace_id, record_kind) do update set last = record_counter.last + excluded.last
+       returning record_kind, last`,
+      [[...counts.keys()], [...counts.values()]],
+    );
+    return new Map(rows.map(({ record_kind, last }) => [record_kind, Number(last) - counts.get(record_kind)! + 1]));
+  }
+
+  async #writeKeys(tx: WorkspaceTx, diff: RecordsDiff, created: readonly KnownRecord[], changed: readonly KnownRecord[]): Promise<void> {
+    const gained: (IdentityKey & { id: string })[] = created.flatMap(({ id, kind, values }) => identityKeysOf(kind, values).map((key) => ({ ...key, id })));
+    const lost: (IdentityKey & { id: string })[] = [];
+    for (const { id, kind, values } of changed) {
+      const before = { ...values };
+      for (const [field, change] of Object.entries(diff.changed[id]!.fields)) {
+        if (change.before === null) delete before[field];
+        else before[field] = change.before;
+      }
+      const had = new Map(identityKeysOf(kind, before).map((key) => [identityKeyText(key), key]));
+      for (const key of identityKeysOf(kind, values)) if (!had.delete(identityKeyText(key))) gained.push({ ...key, id });
+      for (const key of had.values()) lost.push({ ...key, id });
+    }
+    const columns = (keys: readonly (IdentityKey & { id: string })[]) => [keys.map((k) => k.record), keys.map((k) => k.kind), keys.map((k) => k.value), keys.map((k) => k.id)];
+    if (lost.length) {
+      await tx.statement(
+        'lose_keys',
+        `delete from identity_key k using unnest($2::text[], $3::text[], $4::text[], $5::uuid[]) l (record_kind, key_kind, value, record_id)
+         where k.workspace_id = $1 and (k.record_kind, k.key_kind, k.value, k.record_id) = (l.record_kind, l.key_kind, l.value, l.record_id)`,
+        [tx.workspaceId, ...columns(lost)],
+      );
+    }
+    if (gained.length) {
+      await tx.statement(
+        'gain_keys',
+        `insert into identity_key (workspace_id, record_kind, key_kind, value, record_id)
+         select $1::uuid, * from unnest($2::text[], $3::text[], $4::text[], $5::uuid[])`,
+        [tx.workspaceId, ...columns(gained)],
+      );
+    }
+  }
+
+  async #writeLinks(tx: WorkspaceTx, { linked }: RecordsDiff, known: KnownRecords, at: string): Promise<void> {
+    if (!linked.length) return;
+    const kinds = (ids: string[]) => ids.map((id) => known.get(id)!.kind);
+    const from = linked.map((link) => link.from);
+    const to = linked.map((link) => link.to);
+    await tx.statement(
+      'link',
+      `insert into record_link (workspace_id, from_kind, from_id, to_kind, to_id, at)
+       select $1::uuid, l.*, $6::timestamptz from unnest($2::text[], $3::uuid[], $4::text[], $5::uuid[]) l on conflict do nothing`,
+      [tx.workspaceId, kinds(from), from, kinds(to), to, at],
+    );
+  }
+
+  async #writeChanges(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
+    const rows = diffs.flatMap(({ diff, at, cause }) =>
+      [...splitByRecord(diff)].map(([id, part]) => ({ id: newId(), kind: known.get(id)!.kind, record: id, at, cause, diff: JSON.stringify(part) })),
+    );
+    if (!rows.length) return;
+    await tx.statement(
+      'changes',
+      `insert into record_change (workspace_id, id, record_kind, record_id, at, cause_kind, cause_id, diff)
+       select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::timestamptz[], $6::text[], $7::uuid[], $8::jsonb[])`,
+      [tx.workspaceId, rows.map((r) => r.id), rows.map((r) => r.kind), rows.map((r) => r.record), rows.map((r) => r.at), rows.map((r) => r.cause.kind), rows.map((r) => r.cause.id), rows.map((r) => r.diff)],
+    );
+  }
+
+  async #writeTouches(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
+    const rows = diffs.flatMap(({ touches = [], cause }) => touches.map((touch) => ({ ...touch, id: newId(), run: cause.id, kind: known.get(touch.record)!.kind })));
+    if (!rows.length) return;
+    await tx.statement(
+      'touches',
+      `insert into touch (workspace_id, id, record_kind, record_id, run_id, at, channel, source, medium, campaign, page)
+       select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::timestamptz[], $7::text[], $8::text[], $9::text[], $10::text[], $11::text[])`,
+      [tx.workspaceId, rows.map((r) => r.id), rows.map((r) => r.kind), rows.map((r) => r.record), rows.map((r) => r.run), rows.map((r) => r.at), rows.map((r) => r.channel), rows.map((r) => r.source), rows.map((r) => r.medium), rows.map((r) => r.campaign), rows.map((r) => r.page)],
+    );
+  }
+}
+
+async function insertRecords(tx: WorkspaceTx, kind: RecordKind, records: readonly KnownRecord[], numbers: Map<RecordKind, number>): Promise<void> {
+  if (!records.length) return;
+  const first = numbers.get(kind)!;
+  const rows = records.map((record, index) => ({
+    ...valuesToColumns(kind, record.values),
+    id: record.id,
+    number: first + index,
+    written_at: record.writtenAt,
+    created_at: record.createdAt,
+    updated_at: lastWritten(record),
+  }));
+  const columns = ['id', 'number', 'custom', 'written_at', 'created_at', 'updated_at', ...fieldColumns(kind)].join(', ');
+  await tx.statement(
+    `insert_${kind}`,
+    `insert into ${kind} (workspace_id, ${columns}) select $1::uuid, ${columns} from jsonb_populate_recordset(null::${kind}, $2::jsonb)`,
+    [tx.workspaceId, JSON.stringify(rows)],
+  );
+}
+
+async function updateRecords(tx: WorkspaceTx, kind: RecordKind, records: readonly KnownRecord[]): Promise<void> {
+  if (!records.length) return;
+  const rows = records.map((record) => ({ ...valuesToColumns(kind, record.values), id: record.id, written_at: record.writtenAt, updated_at: lastWritten(record) }));
+  const sets = ['custom', 'written_at', ...fieldColumns(kind)].map((column) => `${column} = n.${column}`).join(', ');
+  await tx.statement(
+    `update_${kind}`,
+    `update ${kind} r set ${sets}, updated_at = greatest(r.updated_at, n.updated_at)
+     from jsonb_populate_recordset(null::${kind}, $2::jsonb) n where r.workspace_id = $1 and r.id = n.id`,
+    [tx.workspaceId, JSON.stringify(rows)],
+  );
+}
+
+function lastWritten({ writtenAt, createdAt }: KnownRecord): string {
+  return Object.values(writtenAt).reduce((last, at) => (at > last ? at : last), createdAt);
+}

@@ -1,0 +1,186 @@
+import type { FieldValue, RecordKind, RecordsDiff } from '@haycart/core';
+import { sql } from 'drizzle-orm';
+import { bigint, check, foreignKey, index, jsonb, pgTable, primaryKey, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { stage } from '../pipelines/tables';
+import { time, workspaceId } from '../platform/database/columns';
+
+/** What every record has besides its fields. */
+const common = () => ({
+  workspaceId: workspaceId(),
+  id: uuid('id').notNull(),
+  /** Counted up within the workspace; people say “C-1094”. */
+  number: bigint('number', { mode: 'number' }).notNull(),
+  ownerId: uuid('owner_id'),
+  tags: text('tags').array().notNull().default(sql`'{}'`),
+  /** Values of the workspace's own fields, by key. */
+  custom: jsonb('custom').$type<Record<string, FieldValue>>().notNull().default({}),
+  /** For each field the time of the submission or change that its value came with. */
+  writtenAt: jsonb('written_at').$type<Record<string, string>>().notNull().default({}),
+  createdAt: time('created_at').notNull(),
+  updatedAt: time('updated_at').notNull(),
+});
+
+export const contact = pgTable(
+  'contact',
+  {
+    ...common(),
+    firstName: text('first_name'),
+    lastName: text('last_name'),
+    fullName: text('full_name'),
+    email: text('email'),
+    emails: text('emails').array(),
+    phone: text('phone'),
+    phones: text('phones').array(),
+    jobTitle: text('job_title'),
+    country: text('country'),
+    source: text('source'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    unique('contact_number').on(t.workspaceId, t.number),
+    index('contact_updated').on(t.workspaceId, t.updatedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
+  ],
+);
+
+export const company = pgTable(
+  'company',
+  {
+    ...common(),
+    name: text('name').notNull(),
+    domain: text('domain'),
+    website: text('website'),
+    phone: text('phone'),
+    country: text('country'),
+    source: text('source'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    unique('company_number').on(t.workspaceId, t.number),
+    index('company_updated').on(t.workspaceId, t.updatedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
+  ],
+);
+
+export const lead = pgTable(
+  'lead',
+  {
+    ...common(),
+    name: text('name').notNull(),
+    email: text('email'),
+    phone: text('phone'),
+    companyName: text('company_name'),
+    message: text('message'),
+    source: text('source'),
+    pipeline: text('pipeline'),
+    stage: text('stage'),
+    status: text('status'),
+    stageSince: time('stage_since'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), unique('lead_number').on(t.workspaceId, t.number)],
+);
+
+export const deal = pgTable(
+  'deal',
+  {
+    ...common(),
+    name: text('name').notNull(),
+    valueAmount: bigint('value_amount', { mode: 'number' }),
+    valueCurrency: text('value_currency'),
+    message: text('message'),
+    source: text('source'),
+    pipeline: text('pipeline').notNull(),
+    stage: text('stage').notNull(),
+    status: text('status').$type<'open' | 'won' | 'lost'>().notNull(),
+    stageSince: time('stage_since').notNull(),
+    closedAt: time('closed_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    unique('deal_number').on(t.workspaceId, t.number),
+    check('deal_status', sql`${t.status} in ('open', 'won', 'lost')`),
+    check('deal_value', sql`(${t.valueAmount} is null) = (${t.valueCurrency} is null)`),
+    foreignKey({
+      columns: [t.workspaceId, t.pipeline, t.stage],
+      foreignColumns: [stage.workspaceId, stage.pipelineKey, stage.key],
+    }),
+    index('deal_place').on(t.workspaceId, t.pipeline, t.status, t.stage, t.stageSince.desc().nullsFirst()),
+  ],
+);
+
+/** One record points to another: a deal to its contact, a contact to its company. */
+export const recordLink = pgTable(
+  'record_link',
+  {
+    workspaceId: workspaceId(),
+    fromKind: text('from_kind').$type<RecordKind>().notNull(),
+    fromId: uuid('from_id').notNull(),
+    toKind: text('to_kind').$type<RecordKind>().notNull(),
+    toId: uuid('to_id').notNull(),
+    at: time('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.fromId, t.toId] }), index('record_link_to').on(t.workspaceId, t.toId)],
+);
+
+/** By what a record can be recognised. E-mail, domain and external id belong to one record of a kind at a time. */
+export const identityKey = pgTable(
+  'identity_key',
+  {
+    workspaceId: workspaceId(),
+    recordKind: text('record_kind').$type<RecordKind>().notNull(),
+    keyKind: text('key_kind').notNull(),
+    value: text('value').notNull(),
+    recordId: uuid('record_id').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.recordKind, t.keyKind, t.value, t.recordId] }),
+    uniqueIndex('identity_key_unique').on(t.workspaceId, t.recordKind, t.keyKind, t.value).where(sql`key_kind in ('email', 'domain', 'external-id') and record_kind <> 'lead'`),
+  ],
+);
+
+/** What one cause (a run, a person) did to one record. Traces, history and taking back read it. */
+export const recordChange = pgTable(
+  'record_change',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    recordKind: text('record_kind').$type<RecordKind>().notNull(),
+    recordId: uuid('record_id').notNull(),
+    at: time('at').notNull(),
+    causeKind: text('cause_kind').$type<'run' | 'person' | 'import' | 'merge' | 'take-back'>().notNull(),
+    causeId: uuid('cause_id').notNull(),
+    diff: jsonb('diff').$type<RecordsDiff>().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('record_change_record').on(t.workspaceId, t.recordId, t.at.desc().nullsFirst()),
+    index('record_change_cause').on(t.workspaceId, t.causeId),
+  ],
+);
+
+/** One contact with marketing. The first of a record is its first source; later ones are added. */
+export const touch = pgTable(
+  'touch',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    recordKind: text('record_kind').$type<RecordKind>().notNull(),
+    recordId: uuid('record_id').notNull(),
+    runId: uuid('run_id').notNull(),
+    at: time('at').notNull(),
+    channel: text('channel').notNull(),
+    source: text('source').notNull(),
+    medium: text('medium'),
+    campaign: text('campaign'),
+    page: text('page'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('touch_record').on(t.workspaceId, t.recordId, t.at),
+  ],
+);
+
+/** The last number given to a record of a kind. */
+export const recordCounter = pgTable(
+  'record_counter',
+  { workspaceId: workspaceId(), recordKind: text('record_kind').notNull(), last: bigint('last', { mode: 'number' }).notNull() },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.recordKind] })],
+);

@@ -1,0 +1,35 @@
+import { Controller, Get, Inject, Query } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { BandFigures, HomeShape, SearchHit } from '@haycart/api';
+import { IsString, Length } from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database } from '../platform/database/database';
+import { ReportsService } from './reports.service';
+
+class SearchQuery {
+  @IsString() @Length(0, 200) q: string;
+}
+
+@ApiTags('reports')
+@Controller('api/v1')
+export class ReportsController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(ReportsService) private readonly reports: ReportsService,
+  ) {}
+
+  @Get('band')
+  band(@ByCaller() { workspaceId }: Caller): Promise<BandFigures> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.reports.band(tx));
+  }
+
+  @Get('home')
+  home(@ByCaller() { workspaceId }: Caller): Promise<HomeShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.reports.home(tx));
+  }
+
+  @Get('search')
+  search(@ByCaller() { workspaceId }: Caller, @Query() { q }: SearchQuery): Promise<SearchHit[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.reports.search(tx, q));
+  }
+}

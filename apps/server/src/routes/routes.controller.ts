@@ -1,0 +1,77 @@
+import { Body, Controller, Get, HttpCode, Inject, Param, Post, Put } from '@nestjs/common';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { FINISHERS } from '@haycart/core';
+import type { RouteLine, RouteShape } from '@haycart/api';
+import { IsObject, IsOptional, IsString, Length } from 'class-validator';
+import { z } from 'zod';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { PeopleService } from '../workspaces/people.service';
+import { RoutesService } from './routes.service';
+
+class NewRouteDto {
+  @ApiProperty({ description: 'A route definition; see /api/route.schema.json' }) @IsObject() definition: object;
+}
+
+class PublishDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(0, 500) note?: string;
+}
+
+@ApiTags('routes')
+@Controller('api/v1')
+export class RoutesController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(RoutesService) private readonly routes: RoutesService,
+    @Inject(PeopleService) private readonly people: PeopleService,
+  ) {}
+
+  @Get('routes')
+  all(@ByCaller() { workspaceId }: Caller): Promise<RouteLine[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.routes.lines(tx));
+  }
+
+  @Get('routes/:id')
+  one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.routes.one(tx, id));
+  }
+
+  @Post('routes')
+  @HttpCode(201)
+  add(@ByCaller() { workspaceId }: Caller, @Body() { definition }: NewRouteDto): Promise<RouteShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.routes.add(tx, definition));
+  }
+
+  @Put('routes/:id/draft')
+  saveDraft(@ByCaller() { workspaceId }: Caller, @Param('id') id: string, @Body() definition: Record<string, unknown>): Promise<RouteShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.routes.saveDraft(tx, id, definition));
+  }
+
+  @Post('routes/:id/publish')
+  @HttpCode(200)
+  publish(@ByCaller() caller: Caller, @Param('id') id: string, @Body() { note }: PublishDto): Promise<{ version: number }> {
+    return this.database.inWorkspace(caller.workspaceId, async (tx) => this.routes.publish(tx, id, await this.#nameOf(tx, caller), note ?? null));
+  }
+
+  @Post('routes/:id/pause')
+  @HttpCode(200)
+  pause(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.routes.pause(tx, id));
+  }
+
+  @Post('routes/:id/resume')
+  @HttpCode(200)
+  resume(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.routes.resume(tx, id));
+  }
+
+  /** Every finisher with its parameters as JSON Schema and an example. */
+  @Get('finishers')
+  finishers() {
+    return FINISHERS.map(({ name, label, description, parameters, example }) => ({ name, label, description, example, parameters: z.toJSONSchema(parameters) }));
+  }
+
+  async #nameOf(tx: WorkspaceTx, { by }: Caller): Promise<string> {
+    return by.kind === 'token' ? `token ${by.name}` : ((await this.people.one(tx, by.id))?.name ?? 'somebody');
+  }
+}

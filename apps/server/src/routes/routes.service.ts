@@ -1,0 +1,170 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { checkRoute, describeRoute, hasErrors, readRoute, sameJson, type JsonValue, type RouteDefinition, type RouteSurroundings } from '@haycart/core';
+import type { RouteLine, RouteShape, RunOutcome } from '@haycart/api';
+import { and, eq } from 'drizzle-orm';
+import { v7 as newId } from 'uuid';
+import { IntakesService } from '../intakes/intakes.service';
+import type { WorkspaceTx } from '../platform/database/database';
+import { Events } from '../platform/events/events';
+import { ProblemError, problemsAt } from '../platform/errors/problem-error';
+import { isId } from '../platform/paging';
+import { SubmissionQueue } from '../submissions/submission-queue';
+import { SubmissionsService } from '../submissions/submissions.service';
+import { DestinationService } from '../workspaces/destination.service';
+import { route, routeVersion } from './tables';
+
+interface Row {
+  id: string;
+  name: string;
+  state: 'live' | 'paused';
+  version: number | null;
+  draft: RouteDefinition;
+  draft_saved_at: Date;
+  published: RouteDefinition | null;
+}
+
+const SELECT = `select r.id, r.name, r.state, r.version, r.draft, r.draft_saved_at, v.definition as published from route r
+  left join route_version v on v.workspace_id = r.workspace_id and v.route_id = r.id and v.version = r.version`;
+
+/** Routes: a draft that is saved as one goes, and numbered versions that run. */
+@Injectable()
+export class RoutesService {
+  constructor(
+    @Inject(DestinationService) private readonly destinations: DestinationService,
+    @Inject(IntakesService) private readonly intakes: IntakesService,
+    @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
+    @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
+    @Inject(Events) private readonly events: Events,
+  ) {}
+
+  async lines(tx: WorkspaceTx): Promise<RouteLine[]> {
+    const rows = await tx.statement<Row>('routes', `${SELECT} where r.workspace_id = $1 order by r.created_at, r.id`, [tx.workspaceId]);
+    const surroundings = await this.surroundings(tx);
+    const counts = await this.#runCounts(tx);
+    return rows.map((row) => line(row, surroundings, counts));
+  }
+
+  async one(tx: WorkspaceTx, id: string): Promise<RouteShape> {
+    const row = await this.#row(tx, id);
+    const surroundings = await this.surroundings(tx, row.draft);
+    const read = readRoute(row.draft);
+    return {
+      ...line(row, surroundings, await this.#runCounts(tx)),
+      draft: row.draft,
+      draftSavedAt: row.draft_saved_at.toISOString(),
+      published: row.published,
+      problems: read.ok ? checkRoute(read.route, surroundings) : read.problems,
+    };
+  }
+
+  async add(tx: WorkspaceTx, definition: unknown): Promise<RouteShape> {
+    const draft = readShape(definition);
+    const id = newId();
+    await tx.db.insert(route).values({ workspaceId: tx.workspaceId, id, name: draft.name, draft });
+    await this.events.tell(tx, 'routes');
+    return this.one(tx, id);
+  }
+
+  /** Saves a draft. A definition of the wrong shape is refused; one that is not ready yet is kept, with its problems told. */
+  async saveDraft(tx: WorkspaceTx, id: string, definition: unknown): Promise<RouteShape> {
+    const draft = readShape(definition);
+    await this.#row(tx, id);
+    await tx.db.update(route).set({ draft, name: draft.name, draftSavedAt: new Date() }).where(eq(route.id, id));
+    await this.events.tell(tx, 'routes');
+    return this.one(tx, id);
+  }
+
+  /** Publishes the draft as the next version and lets it run. @throws ProblemError 422 naming what stands in the way. */
+  async publish(tx: WorkspaceTx, id: string, by: string, note: string | null): Promise<{ version: number }> {
+    const row = await this.#row(tx, id);
+    const draft = readShape(row.draft);
+    const problems = checkRoute(draft, await this.surroundings(tx)).filter(({ severity }) => severity === 'error');
+    if (problems.length) throw new ProblemError('refused', 'The draft cannot be published yet.', problemsAt(problems));
+    const version = (row.version ?? 0) + 1;
+    await tx.db.insert(routeVersion).values({ workspaceId: tx.workspaceId, routeId: id, version, definition: draft, note, publishedBy: by });
+    await tx.db.update(route).set({ version, state: 'live' }).where(eq(route.id, id));
+    if (row.state === 'paused') await this.#requeueHeld(tx, id);
+    await this.events.tell(tx, 'routes', 'submissions');
+    return { version };
+  }
+
+  async pause(tx: WorkspaceTx, id: string): Promise<RouteShape> {
+    await this.#row(tx, id);
+    await tx.db.update(route).set({ state: 'paused' }).where(eq(route.id, id));
+    await this.events.tell(tx, 'routes');
+    return this.one(tx, id);
+  }
+
+  /** Lets a route run again, beginning with what arrived while it was paused. */
+  async resume(tx: WorkspaceTx, id: string): Promise<RouteShape> {
+    const row = await this.#row(tx, id);
+    if (row.version === null) throw new ProblemError('conflict', 'The route was never published. Publish it first.');
+    await tx.db.update(route).set({ state: 'live' }).where(and(eq(route.id, id), eq(route.workspaceId, tx.workspaceId)));
+    await this.#requeueHeld(tx, id);
+    await this.events.tell(tx, 'routes', 'submissions');
+    return this.one(tx, id);
+  }
+
+  /** What a definition may name; with a definition, also the fields seen in the intakes that it takes from. */
+  async surroundings(tx: WorkspaceTx, definition?: RouteDefinition): Promise<RouteSurroundings> {
+    const intakes: RouteSurroundings['intakes'] = [];
+    for (const { key, name } of await this.intakes.all(tx)) {
+      const seen = definition?.from?.includes(key) ? await this.submissions.fieldKeys(tx, key) : undefined;
+      intakes.push(seen?.length ? { key, name, fieldKeys: new Set(seen.map((field) => field.key)) } : { key, name });
+    }
+    return { destination: await this.destinations.load(tx), intakes };
+  }
+
+  async #requeueHeld(tx: WorkspaceTx, id: string): Promise<void> {
+    const held = await tx.statement<{ submission_id: string }>(
+      'held_by_pause',
+      `select submission_id from run where workspace_id = $1 and route_id = $2 and outcome = 'held' and reason_code = 'route-paused'`,
+      [tx.workspaceId, id],
+    );
+    if (held.length) await this.queue.requeue(tx, held.map((row) => row.submission_id));
+  }
+
+  async #row(tx: WorkspaceTx, id: string): Promise<Row> {
+    const [row] = isId(id) ? await tx.statement<Row>('route_row', `${SELECT} where r.workspace_id = $1 and r.id = $2 for update of r`, [tx.workspaceId, id]) : [];
+    if (!row) throw new ProblemError('not-found', 'There is no such route.');
+    return row;
+  }
+
+  async #runCounts(tx: WorkspaceTx): Promise<{ route_id: string; outcome: RunOutcome; count: number }[]> {
+    return tx.statement(
+      'run_counts',
+      `select route_id, outcome, count(*)::int as count from run where workspace_id = $1 and finished_at >= now() - interval '30 days' group by 1, 2`,
+      [tx.workspaceId],
+    );
+  }
+}
+
+/** A definition of the right shape. @throws ProblemError 422 with the place of everything that is not. */
+export function readShape(definition: unknown): RouteDefinition {
+  const read = readRoute(definition);
+  if (read.ok) return read.route;
+  throw new ProblemError('refused', 'The definition does not fit the format haycart.route/1.', problemsAt(read.problems));
+}
+
+/** A definition that can be planned with. @throws ProblemError 422 naming what cannot be carried out. */
+export function readPlannable(definition: unknown, surroundings: RouteSurroundings): RouteDefinition {
+  const draft = readShape(definition);
+  const notBuilt = checkRoute(draft, surroundings).filter(({ code }) => code === 'not-built-yet');
+  if (hasErrors(notBuilt)) throw new ProblemError('refused', 'The definition uses what cannot be carried out yet.', problemsAt(notBuilt));
+  return draft;
+}
+
+function line(row: Row, surroundings: RouteSurroundings, counts: readonly { route_id: string; outcome: RunOutcome; count: number }[]): RouteLine {
+  const shown = row.published ?? row.draft;
+  const count = (outcome: RunOutcome) => counts.find((one) => one.route_id === row.id && one.outcome === outcome)?.count ?? 0;
+  return {
+    id: row.id,
+    name: row.name,
+    state: row.state,
+    version: row.version,
+    draftDiffers: !sameJson(row.draft as unknown as JsonValue, row.published as unknown as JsonValue),
+    words: describeRoute(shown, surroundings),
+    from: shown.from.map((key) => ({ key, name: surroundings.intakes.find((intake) => intake.key === key)?.name ?? key })),
+    runs: { written: count('written'), held: count('held'), skipped: count('skipped'), failed: count('failed'), 'taken-back': count('taken-back') },
+  };
+}

@@ -1,0 +1,68 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { accountOf, checkPayload, checkRoute, isJsonObject, lookupsFor, planRun, readVisit, type JsonValue, type Plan, type Submission } from '@haycart/core';
+import type { Rehearsal } from '@haycart/api';
+import type { WorkspaceTx } from '../platform/database/database';
+import { ProblemError, problemsAt } from '../platform/errors/problem-error';
+import { isId } from '../platform/paging';
+import { RecordsService } from '../records/records.service';
+import { readPlannable, RoutesService } from '../routes/routes.service';
+import type { QueuedSubmission } from '../submissions/submission-queue';
+import { readSubmission } from './route-batch';
+
+/** What is rehearsed: a stored submission, or a payload that somebody made up. */
+export interface Sample {
+  submissionId?: string | undefined;
+  payload?: JsonValue | undefined;
+  visit?: JsonValue | undefined;
+}
+
+/** Plans without doing: by the same code and on the same records as live, and nothing is written. */
+@Injectable()
+export class RehearsalService {
+  constructor(
+    @Inject(RoutesService) private readonly routes: RoutesService,
+    @Inject(RecordsService) private readonly records: RecordsService,
+  ) {}
+
+  async rehearse(tx: WorkspaceTx, definition: unknown, sample: Sample): Promise<Rehearsal> {
+    const surroundings = await this.routes.surroundings(tx);
+    const { destination } = surroundings;
+    const route = readPlannable(definition, surroundings);
+    const submission = await this.#submission(tx, sample, route.from[0] ?? '');
+    const { keys, deals } = lookupsFor(route, submission, destination);
+    const known = await this.records.look(tx, keys, deals);
+    const newIds = Object.fromEntries(route.writes.map(({ as }) => [as, `new:${as}`]));
+    const plan = planRun(route, submission, known, { destination, newIds });
+    const problems = [...checkRoute(route, surroundings), ...plan.problems];
+    const intake = surroundings.intakes.find(({ key }) => key === submission.intake)?.name ?? 'a made-up sample';
+    return { ...plan, problems, account: accountOf(plan, submission, { destination, intake }), names: await this.#names(tx, plan) };
+  }
+
+  async #submission(tx: WorkspaceTx, { submissionId, payload, visit }: Sample, intake: string): Promise<Submission> {
+    if (submissionId !== undefined) return this.#stored(tx, submissionId);
+    if (payload === undefined) throw new ProblemError('refused', 'Give a payload or a submissionId to rehearse with.');
+    const problem = checkPayload(payload);
+    if (problem) throw new ProblemError('refused', problem.text, problemsAt([problem], '/payload'));
+    const handedOver = visit ?? (isJsonObject(payload) ? payload._visit : undefined);
+    return { id: 'rehearsal', intake, receivedAt: new Date().toISOString(), payload: payload as Submission['payload'], visit: readVisit({ handedOver }) };
+  }
+
+  async #stored(tx: WorkspaceTx, id: string): Promise<Submission> {
+    const [row] = isId(id)
+      ? await tx.statement<QueuedSubmission & { key: string }>(
+          'rehearsed',
+          `select s.*, i.key from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id where s.workspace_id = $1 and s.id = $2`,
+          [tx.workspaceId, id],
+        )
+      : [];
+    if (!row) throw new ProblemError('not-found', 'There is no such submission.');
+    const read = readSubmission(row, row.key);
+    if (!read.ok) throw new ProblemError('refused', `This submission cannot be read: ${read.problem.text}`);
+    return read.submission;
+  }
+
+  async #names(tx: WorkspaceTx, plan: Plan): Promise<Record<string, string>> {
+    const ids = plan.writes.flatMap(({ id, linked }) => [...(id ? [id] : []), ...linked]).filter(isId);
+    return Object.fromEntries([...(await this.records.named(tx, ids))].map(([id, { kind, number, name }]) => [id, `${kind} ${number} ${name}`]));
+  }
+}

@@ -1,0 +1,107 @@
+import {
+  emptyDiff,
+  lookupsFor,
+  outcomeText,
+  planRun,
+  readPayload,
+  type IdentityKey,
+  type KnownRecords,
+  type Lookups,
+  type Plan,
+  type Problem,
+  type Submission,
+} from '@haycart/core';
+import { v7 as newId } from 'uuid';
+import type { CausedDiff } from '../records/record-writer';
+import type { PublishedRoute, RouteBook } from '../routes/route-book.service';
+import type { QueuedSubmission } from '../submissions/submission-queue';
+import type { EndedRun } from './run-store';
+import type { RunOutcome } from './tables';
+
+/** One passage that is due: a submission, read, and a route that takes it. */
+export interface DuePassage {
+  queued: QueuedSubmission;
+  route: PublishedRoute;
+  read: { ok: true; submission: Submission } | { ok: false; problem: Problem };
+}
+
+/** The passages that are due for a batch of submissions; those settled before are left out. */
+export function duePassages(batch: readonly QueuedSubmission[], book: RouteBook, settled: ReadonlySet<string>): DuePassage[] {
+  return batch.flatMap((queued) => {
+    const intake = book.intakes.get(queued.intake_id)?.key ?? '';
+    const routes = book.routes.filter(({ id, definition }) => definition.from.includes(intake) && !settled.has(`${queued.id} ${id}`));
+    if (!routes.length) return [];
+    const read = readSubmission(queued, intake);
+    return routes.map((route) => ({ queued, route, read }));
+  });
+}
+
+/** A stored submission as the core reads it. */
+export function readSubmission(queued: Pick<QueuedSubmission, 'id' | 'format' | 'body' | 'visit' | 'received_at'>, intake: string): DuePassage['read'] {
+  const body = readPayload(queued.format, queued.body);
+  if (!body.ok) return { ok: false, problem: body.problem };
+  return { ok: true, submission: { id: queued.id, intake, receivedAt: queued.received_at.toISOString(), payload: body.payload, visit: queued.visit } };
+}
+
+/** Everything that planning the passages will want to know, together. */
+export function lookupsOf(passages: readonly DuePassage[], book: RouteBook): Lookups {
+  const keys: IdentityKey[] = [];
+  let deals = false;
+  for (const { route, read } of passages) {
+    if (!read.ok || route.state === 'paused') continue;
+    const lookups = lookupsFor(route.definition, read.submission, book.destination);
+    keys.push(...lookups.keys);
+    deals ||= lookups.deals;
+  }
+  return { keys, deals };
+}
+
+/** What a batch of passages comes to: runs to keep and diffs to write. `known` learns what each does. */
+export function planPassages(passages: readonly DuePassage[], book: RouteBook, known: KnownRecords): { runs: EndedRun[]; diffs: CausedDiff[] } {
+  const runs: EndedRun[] = [];
+  const diffs: CausedDiff[] = [];
+  for (const passage of passages) {
+    const id = newId();
+    const startedAt = new Date().toISOString();
+    const plan = planPassage(passage, book, known);
+    const at = passage.queued.received_at.toISOString();
+    known.learn(plan.diff, at);
+    if (plan.outcome === 'write') diffs.push({ diff: plan.diff, at, cause: { kind: 'run', id }, touches: plan.touches });
+    runs.push(endedRun(id, passage, plan, startedAt));
+  }
+  return { runs, diffs };
+}
+
+const OUTCOMES: Record<Plan['outcome'], RunOutcome> = { write: 'written', hold: 'held', skip: 'skipped', fail: 'failed' };
+
+function planPassage({ route, read }: DuePassage, book: RouteBook, known: KnownRecords): Plan {
+  if (!read.ok) return stopped('fail', { code: 'unreadable', text: read.problem.text });
+  if (route.state === 'paused') return stopped('hold', { code: 'route-paused', text: 'The route was paused when this arrived. It goes on when the route is resumed.' });
+  const newIds = Object.fromEntries(route.definition.writes.map(({ as }) => [as, newId()]));
+  return planRun(route.definition, read.submission, known, { destination: book.destination, newIds });
+}
+
+function stopped(outcome: 'hold' | 'fail', reason: { code: string; text: string }): Plan {
+  return { outcome, reason, writes: [], diff: emptyDiff(), touches: [], problems: [] };
+}
+
+function endedRun(id: string, { queued, route }: DuePassage, plan: Plan, startedAt: string): EndedRun {
+  const { diff: _, ...kept } = plan;
+  return {
+    id,
+    submissionId: queued.id,
+    routeId: route.id,
+    version: route.version,
+    outcome: OUTCOMES[plan.outcome],
+    reasonCode: plan.reason?.code ?? null,
+    summary: outcomeText(plan),
+    plan: kept,
+    startedAt,
+  };
+}
+
+/** The runs of a submission that could not be written however often it was tried. */
+export function givenUp(passages: readonly DuePassage[], cause: string): EndedRun[] {
+  const text = `This could not be written after several tries: ${cause} Nothing was written. Run it again when the cause is gone.`;
+  return passages.map((passage) => endedRun(newId(), passage, stopped('fail', { code: 'could-not-write', text }), new Date().toISOString()));
+}

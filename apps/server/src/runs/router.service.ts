@@ -1,0 +1,158 @@
+import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
+import type { Subscription } from 'rxjs';
+import type { Config } from '../platform/config';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { databaseFailure, mayPass } from '../platform/database/failure';
+import { Events } from '../platform/events/events';
+import { Metrics } from '../platform/metrics';
+import { CONFIG } from '../platform/tokens';
+import { RecordsService } from '../records/records.service';
+import { RouteBookService } from '../routes/route-book.service';
+import { RETRY_PAUSES, SubmissionQueue, type QueuedSubmission } from '../submissions/submission-queue';
+import { duePassages, givenUp, lookupsOf, planPassages } from './route-batch';
+import { RunStore } from './run-store';
+
+const BATCH = 100;
+const WORKERS = 2;
+/** How long a worker rests when nothing wakes it, in milliseconds: retries fall due without a notice. */
+const REST_MS = 500;
+
+/**
+ * Routes what waits: claims a batch, looks up what is needed for all of it at once, plans each submission in the core
+ * and writes everything in one transaction. Any number of processes may do so side by side.
+ */
+@Injectable()
+export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
+  readonly #log = new Logger('routing');
+  readonly #wakers = new Set<() => void>();
+  #notices: Subscription | null = null;
+  #stopping = false;
+  #workers: Promise<void>[] = [];
+
+  constructor(
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(Database) private readonly database: Database,
+    @Inject(Events) private readonly events: Events,
+    @Inject(Metrics) private readonly metrics: Metrics,
+    @Inject(RouteBookService) private readonly books: RouteBookService,
+    @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
+    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(RunStore) private readonly runs: RunStore,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    if (this.config.role !== 'all' && this.config.role !== 'route') return;
+    this.#notices = this.events.all.subscribe(({ topics }) => {
+      if (topics.includes('submissions')) this.wake();
+    });
+    this.#workers = Array.from({ length: WORKERS }, () => this.#work());
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    this.#stopping = true;
+    this.#notices?.unsubscribe();
+    this.wake();
+    await Promise.all(this.#workers);
+  }
+
+  /** Wakes the workers: something may wait. */
+  wake(): void {
+    for (const waker of this.#wakers) waker();
+  }
+
+  /** Routes until nothing is due in any workspace. Answers how many submissions were routed. */
+  async drain(): Promise<number> {
+    let routed = 0;
+    for (const { id } of await this.database.gate<{ id: string }>('workspaces_waiting')) {
+      let claimed = BATCH;
+      while (claimed === BATCH && !this.#stopping) routed += claimed = await this.#routeBatch(id);
+    }
+    return routed;
+  }
+
+  async #work(): Promise<void> {
+    while (!this.#stopping) {
+      try {
+        if ((await this.drain()) > 0) continue;
+      } catch (cause) {
+        this.#log.warn(`Routing waits for the database: ${databaseFailure(cause)}.`);
+      }
+      if (!this.#stopping) await this.#rest();
+    }
+  }
+
+  #rest(): Promise<void> {
+    return new Promise((resolve) => {
+      const done = () => {
+        clearTimeout(timer);
+        this.#wakers.delete(done);
+        resolve();
+      };
+      const timer = setTimeout(done, REST_MS);
+      this.#wakers.add(done);
+    });
+  }
+
+  async #routeBatch(workspaceId: string): Promise<number> {
+    let batch: QueuedSubmission[] = [];
+    const end = this.metrics.batch.startTimer();
+    try {
+      await this.database.inWorkspace(workspaceId, async (tx) => {
+        batch = await this.queue.claim(tx, BATCH);
+        if (batch.length) await this.#route(tx, batch);
+      });
+      if (batch.length) end();
+      return batch.length;
+    } catch (cause) {
+      if (databaseFailure(cause) === 'unreachable' || !batch.length) throw cause;
+      // One of them cannot be written: each goes by itself, so that it does not stand in the way of the others.
+      for (const { id, tries } of batch) await this.#routeAlone(workspaceId, id, tries);
+      return batch.length;
+    }
+  }
+
+  async #routeAlone(workspaceId: string, id: string, tries: number): Promise<void> {
+    try {
+      await this.database.inWorkspace(workspaceId, async (tx) => {
+        const claimed = await this.queue.claimOne(tx, id);
+        if (claimed.length) await this.#route(tx, claimed);
+      });
+    } catch (cause) {
+      if (databaseFailure(cause) === 'unreachable') throw cause;
+      await this.#putBackOrGiveUp(workspaceId, id, tries + 1, cause);
+    }
+  }
+
+  async #putBackOrGiveUp(workspaceId: string, id: string, tries: number, cause: unknown): Promise<void> {
+    // Nothing of what the database or the code says of the cause may hold a submission's data, so only its kind is kept.
+    const { code = 'none' } = cause as { code?: string };
+    this.#log.error({ submission: id, tries, code, kind: databaseFailure(cause), at: (cause as Error).stack?.split('\n').slice(1, 4) }, 'A submission could not be written.');
+    this.metrics.retries.inc();
+    await this.database.inWorkspace(workspaceId, async (tx) => {
+      if (tries <= RETRY_PAUSES.length && (mayPass(cause) || tries < 3)) return this.queue.putBack(tx, id, tries);
+      const batch = await this.queue.claimOne(tx, id);
+      const passages = await this.#duePassages(tx, batch);
+      await this.runs.save(tx, givenUp(passages, `the database answered with ${databaseFailure(cause)} (${code}).`));
+      await this.queue.finish(tx, batch.map((queued) => queued.id));
+      await this.events.tell(tx, 'runs', 'submissions');
+    });
+  }
+
+  async #duePassages(tx: WorkspaceTx, batch: readonly QueuedSubmission[]) {
+    const settled = await this.runs.settled(tx, batch.filter(({ turns }) => turns > 0).map(({ id }) => id));
+    return duePassages(batch, await this.books.open(tx), settled);
+  }
+
+  async #route(tx: WorkspaceTx, batch: readonly QueuedSubmission[]): Promise<void> {
+    const book = await this.books.open(tx);
+    const passages = await this.#duePassages(tx, batch);
+    const { keys, deals } = lookupsOf(passages, book);
+    const known = await this.records.lockAndLoad(tx, keys, deals);
+    const { runs, diffs } = planPassages(passages, book, known);
+    await this.records.write(tx, diffs, known);
+    await this.runs.save(tx, runs);
+    await this.queue.finish(tx, batch.map(({ id }) => id));
+    await this.events.tell(tx, 'runs', 'submissions', 'records');
+    for (const { outcome } of runs) this.metrics.runs.inc({ outcome });
+  }
+}

@@ -1,0 +1,45 @@
+import { Injectable } from '@nestjs/common';
+import type { Plan } from '@haycart/core';
+import type { WorkspaceTx } from '../platform/database/database';
+import type { RunOutcome } from './tables';
+
+/** A run that has ended, to be kept. */
+export interface EndedRun {
+  id: string;
+  submissionId: string;
+  routeId: string;
+  version: number;
+  outcome: RunOutcome;
+  reasonCode: string | null;
+  summary: string;
+  plan: Omit<Plan, 'diff'> | null;
+  startedAt: string;
+}
+
+/** Keeps runs; a run that was held or failed gives way when its submission is routed again. */
+@Injectable()
+export class RunStore {
+  /** The routes that have settled a submission already, as `submission route`. Held and failed runs are not settled. */
+  async settled(tx: WorkspaceTx, submissionIds: readonly string[]): Promise<Set<string>> {
+    if (!submissionIds.length) return new Set();
+    const rows = await tx.statement<{ submission_id: string; route_id: string }>(
+      'settled_runs',
+      `select submission_id, route_id from run where workspace_id = $1 and submission_id = any($2::uuid[]) and outcome not in ('held', 'failed')`,
+      [tx.workspaceId, submissionIds],
+    );
+    return new Set(rows.map((row) => `${row.submission_id} ${row.route_id}`));
+  }
+
+  async save(tx: WorkspaceTx, runs: readonly EndedRun[]): Promise<void> {
+    if (!runs.length) return;
+    const column = <Key extends keyof EndedRun>(key: Key) => runs.map((run) => run[key]);
+    await tx.statement(
+      'save_runs',
+      `insert into run (workspace_id, id, submission_id, route_id, version, outcome, reason_code, summary, plan, started_at, finished_at)
+       select $1::uuid, r.*, clock_timestamp() from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::json[], $10::timestamptz[]) r
+       on conflict (workspace_id, submission_id, route_id) do update set id = excluded.id, version = excluded.version, outcome = excluded.outcome,
+         reason_code = excluded.reason_code, summary = excluded.summary, plan = excluded.plan, started_at = excluded.started_at, finished_at = excluded.finished_at`,
+      [tx.workspaceId, column('id'), column('submissionId'), column('routeId'), column('version'), column('outcome'), column('reasonCode'), column('summary'), runs.map(({ plan }) => (plan ? JSON.stringify(plan) : null)), column('startedAt')],
+    );
+  }
+}

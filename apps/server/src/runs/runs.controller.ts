@@ -1,0 +1,52 @@
+import { Body, Controller, Get, HttpCode, Inject, Param, Post } from '@nestjs/common';
+import { ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import type { JsonValue } from '@haycart/core';
+import type { Rehearsal, RunShape } from '@haycart/api';
+import { IsDefined, IsObject, IsOptional, IsUUID } from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database } from '../platform/database/database';
+import { RoutesService } from '../routes/routes.service';
+import { RehearsalService } from './rehearsal.service';
+import { RunsService } from './runs.service';
+
+class RehearseDto {
+  @ApiPropertyOptional() @IsOptional() @IsUUID() submissionId?: string;
+  @ApiPropertyOptional({ type: Object }) @IsOptional() payload?: JsonValue;
+  @ApiPropertyOptional({ type: Object }) @IsOptional() visit?: JsonValue;
+  @ApiPropertyOptional({ type: Object }) @IsOptional() @IsObject() definition?: object;
+}
+
+class RehearseDefinitionDto extends RehearseDto {
+  @IsDefined() @IsObject() declare definition: object;
+}
+
+@ApiTags('runs')
+@Controller('api/v1')
+export class RunsController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(RunsService) private readonly runs: RunsService,
+    @Inject(RehearsalService) private readonly rehearsals: RehearsalService,
+    @Inject(RoutesService) private readonly routes: RoutesService,
+  ) {}
+
+  @Get('runs/:id')
+  one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RunShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.runs.one(tx, id));
+  }
+
+  @Post('routes/:id/rehearse')
+  @HttpCode(200)
+  rehearseRoute(@ByCaller() { workspaceId }: Caller, @Param('id') id: string, @Body() { definition, ...sample }: RehearseDto): Promise<Rehearsal> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const { draft } = await this.routes.one(tx, id);
+      return this.rehearsals.rehearse(tx, definition ?? draft, sample);
+    });
+  }
+
+  @Post('rehearse')
+  @HttpCode(200)
+  rehearse(@ByCaller() { workspaceId }: Caller, @Body() { definition, ...sample }: RehearseDefinitionDto): Promise<Rehearsal> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.rehearsals.rehearse(tx, definition, sample));
+  }
+}

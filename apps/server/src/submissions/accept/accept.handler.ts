@@ -1,0 +1,195 @@
+import { createHash } from 'node:crypto';
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { Inject, Injectable, Logger } from '@nestjs/common';
+import { checkAnswers, checkPayload, isJsonObject, jsonPointer, readBody, readVisit, type JsonObject, type JsonValue, type RefusedAnswer } from '@haycart/core';
+import { Webhook } from 'standardwebhooks';
+import { FormPages } from '../../forms/form-pages.service';
+import { IntakeDirectory, type PublicIntake } from '../../intakes/intake-directory.service';
+import type { Config } from '../../platform/config';
+import { ProblemError, problemsAt } from '../../platform/errors/problem-error';
+import { asProblem } from '../../platform/errors/problem-filter';
+import { Metrics } from '../../platform/metrics';
+import { CONFIG } from '../../platform/tokens';
+import { FloodGuard } from './flood-guard';
+import { readRequest, type ReadRequest } from './read-request';
+import { SubmissionInbox, type Arrival } from './submission-inbox.service';
+
+/** The most submissions that one post may bring. */
+const MOST_AT_ONCE = 500;
+const PREFIX = '/in/';
+
+/**
+ * Takes submissions at `POST /in/{intakeKey}`. It answers straight from Node's HTTP server, beside the framework, since
+ * this is the one address that has to bear any load. Acknowledged is what is durable.
+ */
+@Injectable()
+export class AcceptHandler {
+  readonly #floods = new FloodGuard();
+  readonly #log = new Logger('accept');
+
+  constructor(
+    @Inject(CONFIG) private readonly config: Config,
+    @Inject(IntakeDirectory) private readonly intakes: IntakeDirectory,
+    @Inject(SubmissionInbox) private readonly inbox: SubmissionInbox,
+    @Inject(FormPages) private readonly pages: FormPages,
+    @Inject(Metrics) private readonly metrics: Metrics,
+  ) {}
+
+  /** Whether a request is for this handler. */
+  takes(request: IncomingMessage): boolean {
+    return request.url !== undefined && request.url.startsWith(PREFIX);
+  }
+
+  async handle(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    try {
+      await this.#accept(request, response);
+    } catch (thrown) {
+      const problem = asProblem(thrown);
+      if (problem.code === 'internal') this.#log.error({ err: thrown });
+      this.metrics.refused.inc({ code: problem.code });
+      refuse(request, response, problem);
+    }
+  }
+
+  async #accept(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    if (request.method === 'OPTIONS') return answerPreflight(response);
+    if (this.config.role === 'web' || this.config.role === 'route' || request.method !== 'POST') {
+      throw new ProblemError('not-found', 'Submissions are posted to this address; there is nothing else here.');
+    }
+    const [path, query] = splitAddress(request.url!);
+    const intake = await this.intakes.byKey(path);
+    if (!intake) throw new ProblemError('unknown-intake', 'There is no intake with this key. Check the address.');
+    this.#guard(request, intake);
+    const html = wantsHtml(request) && intake.form !== null;
+    if (intake.state === 'closed') {
+      if (html) return this.pages.sendClosed(response, intake);
+      throw new ProblemError('closed', `${intake.name} takes no submissions any more.`);
+    }
+
+    const receivedAt = new Date();
+    const read = await readRequest(request);
+    if (intake.secret) checkSignature(intake.secret, request, read.body);
+    const { payloads, list } = payloadsOf(read);
+    const refused = intake.form ? payloads.map((payload) => (payload ? checkAnswers(intake.form!.questions, payload) : [])) : [];
+    if (refused.some((answers) => answers.length)) {
+      if (html) return this.pages.sendRefused(response, intake, payloads[0]!, refused[0]!);
+      throw refusedAnswers(refused, list);
+    }
+
+    const headers = { referer: request.headers.referer, userAgent: request.headers['user-agent'] };
+    const arrivals = payloads.map(
+      (payload, index): Arrival => ({
+        workspaceId: intake.workspaceId,
+        intakeId: intake.id,
+        receivedAt,
+        format: read.format,
+        body: list ? Buffer.from(JSON.stringify(payload)) : read.body,
+        visit: readVisit({ handedOver: payload?._visit, query, headers }),
+        files: index === 0 ? read.files : [],
+      }),
+    );
+    const ids = await this.#keep(arrivals, request, read, payloads[0] ?? undefined);
+    this.metrics.accepted.inc(ids.length);
+    if (html) redirect(response, `/f/${intake.slug}/thanks`);
+    else acknowledge(response, list ? { submissionIds: ids } : { submissionId: ids[0]! });
+  }
+
+  #guard(request: IncomingMessage, intake: PublicIntake): void {
+    if (intake.perMinute === null) return;
+    const wait = this.#floods.wait(`${intake.id} ${request.socket.remoteAddress}`, intake.perMinute, Date.now());
+    if (wait) throw new ProblemError('too-many', `More than ${intake.perMinute} submissions a minute came from this address.`, undefined, wait);
+  }
+
+  async #keep(arrivals: Arrival[], request: IncomingMessage, read: ReadRequest, payload: JsonObject | undefined): Promise<string[]> {
+    const hash = () => createHash('sha256').update(read.body).update(read.files.map(({ bytes }) => createHash('sha256').update(bytes).digest('hex')).join()).digest('base64url');
+    const given = request.headers['idempotency-key'];
+    if (typeof given === 'string' && given !== '') {
+      if (given.length > 255) throw new ProblemError('refused', 'The Idempotency-Key has more than 255 characters.');
+      return this.inbox.keepOnce(arrivals, `given ${given}`, hash());
+    }
+    // A hosted form sends a mark of its page, so that a double click is one submission; changed answers are another.
+    const once = payload?._once;
+    if (typeof once === 'string' && once.length <= 100 && once !== '') {
+      const bodyHash = hash();
+      return this.inbox.keepOnce(arrivals, `once ${once.replaceAll('\0', '')} ${bodyHash}`, bodyHash);
+    }
+    if (arrivals.length === 1 && !read.files.length) return [await this.inbox.keep(arrivals[0]!)];
+    return this.inbox.keepAll(arrivals);
+  }
+}
+
+function splitAddress(url: string): [key: string, query: URLSearchParams | undefined] {
+  const mark = url.indexOf('?');
+  const path = mark === -1 ? url.slice(PREFIX.length) : url.slice(PREFIX.length, mark);
+  return [path.replace(/\/$/, ''), mark === -1 ? undefined : new URLSearchParams(url.slice(mark + 1))];
+}
+
+function wantsHtml({ headers: { accept = '' } }: IncomingMessage): boolean {
+  return accept.includes('text/html');
+}
+
+/**
+ * The payloads of a body. JSON that cannot be read is refused; other bodies that cannot be read are kept as they came
+ * (`null`), since a visitor's browser cannot send them any better.
+ */
+function payloadsOf({ format, body }: ReadRequest): { payloads: (JsonObject | null)[]; list: boolean } {
+  const read = readBody(format, body);
+  if (!read.ok) {
+    if (format === 'json') throw new ProblemError('unreadable', read.problem.text);
+    return { payloads: [null], list: false };
+  }
+  if (!Array.isArray(read.value)) return { payloads: [checked(read.value, '')], list: false };
+  if (read.value.length === 0 || read.value.length > MOST_AT_ONCE) {
+    throw new ProblemError('refused', `A list brings 1 to ${MOST_AT_ONCE} submissions; this one has ${read.value.length}.`);
+  }
+  return { payloads: read.value.map((value, index) => checked(value, jsonPointer([index]))), list: true };
+}
+
+function checked(value: JsonValue, at: string): JsonObject {
+  const problem = checkPayload(value);
+  if (problem) throw new ProblemError('refused', problem.text, problemsAt([problem], at));
+  return isJsonObject(value) ? value : {};
+}
+
+function refusedAnswers(refused: readonly RefusedAnswer[][], list: boolean): ProblemError {
+  const errors = refused.flatMap((answers, index) =>
+    answers.map(({ name, code, message }) => ({ at: jsonPointer(list ? [index, name] : [name]), code, message })),
+  );
+  return new ProblemError('refused', 'Some answers do not fit the form. Nothing was kept.', errors);
+}
+
+function checkSignature(secret: string, { headers }: IncomingMessage, body: Buffer): void {
+  const text = (name: string) => String(headers[name] ?? '');
+  try {
+    new Webhook(secret).verify(body, { 'webhook-id': text('webhook-id'), 'webhook-timestamp': text('webhook-timestamp'), 'webhook-signature': text('webhook-signature') });
+  } catch {
+    throw new ProblemError('signature', 'The webhook-signature is missing, too old, or does not fit the body and the secret of this intake.');
+  }
+}
+
+const ANY_SITE = { 'access-control-allow-origin': '*' };
+
+function acknowledge(response: ServerResponse, answer: { submissionId: string } | { submissionIds: string[] }): void {
+  const body = JSON.stringify(answer);
+  response.writeHead(202, { 'content-type': 'application/json', 'content-length': body.length, ...ANY_SITE });
+  response.end(body);
+}
+
+function redirect(response: ServerResponse, location: string): void {
+  response.writeHead(303, { location, 'content-length': 0 });
+  response.end();
+}
+
+function answerPreflight(response: ServerResponse): void {
+  response.writeHead(204, { ...ANY_SITE, 'access-control-allow-methods': 'POST', 'access-control-allow-headers': 'content-type, idempotency-key', 'access-control-max-age': '86400' });
+  response.end();
+}
+
+function refuse(request: IncomingMessage, response: ServerResponse, problem: ProblemError): void {
+  if (response.headersSent) return void response.end();
+  const body = Buffer.from(JSON.stringify(problem.body()));
+  // What is left of a body that was not read is not waited for.
+  const close = request.complete ? {} : { connection: 'close' };
+  response.writeHead(problem.status, { 'content-type': 'application/problem+json', 'content-length': body.length, ...problem.headers(), ...ANY_SITE, ...close });
+  response.end(body);
+}

@@ -1,0 +1,69 @@
+import { Injectable } from '@nestjs/common';
+import type { BodyFormat, Visit } from '@haycart/core';
+import type { WorkspaceTx } from '../platform/database/database';
+
+/** A submission taken from the queue, to be routed. */
+export interface QueuedSubmission {
+  id: string;
+  intake_id: string;
+  received_at: Date;
+  format: BodyFormat;
+  body: Buffer;
+  visit: Visit;
+  tries: number;
+  turns: number;
+}
+
+/** The pauses before a failed submission is tried again, in seconds; after the last its runs end failed. */
+export const RETRY_PAUSES = [1, 4, 15, 60, 300, 1_800] as const;
+
+/** The submissions that wait to be routed: the rows themselves are the queue. */
+@Injectable()
+export class SubmissionQueue {
+  /** Takes up to `most` waiting submissions, oldest first, which nobody else gets until the transaction ends. */
+  async claim(tx: WorkspaceTx, most: number): Promise<QueuedSubmission[]> {
+    return tx.statement<QueuedSubmission>(
+      'claim',
+      `select id, intake_id, received_at, format, body, visit, tries, turns from submission
+       where workspace_id = $1 and state = 'waiting' and due_at <= now() order by due_at, id limit $2 for update skip locked`,
+      [tx.workspaceId, most],
+    );
+  }
+
+  /** Takes these submissions, if they still wait and nobody else has them. */
+  async claimOne(tx: WorkspaceTx, id: string): Promise<QueuedSubmission[]> {
+    return tx.statement<QueuedSubmission>(
+      'claim_one',
+      `select id, intake_id, received_at, format, body, visit, tries, turns from submission
+       where workspace_id = $1 and id = $2 and state = 'waiting' for update skip locked`,
+      [tx.workspaceId, id],
+    );
+  }
+
+  async finish(tx: WorkspaceTx, ids: readonly string[]): Promise<void> {
+    await tx.statement(
+      'finish',
+      `update submission set state = 'routed', tries = 0, turns = turns + 1 where workspace_id = $1 and id = any($2::uuid[])`,
+      [tx.workspaceId, ids],
+    );
+  }
+
+  /** Puts a submission back, to be tried after a pause that grows with its tries. */
+  async putBack(tx: WorkspaceTx, id: string, tries: number): Promise<void> {
+    const pause = RETRY_PAUSES[Math.min(tries, RETRY_PAUSES.length) - 1] ?? 1;
+    await tx.statement(
+      'put_back',
+      `update submission set tries = $3, due_at = now() + make_interval(secs => $4) where workspace_id = $1 and id = $2 and state = 'waiting'`,
+      [tx.workspaceId, id, tries, pause],
+    );
+  }
+
+  /** Puts submissions into the queue again, at once. */
+  async requeue(tx: WorkspaceTx, ids: readonly string[]): Promise<void> {
+    await tx.statement(
+      'requeue',
+      `update submission set state = 'waiting', tries = 0, due_at = now() where workspace_id = $1 and id = any($2::uuid[])`,
+      [tx.workspaceId, ids],
+    );
+  }
+}

@@ -1,0 +1,66 @@
+import { Controller, Get, HttpCode, Inject, Param, Post, Query } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { RUN_OUTCOMES, type FieldKeyShape, type Page, type SubmissionDetail, type SubmissionShape } from '@haycart/api';
+import { IsIn, IsISO8601, IsOptional, IsString, IsUUID } from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database } from '../platform/database/database';
+import { Events } from '../platform/events/events';
+import { readCursor, readLimit } from '../platform/paging';
+import { SubmissionQueue } from './submission-queue';
+import { SubmissionsService, type SubmissionFilter } from './submissions.service';
+
+class SubmissionQuery {
+  @IsOptional() @IsString() intake?: string;
+  @IsOptional() @IsIn([...RUN_OUTCOMES, 'waiting', 'unrouted']) outcome?: SubmissionFilter['outcome'];
+  @IsOptional() @IsISO8601() since?: string;
+  @IsOptional() @IsUUID() route?: string;
+  @IsOptional() @IsString() limit?: string;
+  @IsOptional() @IsString() after?: string;
+}
+
+@ApiTags('submissions')
+@Controller('api/v1')
+export class SubmissionsController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(Events) private readonly events: Events,
+    @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
+    @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
+  ) {}
+
+  @Get('submissions')
+  list(@ByCaller() { workspaceId }: Caller, @Query() query: SubmissionQuery): Promise<Page<SubmissionShape>> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.submissions.list(tx, filterFrom(query), readLimit(query.limit), readCursor(query.after)));
+  }
+
+  @Get('submission-outcomes')
+  outcomes(@ByCaller() { workspaceId }: Caller, @Query() query: SubmissionQuery): Promise<Record<string, number>> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.submissions.outcomes(tx, filterFrom(query)));
+  }
+
+  @Get('submissions/:id')
+  one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<SubmissionDetail> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.submissions.one(tx, id));
+  }
+
+  /** Routes a submission again where its run was held or failed; what was written stays as it is. */
+  @Post('submissions/:id/run-again')
+  @HttpCode(202)
+  runAgain(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<{ queued: true }> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const { id: known } = await this.submissions.one(tx, id);
+      await this.queue.requeue(tx, [known]);
+      await this.events.tell(tx, 'submissions');
+      return { queued: true as const };
+    });
+  }
+
+  @Get('intakes/:key/field-keys')
+  fieldKeys(@ByCaller() { workspaceId }: Caller, @Param('key') key: string): Promise<FieldKeyShape[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.submissions.fieldKeys(tx, key));
+  }
+}
+
+function filterFrom({ intake, outcome, since, route }: SubmissionQuery): SubmissionFilter {
+  return { intake, outcome, since: since ? new Date(since) : undefined, route };
+}

@@ -1,0 +1,108 @@
+import { Injectable } from '@nestjs/common';
+import { answerText, payloadFields, readPayload, sourceOf, whoSent, type BodyFormat, type Visit } from '@haycart/core';
+import type { FieldKeyShape, Page, RunLine, RunOutcome, SubmissionDetail, SubmissionShape } from '@haycart/api';
+import type { WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { isId, pageOf, type Cursor } from '../platform/paging';
+
+/** What a list of submissions is narrowed to. */
+export interface SubmissionFilter {
+  intake?: string;
+  outcome?: RunOutcome | 'waiting' | 'unrouted';
+  since?: Date;
+  route?: string;
+}
+
+interface Row {
+  id: string;
+  intake_key: string;
+  intake_name: string;
+  received_at: Date;
+  at: string;
+  format: BodyFormat;
+  body: Buffer;
+  visit: Visit;
+  state: 'waiting' | 'routed';
+  tries: number;
+  runs: RunLine[] | null;
+}
+
+const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, s.received_at, s.received_at::text as at, s.format, s.body, s.visit, s.state, s.tries,
+  (select jsonb_agg(jsonb_build_object('id', r.id, 'route', jsonb_build_object('id', t.id, 'name', t.name), 'outcome', r.outcome, 'summary', r.summary) order by t.created_at)
+   from run r join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
+   where r.workspace_id = s.workspace_id and r.submission_id = s.id) as runs`;
+const FROM = 'from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id';
+/** Absent filters are null; every one of them is part of the same statement. */
+const WHERE = `where s.workspace_id = $1 and ($2::text is null or i.key = $2) and ($3::timestamptz is null or s.received_at >= $3)
+  and ($4::text is null
+    or ($4 = 'waiting' and s.state = 'waiting')
+    or ($4 = 'unrouted' and s.state = 'routed' and not exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id))
+    or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome = $4))
+  and ($5::uuid is null or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.route_id = $5))`;
+
+/** Reading what arrived. */
+@Injectable()
+export class SubmissionsService {
+  async list(tx: WorkspaceTx, filter: SubmissionFilter, limit: number, after: Cursor | null): Promise<Page<SubmissionShape>> {
+    const values = [tx.workspaceId, filter.intake ?? null, filter.since ?? null, filter.outcome ?? null, filter.route ?? null];
+    const rows = await tx.statement<Row>(
+      'submissions',
+      `select ${COLUMNS} ${FROM} ${WHERE} and ($6::timestamptz is null or (s.received_at, s.id) < ($6, $7::uuid)) order by s.received_at desc, s.id desc limit $8`,
+      [...values, after?.at ?? null, after?.id ?? null, limit + 1],
+    );
+    const [count] = await tx.statement<{ total: number }>('submissions_total', `select count(*)::int as total ${FROM} ${WHERE}`, values);
+    return pageOf(rows, limit, shape, ({ at, id }) => ({ at: at.replace(' ', 'T'), id }), count!.total);
+  }
+
+  async one(tx: WorkspaceTx, id: string): Promise<SubmissionDetail> {
+    const [row] = isId(id) ? await tx.statement<Row>('submission', `select ${COLUMNS} ${FROM} where s.workspace_id = $1 and s.id = $2`, [tx.workspaceId, id]) : [];
+    if (!row) throw new ProblemError('not-found', 'There is no such submission.');
+    return { ...shape(row), raw: row.body.toString('utf8'), tries: row.tries };
+  }
+
+  /** The outcomes of the submissions that a filter leaves, counted. */
+  async outcomes(tx: WorkspaceTx, filter: SubmissionFilter): Promise<Record<string, number>> {
+    const rows = await tx.statement<{ outcome: string; count: number }>(
+      'submission_outcomes',
+      `select r.outcome, count(*)::int as count ${FROM} join run r on r.workspace_id = s.workspace_id and r.submission_id = s.id ${WHERE} group by 1`,
+      [tx.workspaceId, filter.intake ?? null, filter.since ?? null, filter.outcome ?? null, filter.route ?? null],
+    );
+    return Object.fromEntries(rows.map(({ outcome, count }) => [outcome, count]));
+  }
+
+  /** The keys of the fields in an intake's latest submissions, most often seen first, each with an example. */
+  async fieldKeys(tx: WorkspaceTx, intake: string): Promise<FieldKeyShape[]> {
+    const rows = await tx.statement<Pick<Row, 'format' | 'body'>>(
+      'latest_bodies',
+      `select s.format, s.body ${FROM} where s.workspace_id = $1 and i.key = $2 order by s.received_at desc, s.id desc limit 200`,
+      [tx.workspaceId, intake],
+    );
+    const keys = new Map<string, FieldKeyShape>();
+    for (const { format, body } of rows) {
+      const read = readPayload(format, body);
+      if (!read.ok) continue;
+      for (const { key, value } of payloadFields(read.payload).slice(0, 500)) {
+        const known = keys.get(key) ?? { key, seen: 0, example: '' };
+        keys.set(key, { key, seen: known.seen + 1, example: known.example || answerText(value).slice(0, 200) });
+      }
+    }
+    return [...keys.values()].sort((a, b) => b.seen - a.seen);
+  }
+}
+
+function shape(row: Row): SubmissionShape {
+  const read = readPayload(row.format, row.body);
+  const sender = read.ok ? whoSent(read.payload) : { who: '', email: '' };
+  return {
+    id: row.id,
+    intake: { key: row.intake_key, name: row.intake_name },
+    receivedAt: row.received_at.toISOString(),
+    state: row.state,
+    payload: read.ok ? read.payload : null,
+    unreadable: read.ok ? null : read.problem.text,
+    visit: row.visit,
+    source: sourceOf(row.visit).source,
+    ...sender,
+    runs: row.runs ?? [],
+  };
+}

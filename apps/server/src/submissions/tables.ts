@@ -1,0 +1,65 @@
+import type { BodyFormat, Visit } from '@haycart/core';
+import { sql } from 'drizzle-orm';
+import { check, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { intake } from '../intakes/tables';
+import { bytea, time, workspaceId } from '../platform/database/columns';
+
+/** What arrived, byte for byte. The row is its own queue entry: `waiting` until every route that takes it has run. */
+export const submission = pgTable(
+  'submission',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    intakeId: uuid('intake_id').notNull(),
+    receivedAt: time('received_at').notNull(),
+    format: text('format').$type<BodyFormat>().notNull(),
+    body: bytea('body').notNull(),
+    visit: jsonb('visit').$type<Visit>().notNull(),
+    state: text('state').$type<'waiting' | 'routed'>().notNull().default('waiting'),
+    /** When it may be tried; later than its arrival only after a failed try. */
+    dueAt: time('due_at').notNull(),
+    /** Failed tries in a row. */
+    tries: integer('tries').notNull().default(0),
+    /** How often it was routed; more than once after a route was resumed or it was run again. */
+    turns: integer('turns').notNull().default(0),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
+    check('submission_state', sql`${t.state} in ('waiting', 'routed')`),
+    index('submission_waiting').on(t.workspaceId, t.dueAt, t.id).where(sql`state = 'waiting'`),
+    index('submission_received').on(t.workspaceId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
+    index('submission_of_intake').on(t.workspaceId, t.intakeId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
+  ],
+);
+
+/** A file that came with a submission; its payload names it by id. */
+export const submissionFile = pgTable(
+  'submission_file',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    submissionId: uuid('submission_id').notNull(),
+    name: text('name').notNull(),
+    type: text('type').notNull(),
+    bytes: bytea('bytes').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
+  ],
+);
+
+/** Answers given to posts with an Idempotency-Key, for a day. */
+export const idempotency = pgTable(
+  'idempotency',
+  {
+    workspaceId: workspaceId(),
+    intakeId: uuid('intake_id').notNull(),
+    key: text('key').notNull(),
+    bodyHash: text('body_hash').notNull(),
+    submissionIds: uuid('submission_ids').array().notNull(),
+    at: time('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.intakeId, t.key] }), index('idempotency_at').on(t.workspaceId, t.at)],
+);
