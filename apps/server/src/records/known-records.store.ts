@@ -26,9 +26,10 @@ export class KnownRecordsStore {
 
   /** The records with these keys and, where asked for, the deals of the contacts among them. */
   async load(tx: WorkspaceTx, keys: readonly IdentityKey[], deals: boolean, how: Hold): Promise<KnownRecords> {
-    const contacts = await this.#withKeys(tx, 'contact', keys, how);
-    const companies = await this.#withKeys(tx, 'company', keys, how);
-    const ids = [...contacts, ...companies].map(({ id }) => id);
+    const found = await this.#withKeys(tx, keys);
+    const contacts = await this.byId(tx, 'contact', found.contact, how);
+    const companies = await this.byId(tx, 'company', found.company, how);
+    const ids = [...found.contact, ...found.company];
     if (!ids.length) return new KnownRecords();
     const links = await tx.statement<Link & { from_kind: RecordKind }>(
       'links_of',
@@ -49,17 +50,16 @@ export class KnownRecordsStore {
     return rows.map((row) => knownRecord(kind, row));
   }
 
-  async #withKeys(tx: WorkspaceTx, kind: RecordKind, keys: readonly IdentityKey[], how: Hold): Promise<KnownRecord[]> {
-    const wanted = keys.filter(({ record }) => record === kind);
-    if (!wanted.length) return [];
-    const rows = await tx.statement<RecordRow>(
-      `${kind}_by_key_${how}`,
-      `select r.* from ${kind} r where r.workspace_id = $1 and r.id in (
-         select k.record_id from identity_key k join unnest($2::text[], $3::text[]) w (key_kind, value) using (key_kind, value)
-         where k.workspace_id = $1 and k.record_kind = '${kind}')
-       order by r.id ${HOLDS[how]}`,
-      [tx.workspaceId, wanted.map((key) => key.kind), wanted.map((key) => key.value)],
+  /** The ids behind identity keys. E-mail and domain are asked apart, so that each is a plain search in the index. */
+  async #withKeys(tx: WorkspaceTx, keys: readonly IdentityKey[]): Promise<{ contact: string[]; company: string[] }> {
+    const values = (record: RecordKind, kind: IdentityKey['kind']) => keys.filter((key) => key.record === record && key.kind === kind).map(({ value }) => value);
+    const rows = await tx.statement<{ record_kind: 'contact' | 'company'; record_id: string }>(
+      'ids_with_keys',
+      `select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'contact' and key_kind = 'email' and value = any($2::text[])
+       union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'company' and key_kind = 'domain' and value = any($3::text[])`,
+      [tx.workspaceId, values('contact', 'email'), values('company', 'domain')],
     );
-    return rows.map((row) => knownRecord(kind, row));
+    const ids = (record: RecordKind) => rows.filter((row) => row.record_kind === record).map((row) => row.record_id);
+    return { contact: ids('contact'), company: ids('company') };
   }
 }

@@ -1,0 +1,128 @@
+# Starting and stopping the application. Sourced by ./haycart.
+
+check_port() {
+  case $port in '' | *[!0-9]*) fail "HAYCART_PORT is “$port”; it takes a port from 1 to 65000." ;; esac
+  if [ "$port" -lt 1 ] || [ "$port" -gt 65000 ]; then fail "HAYCART_PORT is “$port”; it takes a port from 1 to 65000."; fi
+}
+
+# Says so at once when the port is taken, before anything is installed, built or seeded.
+check_port_free() {
+  node -e 'require("net").createServer().on("error",()=>process.exit(1)).listen(Number(process.argv[1]),process.argv[2],function(){this.close()})' "$1" "$host" ||
+    fail "port $1 is taken, perhaps by another Hay Cart. Stop that one, or choose another port with HAYCART_PORT."
+}
+
+# Takes the data folder for this process, so that two starts never share one by accident.
+take_data() {
+  mkdir -p "$data"
+  if [ -f "$data/pid" ] && kill -0 "$(cat "$data/pid")" 2>/dev/null; then
+    fail "another Hay Cart (process $(cat "$data/pid")) uses the data in $data. Stop it, or choose another folder with HAYCART_DATA."
+  fi
+  echo $$ > "$data/pid"
+}
+
+started=''
+stop_all() {
+  trap - EXIT INT TERM
+  for process in $started; do kill "$process" 2>/dev/null || true; done
+  for process in $started; do wait "$process" 2>/dev/null || true; done
+  [ -z "${DATABASE_URL_OWN:-}" ] || cluster_stop "$data/database"
+  rm -f "$data/pid"
+}
+
+# Sets DATABASE_URL: the one given, or a database of our own.
+need_database() {
+  if [ -z "${DATABASE_URL:-}" ]; then
+    need_postgresql
+    DATABASE_URL_OWN=yes
+    DATABASE_URL=$(cluster_database "$(cluster_start "$data/database")" haycart) || fail 'the database could not be started; see above.'
+    export DATABASE_URL
+  fi
+}
+
+wait_until_ready() {
+  node -e '
+    const until = Date.now() + 60000;
+    const ask = () => fetch(process.argv[1]).then((r) => r.ok ? process.exit(0) : again(), again);
+    const again = () => Date.now() > until ? process.exit(1) : setTimeout(ask, 100);
+    ask();' "http://$host:$port/readyz" || fail 'the server did not get ready; see above.'
+}
+
+start_server() {
+  HAYCART_PORT=$port HAYCART_HOST=$host node --enable-source-maps apps/server/dist/main.js >>"$data/server.log" &
+  server=$!
+  started="$started $server"
+  node -e 'setTimeout(()=>{},300)'
+  kill -0 "$server" 2>/dev/null || exit 1
+  wait_until_ready
+}
+
+serve_demo() {
+  check_port
+  need_node
+  check_port_free "$port"
+  check_port_free $((port + 1))
+  take_data
+  trap stop_all EXIT
+  trap 'exit 130' INT TERM
+  need_build
+  need_database
+  export HAYCART_DEMO=1
+  node --enable-source-maps apps/server/dist/seed.js || fail 'the demo data could not be made; see above.'
+  start_server
+  HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/landing-site.mjs &
+  started="$started $!"
+  cat <<TXT
+The landing site: http://$host:$((port + 1))/glasshouses/schools?utm_source=spring-newsletter&utm_medium=email&utm_campaign=spring-2026
+Sign in: open the address below and choose Robin Nye; one click, no password.
+Hay Cart is ready: http://$host:$port
+TXT
+  wait "$server"
+}
+
+serve_start() {
+  check_port
+  need_node
+  check_port_free "$port"
+  take_data
+  trap stop_all EXIT
+  trap 'exit 130' INT TERM
+  need_build
+  need_database
+  [ -f "$data/setup-code" ] || node -e 'console.log(require("crypto").randomBytes(9).toString("base64url"))' > "$data/setup-code"
+  HAYCART_SETUP_CODE=$(cat "$data/setup-code")
+  export HAYCART_SETUP_CODE
+  start_server
+  cat <<TXT
+Set-up code, asked for at the first start only: $HAYCART_SETUP_CODE
+Hay Cart is ready: http://$host:$port
+TXT
+  wait "$server"
+}
+
+print_token() {
+  need_build
+  stop_after=''
+  if [ -z "${DATABASE_URL:-}" ]; then
+    need_postgresql
+    [ -d "$data" ] || fail "there is no data in $data yet. Start Hay Cart first."
+    cluster_running "$(cluster_home "$data/database")" || stop_after=yes
+    DATABASE_URL=$(cluster_database "$(cluster_start "$data/database")" haycart)
+    export DATABASE_URL
+  fi
+  status=0
+  node apps/server/dist/token.js "$@" || status=$?
+  [ -z "$stop_after" ] || cluster_stop "$data/database"
+  return $status
+}
+
+reset_data() {
+  if [ -f "$data/pid" ] && kill -0 "$(cat "$data/pid")" 2>/dev/null; then fail "Hay Cart (process $(cat "$data/pid")) is running. Stop it first."; fi
+  if [ "${1:-}" != --yes ]; then
+    printf 'Delete all data in %s? This cannot be undone. [y/N] ' "$data"
+    read -r reply
+    case $reply in y | Y | yes) ;; *) say 'Nothing was deleted.'; return 1 ;; esac
+  fi
+  cluster_stop "$data/database" immediate
+  rm -rf "$(cluster_home "$data/database")" "$data/database" "$data/setup-code" "$data/server.log" "$data/pid"
+  say 'The local data is deleted.'
+}
