@@ -35,3 +35,5 @@ export * from './route/plan-place';
 export * from './route/plan-run';
 export * from './route/account';
 export * from './route/describe';
+export * from './route/changes';
+export * from './route/starter';

@@ -1,0 +1,21 @@
+import { useEffect } from 'react';
+
+/** Whether keys belong to something that is typed into, or to a dialog, and so not to the page. */
+export function keysAreTaken(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement;
+  return event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable || target.closest('[role="dialog"]') !== null;
+}
+
+/** The keys of a page, while it is shown. */
+export function usePageKeys(keys: Record<string, (event: KeyboardEvent) => void>): void {
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const act = keys[event.key];
+      if (!act || keysAreTaken(event)) return;
+      event.preventDefault();
+      act(event);
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  });
+}

@@ -1,0 +1,15 @@
+import type { Destination } from '@haycart/core';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { fieldsQuery, pipelinesQuery, sessionQuery } from '../api/queries';
+
+/** The workspace's destination, as the core wants it; undefined until it is read. */
+export function useDestination(): Destination | undefined {
+  const fields = useQuery(fieldsQuery).data;
+  const pipelines = useQuery(pipelinesQuery).data;
+  const workspace = useQuery(sessionQuery).data?.workspace;
+  return useMemo(
+    () => fields && pipelines && workspace && { fields, pipelines, defaultCountry: workspace.defaultCountry, defaultCurrency: workspace.defaultCurrency },
+    [fields, pipelines, workspace],
+  );
+}

@@ -1,0 +1,118 @@
+import type { RouteShape } from '@haycart/api';
+import { describeRoute, type Problem, type RouteDefinition } from '@haycart/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { Redo2, Undo2 } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { useParams } from 'react-router';
+import { toast } from 'sonner';
+import { call } from '../api/client';
+import { intakeLinesQuery, routeQuery } from '../api/queries';
+import { Button, IconButton } from '../components/button';
+import { PageHead } from '../components/sheet';
+import { Failed, Loading, messageOf } from '../components/status';
+import { useDestination } from './destination';
+import { useDraft } from './draft';
+import { Mapping } from './mapping';
+import { PlaceSection } from './place';
+import { PublishDialog } from './publish-dialog';
+import { Recognise } from './recognise';
+import { Rehearsal } from './rehearsal';
+import { RouteState } from './routes';
+import { Section } from './section';
+import { TakesFrom } from './takes-from';
+import { useRehearsal } from './use-rehearsal';
+
+/** The page on which one route is read and edited, with its rehearsal at the right. */
+export function RouteSheet() {
+  const { id = '' } = useParams();
+  const route = useQuery(routeQuery(id));
+  const open = useDraft(({ open }) => open);
+  const ready = useDraft((draft) => draft.id === id);
+  useEffect(() => {
+    if (route.data && useDraft.getState().id !== route.data.id) open(route.data);
+  }, [route.data, open]);
+  useEffect(
+    () => () => {
+      void useDraft.getState().save();
+      useDraft.setState({ id: null });
+    },
+    [id],
+  );
+  if (route.isError) return <Failed error={route.error} retry={() => void route.refetch()} />;
+  if (!ready) return <Loading />;
+  return <Sheet />;
+}
+
+function Sheet() {
+  const { definition, saved, saving, error } = useDraft();
+  const destination = useDestination();
+  const intakes = useQuery(intakeLinesQuery).data;
+  if (!definition || !saved || !destination || !intakes) return <Loading />;
+  return <Loaded definition={definition} route={saved} saving={saving} error={error} destination={destination} intakes={intakes} />;
+}
+
+function Loaded({ definition, route, saving, error, destination, intakes }: { definition: RouteDefinition; route: RouteShape; saving: 'saved' | 'saving' | 'failed'; error: unknown; destination: NonNullable<ReturnType<typeof useDestination>>; intakes: { key: string; name: string }[] }) {
+  const [publishing, setPublishing] = useState(false);
+  const rehearsal = useRehearsal(definition);
+  const words = describeRoute(definition, { destination, intakes });
+  const problems = route.problems;
+  const inTheWay = (...patterns: RegExp[]) => problems.filter(({ at = '', severity }: Problem) => severity === 'error' && patterns.some((pattern) => pattern.test(at))).length;
+  return (
+    <div className="flex h-full max-lg:block max-lg:overflow-y-auto">
+      <div className="min-w-0 flex-1 overflow-y-auto p-5 max-lg:overflow-visible">
+        <PageHead title={definition.name || 'Without a name'}>
+          <History />
+          <PauseOrResume route={route} />
+          <Button look="main" onClick={() => setPublishing(true)}>Publish…</Button>
+        </PageHead>
+        <p className="-mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1">
+          <RouteState route={route} />
+          <span role="status" className={saving === 'failed' ? 'text-brick' : 'text-muted'}>
+            {saving === 'failed' ? `Not saved: ${messageOf(error)}` : saving === 'saving' ? 'Saving the draft …' : route.draftDiffers ? 'The draft is saved and differs from what runs' : 'The draft is what runs'}
+          </span>
+        </p>
+        <div className="rounded border border-line">
+          <Section number={1} name="from" title="Takes from" summary={words.takesFrom} problems={inTheWay(/^\/(from|name)/)}>
+            <TakesFrom definition={definition} />
+          </Section>
+          <Section number={2} name="mapping" title="Mapping" summary={words.mapping} problems={inTheWay(/\/fills/)}>
+            <Mapping definition={definition} destination={destination} fieldKeys={rehearsal.fieldKeys} sample={rehearsal.sample} plan={rehearsal.plan} problems={problems} />
+          </Section>
+          <Section number={3} name="recognise" title="Recognise" summary={words.recognise} problems={inTheWay(/\/match/)}>
+            <Recognise definition={definition} />
+          </Section>
+          <Section number={4} name="place" title="Place" summary={words.place} problems={inTheWay(/\/place/)}>
+            <PlaceSection definition={definition} destination={destination} />
+          </Section>
+        </div>
+      </div>
+      <Rehearsal plan={rehearsal.plan} error={rehearsal.error} planning={rehearsal.planning} destination={destination} choice={rehearsal.choice} />
+      <PublishDialog route={route} destination={destination} intakes={intakes} open={publishing} close={() => setPublishing(false)} />
+    </div>
+  );
+}
+
+function History() {
+  const { past, future, undo, redo } = useDraft();
+  return (
+    <>
+      <IconButton label="Undo" disabled={!past.length} onClick={undo}><Undo2 className="size-4" aria-hidden /></IconButton>
+      <IconButton label="Redo" disabled={!future.length} onClick={redo}><Redo2 className="size-4" aria-hidden /></IconButton>
+    </>
+  );
+}
+
+function PauseOrResume({ route }: { route: RouteShape }) {
+  const told = useDraft(({ told }) => told);
+  const live = route.state === 'live';
+  const change = useMutation({
+    mutationFn: () => call<RouteShape>('POST', `/routes/${route.id}/${live ? 'pause' : 'resume'}`),
+    onSuccess: (after) => {
+      told(after);
+      toast(live ? 'Paused. What arrives is kept and waits.' : 'Resumed, beginning with what arrived meanwhile.');
+    },
+    onError: (error) => toast.error(messageOf(error)),
+  });
+  if (route.version === null) return null;
+  return <Button disabled={change.isPending} onClick={() => change.mutate()}>{live ? 'Pause' : 'Resume'}</Button>;
+}

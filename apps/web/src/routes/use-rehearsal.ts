@@ -1,0 +1,92 @@
+import type { FieldKeyShape, Rehearsal } from '@haycart/api';
+import { answerText, isJsonObject, payloadFields, type JsonValue, type RouteDefinition } from '@haycart/core';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { call } from '../api/client';
+import { fieldKeysQuery, latestSubmissionsQuery, submissionQuery } from '../api/queries';
+import type { SampleChoice } from './rehearsal';
+
+const SAMPLES = 50;
+/** How long typing must rest before the draft is rehearsed again, in milliseconds. */
+const REST_MS = 150;
+
+/** Rehearses a draft as it is typed, on one sample: by the server, with the code and records that run live. */
+export function useRehearsal(definition: RouteDefinition): {
+  plan: Rehearsal | undefined;
+  error: unknown;
+  planning: boolean;
+  fieldKeys: readonly FieldKeyShape[];
+  sample: ReadonlyMap<string, string>;
+  choice: SampleChoice;
+} {
+  const [params] = useSearchParams();
+  const intake = definition.from[0] ?? '';
+  const wanted = params.get('sample');
+  const latest = useQuery({ ...latestSubmissionsQuery(intake, SAMPLES), enabled: intake !== '' });
+  const given = useQuery({ ...submissionQuery(wanted ?? ''), enabled: wanted !== null });
+  const keys = useQuery({ ...fieldKeysQuery(intake), enabled: intake !== '' });
+  const [index, setIndex] = useState(0);
+  const [typed, setTyped] = useState<string | null>(null);
+
+  const samples = useMemo(() => {
+    const readable = (latest.data?.items ?? []).filter(({ payload }) => payload !== null);
+    return given.data?.payload ? [given.data, ...readable.filter(({ id }) => id !== given.data.id)] : readable;
+  }, [latest.data, given.data]);
+  const chosen = samples[Math.min(index, samples.length - 1)];
+  const own = useMemo(() => (typed === null ? null : readTyped(typed)), [typed]);
+  const payload = own ? own.payload : (chosen?.payload ?? undefined);
+
+  const body = useRested(useMemo(() => JSON.stringify({ definition, ...(own ? { payload: own.payload } : { submissionId: chosen?.id }) }), [definition, own, chosen?.id]));
+  const possible = own ? own.payload !== undefined : chosen !== undefined;
+  const rehearsal = useQuery({
+    queryKey: ['records', 'rehearsal', body],
+    queryFn: () => call<Rehearsal>('POST', '/rehearse', JSON.parse(body)),
+    enabled: possible && !(wanted !== null && given.isPending),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const sample = useMemo(() => new Map(isJsonObject(payload) ? payloadFields(payload).map(({ key, value }) => [key, answerText(value)]) : []), [payload]);
+  const fieldKeys = useMemo(() => withSampleKeys(keys.data ?? [], sample), [keys.data, sample]);
+
+  return {
+    plan: rehearsal.isError ? undefined : rehearsal.data,
+    error: rehearsal.error,
+    planning: rehearsal.isFetching,
+    fieldKeys,
+    sample,
+    choice: {
+      samples,
+      total: latest.data?.total ?? samples.length,
+      index: Math.min(index, Math.max(0, samples.length - 1)),
+      step: (by) => setIndex((before) => Math.max(0, Math.min(samples.length - 1, before + by))),
+      typed,
+      type: setTyped,
+      typedProblem: own?.problem ?? null,
+    },
+  };
+}
+
+function readTyped(text: string): { payload: JsonValue | undefined; problem: string | null } {
+  try {
+    const payload = JSON.parse(text) as JsonValue;
+    return isJsonObject(payload) ? { payload, problem: null } : { payload: undefined, problem: 'A sample is a JSON object: { … }' };
+  } catch {
+    return { payload: undefined, problem: 'This is not valid JSON yet.' };
+  }
+}
+
+/** Keys seen so far, with those that only the sample has at the end. */
+function withSampleKeys(keys: readonly FieldKeyShape[], sample: ReadonlyMap<string, string>): FieldKeyShape[] {
+  const known = new Set(keys.map(({ key }) => key));
+  return [...keys, ...[...sample].filter(([key]) => !known.has(key)).map(([key, example]) => ({ key, seen: 0, example }))];
+}
+
+function useRested(value: string): string {
+  const [rested, setRested] = useState(value);
+  useEffect(() => {
+    const timer = window.setTimeout(() => setRested(value), REST_MS);
+    return () => window.clearTimeout(timer);
+  }, [value]);
+  return rested;
+}

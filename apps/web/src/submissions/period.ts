@@ -1,0 +1,12 @@
+/** How far back a list looks. */
+export const PERIODS = { day: 'last 24 hours', week: 'last 7 days', month: 'last 30 days', all: 'all time' } as const;
+export type Period = keyof typeof PERIODS;
+
+const DAYS: Record<Period, number | null> = { day: 1, week: 7, month: 30, all: null };
+
+/** The beginning of a period, to the minute so that it stays the same while one looks. */
+export function sinceOf(period: Period): string | undefined {
+  const days = DAYS[period];
+  if (days === null) return undefined;
+  return new Date(Math.floor(Date.now() / 60_000) * 60_000 - days * 86_400_000).toISOString();
+}
