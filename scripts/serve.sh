@@ -39,21 +39,24 @@ need_database() {
   fi
 }
 
+# wait_until_ready PID: until the server answers; it may also have ended, having said why.
 wait_until_ready() {
   node -e '
-    const until = Date.now() + 60000;
-    const ask = () => fetch(process.argv[1]).then((r) => r.ok ? process.exit(0) : again(), again);
-    const again = () => Date.now() > until ? process.exit(1) : setTimeout(ask, 100);
-    ask();' "http://$host:$port/readyz" || fail 'the server did not get ready; see above.'
+    const [url, pid] = process.argv.slice(1), until = Date.now() + 60000;
+    const ask = () => fetch(url).then((r) => r.ok ? process.exit(0) : again(), again);
+    const again = () => {
+      try { process.kill(Number(pid), 0); } catch { process.exit(1); }
+      if (Date.now() > until) process.exit(1);
+      setTimeout(ask, 100);
+    };
+    ask();' "http://$host:$port/readyz" "$1" || fail 'the server did not get ready; see above.'
 }
 
 start_server() {
   HAYCART_PORT=$port HAYCART_HOST=$host node --enable-source-maps apps/server/dist/main.js >>"$data/server.log" &
   server=$!
   started="$started $server"
-  node -e 'setTimeout(()=>{},300)'
-  kill -0 "$server" 2>/dev/null || exit 1
-  wait_until_ready
+  wait_until_ready "$server"
 }
 
 serve_demo() {

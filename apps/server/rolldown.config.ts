@@ -4,7 +4,8 @@ import { defineConfig } from 'rolldown';
 
 const require = createRequire(import.meta.url);
 /** Packages stay outside the bundle; our own and what the compiler adds go in. */
-const external = (id: string) => /^[^./]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/');
+const external = (id: string) =>
+  /^[^./]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/');
 
 const browser = (name: string) => ({
   input: `src/forms/browser/${name}.ts`,
@@ -24,7 +25,10 @@ export default defineConfig([
         name: 'public-files',
         writeBundle() {
           cpSync('src/forms/browser/form.css', 'dist/public/form.css', { recursive: true });
-          copyFileSync(require.resolve('@fontsource-variable/figtree/files/figtree-latin-wght-normal.woff2'), 'dist/public/figtree.woff2');
+          copyFileSync(
+            require.resolve('@fontsource-variable/figtree/files/figtree-latin-wght-normal.woff2'),
+            'dist/public/figtree.woff2',
+          );
         },
       },
     ],

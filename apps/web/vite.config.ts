@@ -5,5 +5,12 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { target: 'es2023', chunkSizeWarningLimit: 600 },
-  server: { proxy: { '/api': 'http://127.0.0.1:4600', '/f': 'http://127.0.0.1:4600', '/forms': 'http://127.0.0.1:4600', '/in': 'http://127.0.0.1:4600' } },
+  server: {
+    proxy: {
+      '/api': 'http://127.0.0.1:4600',
+      '/f': 'http://127.0.0.1:4600',
+      '/forms': 'http://127.0.0.1:4600',
+      '/in': 'http://127.0.0.1:4600',
+    },
+  },
 });

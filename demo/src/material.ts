@@ -1,8 +1,18 @@
 /** Made-up names and words. Nobody here exists. */
-export const FIRST_NAMES = 'Maren Idris Odile Joost Siân Theo Hetty Bram Lena Åsa Callum Priya Wanjiru Tomos Ruairi Greta Anneke Felix Noor Imogen Kofi Saoirse Dirk Marlies Jonas Heike Pascal Amélie Farid Yusuf Mei Hana Rowan Bryony Alban Corin Delyth Eilidh Fenna Gijs Ingrid Jutta Kaito Leontien Morag Niamh Orla Piers Quentin Rhona Sander Tamsin Ulla Viggo Wilma Xander Ysolde Zadie'.split(' ');
-export const LAST_NAMES = 'Oduya Prothero Blackwood Marsh Fournier Vos Aust Pell Lindqvist Kirkbride Hartley Dunmore Moss Carrow Tarn Brannoc Oakmere Ravenscar Alder Brook Northgate Hollin Glenardle Weir Thackeray Penhallow Skelwith Yarrow Birkett Cowgill Dalzell Eskdale Fairholm Garrick Hebden Ingleby Jarrow Keswick Langdale Mardale Netherby Orrest Patterdale Rydal Staveley Troutbeck Ullock Winster'.split(' ');
-export const DUTCH_LAST_NAMES = 'de Ruiter|van der Meer|van den Berg|de Wit|ter Horst|Kwekerij|van Dijk|den Ouden'.split('|');
-const PLACES = 'Fennwick Brannoc Kirkbride Oakmere Pellrowan Lindhaven Tarnside Quayford Aldermoor Ravensholt Hollinbeck Ardleigh Vosmeer Zwaanburg Moorkamp Lindental Cedarvale Maplewick Stonecroft Withybrook Larkhill Thornby Ashcombe Beckfoot Silverdale Greywell Hawkshaw Ironbridge Juniper Kestrelby'.split(' ');
+export const FIRST_NAMES =
+  'Maren Idris Odile Joost Siân Theo Hetty Bram Lena Åsa Callum Priya Wanjiru Tomos Ruairi Greta Anneke Felix Noor Imogen Kofi Saoirse Dirk Marlies Jonas Heike Pascal Amélie Farid Yusuf Mei Hana Rowan Bryony Alban Corin Delyth Eilidh Fenna Gijs Ingrid Jutta Kaito Leontien Morag Niamh Orla Piers Quentin Rhona Sander Tamsin Ulla Viggo Wilma Xander Ysolde Zadie'.split(
+    ' ',
+  );
+export const LAST_NAMES =
+  'Oduya Prothero Blackwood Marsh Fournier Vos Aust Pell Lindqvist Kirkbride Hartley Dunmore Moss Carrow Tarn Brannoc Oakmere Ravenscar Alder Brook Northgate Hollin Glenardle Weir Thackeray Penhallow Skelwith Yarrow Birkett Cowgill Dalzell Eskdale Fairholm Garrick Hebden Ingleby Jarrow Keswick Langdale Mardale Netherby Orrest Patterdale Rydal Staveley Troutbeck Ullock Winster'.split(
+    ' ',
+  );
+export const DUTCH_LAST_NAMES =
+  'de Ruiter|van der Meer|van den Berg|de Wit|ter Horst|Kwekerij|van Dijk|den Ouden'.split('|');
+const PLACES =
+  'Fennwick Brannoc Kirkbride Oakmere Pellrowan Lindhaven Tarnside Quayford Aldermoor Ravensholt Hollinbeck Ardleigh Vosmeer Zwaanburg Moorkamp Lindental Cedarvale Maplewick Stonecroft Withybrook Larkhill Thornby Ashcombe Beckfoot Silverdale Greywell Hawkshaw Ironbridge Juniper Kestrelby'.split(
+    ' ',
+  );
 const KINDS: [string, string][] = [
   ['Academy', 'academy'],
   ['Botanic Garden', 'botanic'],
@@ -44,5 +54,9 @@ export const CAMPAIGNS = [
   { utm_source: 'school-gardens', utm_medium: 'partner', utm_campaign: 'teaching-gardens' },
 ] as const;
 
-export const REFERRERS = ['https://search.example/?q=modular+glasshouse', 'https://allotment-forum.example/t/4411', 'https://teachers.example.org/resources'];
+export const REFERRERS = [
+  'https://search.example/?q=modular+glasshouse',
+  'https://allotment-forum.example/t/4411',
+  'https://teachers.example.org/resources',
+];
 export const PAGES = ['/glasshouses/schools', '/glasshouses/growers', '/glasshouses/botanic', '/prices', '/'];

@@ -51,7 +51,13 @@ const GROWING_FOR = [
   { key: 'something-else', label: 'Something else' },
 ];
 
-const field = (record: FieldDefinition['record'], key: string, label: string, type: FieldDefinition['type'], more: Partial<FieldDefinition> = {}): FieldDefinition => ({
+const field = (
+  record: FieldDefinition['record'],
+  key: string,
+  label: string,
+  type: FieldDefinition['type'],
+  more: Partial<FieldDefinition> = {},
+): FieldDefinition => ({
   record,
   key,
   label,
@@ -68,7 +74,13 @@ export const FIELDS: FieldDefinition[] = [
   field('contact', 'may_write', 'May write', 'yes-no', { help: 'Agreed to hear from us' }),
   field('company', 'glass_area', 'Glass area today (m²)', 'decimal'),
   field('deal', 'bays', 'Bays', 'whole-number'),
-  field('deal', 'heating', 'Heating', 'one-of', { options: [{ key: 'none', label: 'None' }, { key: 'frost-free', label: 'Frost-free' }, { key: 'warm', label: 'Warm' }] }),
+  field('deal', 'heating', 'Heating', 'one-of', {
+    options: [
+      { key: 'none', label: 'None' },
+      { key: 'frost-free', label: 'Frost-free' },
+      { key: 'warm', label: 'Warm' },
+    ],
+  }),
   field('deal', 'wanted_by', 'Wanted by', 'date'),
 ];
 
@@ -83,21 +95,42 @@ export const TEAMS = [
 export const SURVEY_FORM: FormDefinition = {
   format: 'haycart.form/1',
   title: 'Ask for a site survey',
-  intro: 'Tell us a little about the place and what you grow. It takes about a minute, and somebody who builds glasshouses will answer.',
+  intro:
+    'Tell us a little about the place and what you grow. It takes about a minute, and somebody who builds glasshouses will answer.',
   language: 'en-GB',
   button: 'Ask for a survey',
-  thanks: { title: 'Thank you, we have it', text: 'One of our surveyors will get in touch within two working days to find a time.' },
+  thanks: {
+    title: 'Thank you, we have it',
+    text: 'One of our surveyors will get in touch within two working days to find a time.',
+  },
   questions: [
     { name: 'first_name', type: 'text', label: 'First name', required: true },
     { name: 'last_name', type: 'text', label: 'Last name', required: true },
     { name: 'email', type: 'email', label: 'Work e-mail', required: true, placeholder: 'name@example.com' },
     { name: 'phone', type: 'phone', label: 'Phone' },
     { name: 'organisation', type: 'text', label: 'School, garden or company', placeholder: 'Fennwick Academy' },
-    { name: 'growing_for', type: 'choice', label: 'What will you grow?', required: true, options: GROWING_FOR.map(({ label }) => ({ value: label, label })) },
-    { name: 'bays', type: 'text', label: 'How many bays?', help: 'One bay is three metres. A guess is fine.', longest: 4 },
+    {
+      name: 'growing_for',
+      type: 'choice',
+      label: 'What will you grow?',
+      required: true,
+      options: GROWING_FOR.map(({ label }) => ({ value: label, label })),
+    },
+    {
+      name: 'bays',
+      type: 'text',
+      label: 'How many bays?',
+      help: 'One bay is three metres. A guess is fine.',
+      longest: 4,
+    },
     { name: 'budget', type: 'text', label: 'Budget', placeholder: '£ 48,000' },
     { name: 'message', type: 'long-text', label: 'Anything we should know' },
-    { name: 'consent', type: 'consent', label: 'You may write to me about glasshouses. I can stop this at any time.', version: '3' },
+    {
+      name: 'consent',
+      type: 'consent',
+      label: 'You may write to me about glasshouses. I can stop this at any time.',
+      version: '3',
+    },
     { name: 'channel', type: 'hidden', label: '', value: 'web' },
   ],
 };
@@ -113,11 +146,19 @@ export const PRICELIST_FORM: FormDefinition = {
     { name: 'name', type: 'text', label: 'Your name', required: true },
     { name: 'email', type: 'email', label: 'E-mail', required: true },
     { name: 'organisation', type: 'text', label: 'Company' },
-    { name: 'consent', type: 'consent', label: 'You may write to me about glasshouses. I can stop this at any time.', version: '3' },
+    {
+      name: 'consent',
+      type: 'consent',
+      label: 'You may write to me about glasshouses. I can stop this at any time.',
+      version: '3',
+    },
   ],
 };
 
-const answer = (key: string, ...finishers: string[]): Value => ({ parts: [{ answer: key }], finishers: finishers.map((use) => ({ use })) });
+const answer = (key: string, ...finishers: string[]): Value => ({
+  parts: [{ answer: key }],
+  finishers: finishers.map((use) => ({ use })),
+});
 const text = (words: string): Value => ({ parts: [{ text: words }] });
 const SOURCE: Value = { parts: [{ visit: 'source' }] };
 
@@ -146,9 +187,19 @@ export const SURVEY_ROUTE: RouteDefinition = {
       fills: [
         { field: 'first_name', value: answer('first_name', 'trim', 'collapse', 'name-case') },
         { field: 'last_name', value: answer('last_name', 'trim', 'collapse', 'name-case') },
-        { field: 'full_name', value: { parts: [{ answer: 'first_name' }, { answer: 'last_name' }], joinWith: ' ', finishers: [{ use: 'collapse' }, { use: 'trim' }, { use: 'name-case' }] } },
+        {
+          field: 'full_name',
+          value: {
+            parts: [{ answer: 'first_name' }, { answer: 'last_name' }],
+            joinWith: ' ',
+            finishers: [{ use: 'collapse' }, { use: 'trim' }, { use: 'name-case' }],
+          },
+        },
         { field: 'email', value: answer('email', 'email') },
-        { field: 'phone', value: { parts: [{ answer: 'phone' }], finishers: [{ use: 'phone', with: { country: 'GB' } }] } },
+        {
+          field: 'phone',
+          value: { parts: [{ answer: 'phone' }], finishers: [{ use: 'phone', with: { country: 'GB' } }] },
+        },
         { field: 'growing_for', value: answer('growing_for', 'trim') },
         { field: 'may_write', value: answer('consent') },
         { field: 'source', value: SOURCE, overwrite: 'if-blank' },
@@ -160,7 +211,17 @@ export const SURVEY_ROUTE: RouteDefinition = {
       links: ['person', 'firm'],
       place: { pipeline: text('new-builds'), stage: text('enquiry'), again: 'update' },
       fills: [
-        { field: 'name', value: { parts: [{ write: 'firm', field: 'name' }, { write: 'person', field: 'full_name' }], joinWith: ', ' }, overwrite: 'if-blank' },
+        {
+          field: 'name',
+          value: {
+            parts: [
+              { write: 'firm', field: 'name' },
+              { write: 'person', field: 'full_name' },
+            ],
+            joinWith: ', ',
+          },
+          overwrite: 'if-blank',
+        },
         { field: 'value', value: answer('budget', 'trim') },
         { field: 'bays', value: answer('bays', 'trim') },
         { field: 'message', value: answer('message', 'whole-text') },
@@ -220,7 +281,10 @@ export const DEALERS_ROUTE: RouteDefinition = {
         { field: 'first_name', value: answer('person.name.first', 'trim', 'name-case') },
         { field: 'last_name', value: answer('person.name.last', 'trim', 'name-case') },
         { field: 'email', value: answer('person.email', 'email') },
-        { field: 'phone', value: { parts: [{ answer: 'person.phones[0]' }], finishers: [{ use: 'phone', with: { country: 'NL' } }] } },
+        {
+          field: 'phone',
+          value: { parts: [{ answer: 'person.phones[0]' }], finishers: [{ use: 'phone', with: { country: 'NL' } }] },
+        },
         { field: 'job_title', value: answer('person.role', 'trim'), overwrite: 'if-blank' },
         { field: 'source', value: SOURCE, overwrite: 'if-blank' },
       ],
@@ -286,7 +350,10 @@ export const MARRAM = {
         links: ['person'],
         place: { pipeline: text('sheds'), stage: text('asked'), again: 'update' },
         fills: [
-          { field: 'name', value: { parts: [{ text: 'Shed for' }, { answer: 'boat' }], finishers: [{ use: 'collapse' }] } },
+          {
+            field: 'name',
+            value: { parts: [{ text: 'Shed for' }, { answer: 'boat' }], finishers: [{ use: 'collapse' }] },
+          },
           { field: 'source', value: SOURCE },
         ],
       },

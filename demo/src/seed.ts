@@ -3,7 +3,17 @@ import { fileURLToPath } from 'node:url';
 import type { Pipeline, RouteDefinition } from '@haycart/core';
 import { openServices, type Services } from '@haycart/server/seeding';
 import { Random } from './random';
-import { DEALERS_ROUTE, FIELDS, MARRAM, PIPELINES, PRICELIST_FORM, PRICELIST_ROUTE, SURVEY_FORM, SURVEY_ROUTE, TEAMS } from './scenario';
+import {
+  DEALERS_ROUTE,
+  FIELDS,
+  MARRAM,
+  PIPELINES,
+  PRICELIST_FORM,
+  PRICELIST_ROUTE,
+  SURVEY_FORM,
+  SURVEY_ROUTE,
+  TEAMS,
+} from './scenario';
 import { madeUpYear, type MadeUp } from './submissions';
 
 const MONTH = 30 * 86_400_000;
@@ -18,6 +28,7 @@ async function seed(): Promise<void> {
     const now = new Date();
     await seedQuillfern(services, now);
     await seedMarram(services, now);
+    for (const { id } of await services.workspaces.all()) await dateRunsOnArrival(services, id);
   } finally {
     await services.close();
   }
@@ -25,19 +36,54 @@ async function seed(): Promise<void> {
 
 async function seedQuillfern(services: Services, now: Date): Promise<void> {
   const { workspaceId, intakes, mover } = await services.workspaces.add(
-    { key: 'quillfern', name: 'Quillfern Glasshouses', defaultCountry: 'GB', defaultCurrency: 'GBP', pipelines: PIPELINES },
+    {
+      key: 'quillfern',
+      name: 'Quillfern Glasshouses',
+      defaultCountry: 'GB',
+      defaultCurrency: 'GBP',
+      pipelines: PIPELINES,
+    },
     async (tx) => {
       await services.fields.add(tx, FIELDS);
       const people = new Map<string, string>();
       for (const { key, name, people: names } of TEAMS) {
-        for (const person of names) people.set(person, await services.people.add(tx, { name: person, email: address(person, 'quillfern.example'), password: PASSWORD }));
-        await services.workspaces.addTeam(tx, key, name, names.map((person) => people.get(person)!));
+        for (const person of names)
+          people.set(
+            person,
+            await services.people.add(tx, {
+              name: person,
+              email: address(person, 'quillfern.example'),
+              password: PASSWORD,
+            }),
+          );
+        await services.workspaces.addTeam(
+          tx,
+          key,
+          name,
+          names.map((person) => people.get(person)!),
+        );
       }
-      const survey = await services.intakes.add(tx, { key: 'survey', kind: 'form', name: 'Site survey request', slug: 'survey', form: SURVEY_FORM });
-      const pricelist = await services.intakes.add(tx, { key: 'pricelist', kind: 'form', name: 'Glazing price list', slug: 'pricelist', form: PRICELIST_FORM });
+      const survey = await services.intakes.add(tx, {
+        key: 'survey',
+        kind: 'form',
+        name: 'Site survey request',
+        slug: 'survey',
+        form: SURVEY_FORM,
+      });
+      const pricelist = await services.intakes.add(tx, {
+        key: 'pricelist',
+        kind: 'form',
+        name: 'Glazing price list',
+        slug: 'pricelist',
+        form: PRICELIST_FORM,
+      });
       const dealers = await services.intakes.add(tx, { key: 'dealers', kind: 'endpoint', name: 'Dealer application' });
       for (const route of [SURVEY_ROUTE, PRICELIST_ROUTE, DEALERS_ROUTE]) await publish(services, tx, route);
-      return { workspaceId: tx.workspaceId, intakes: { survey: survey.id, pricelist: pricelist.id, dealers: dealers.id }, mover: people.get('Idris Vale')! };
+      return {
+        workspaceId: tx.workspaceId,
+        intakes: { survey: survey.id, pricelist: pricelist.id, dealers: dealers.id },
+        mover: people.get('Idris Vale')!,
+      };
     },
   );
   const random = new Random(20_260_314);
@@ -46,16 +92,32 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     const month = year.filter(({ at }) => at.getTime() >= from && at.getTime() < from + MONTH);
     await keep(services, workspaceId, intakes, month);
     await services.router.drain();
-    await moveDeals(services, workspaceId, random, { from: new Date(from), to: new Date(Math.min(from + MONTH, now.getTime())), by: mover });
+    await moveDeals(services, workspaceId, random, {
+      from: new Date(from),
+      to: new Date(Math.min(from + MONTH, now.getTime())),
+      by: mover,
+    });
   }
 }
 
 async function seedMarram(services: Services, now: Date): Promise<void> {
   const { workspaceId, intakeId } = await services.workspaces.add(
-    { key: 'marram', name: 'Marram Boat Sheds', defaultCountry: 'GB', defaultCurrency: 'GBP', pipelines: [MARRAM.pipeline] },
+    {
+      key: 'marram',
+      name: 'Marram Boat Sheds',
+      defaultCountry: 'GB',
+      defaultCurrency: 'GBP',
+      pipelines: [MARRAM.pipeline],
+    },
     async (tx) => {
       await services.people.add(tx, { name: 'Wenna Sark', email: 'wenna@marram.example', password: PASSWORD });
-      const { id } = await services.intakes.add(tx, { key: 'sheds', kind: 'form', name: 'Shed enquiry', slug: 'sheds', form: MARRAM.form });
+      const { id } = await services.intakes.add(tx, {
+        key: 'sheds',
+        kind: 'form',
+        name: 'Shed enquiry',
+        slug: 'sheds',
+        form: MARRAM.form,
+      });
       await publish(services, tx, MARRAM.route);
       return { workspaceId: tx.workspaceId, intakeId: id };
     },
@@ -67,7 +129,13 @@ async function seedMarram(services: Services, now: Date): Promise<void> {
     intakeId,
     receivedAt: new Date(now.getTime() - (40 - index) * 3 * 86_400_000 - random.between(0, 80_000_000)),
     format: 'json' as const,
-    body: Buffer.from(JSON.stringify({ name: `Sailor ${index + 1}`, email: `sailor${index + 1}@example.net`, boat: random.pick(boats) })),
+    body: Buffer.from(
+      JSON.stringify({
+        name: `Sailor ${index + 1}`,
+        email: `sailor${index + 1}@example.net`,
+        boat: random.pick(boats),
+      }),
+    ),
     visit: { page: 'https://marram.example/' },
   }));
   await services.inbox.keepAll(arrivals);
@@ -81,15 +149,32 @@ async function publish(services: Services, tx: Tx, definition: RouteDefinition):
   await services.routes.publish(tx, id, 'Robin Nye', 'First version');
 }
 
-async function keep(services: Services, workspaceId: string, intakes: Record<MadeUp['intake'], string>, arrivals: readonly MadeUp[]): Promise<void> {
+async function keep(
+  services: Services,
+  workspaceId: string,
+  intakes: Record<MadeUp['intake'], string>,
+  arrivals: readonly MadeUp[],
+): Promise<void> {
   if (!arrivals.length) return;
   await services.inbox.keepAll(
-    arrivals.map(({ intake, at, payload, visit }) => ({ workspaceId, intakeId: intakes[intake], receivedAt: at, format: 'json', body: Buffer.from(JSON.stringify(payload)), visit })),
+    arrivals.map(({ intake, at, payload, visit }) => ({
+      workspaceId,
+      intakeId: intakes[intake],
+      receivedAt: at,
+      format: 'json',
+      body: Buffer.from(JSON.stringify(payload)),
+      visit,
+    })),
   );
 }
 
 /** Lets a month pass in the pipelines: deals go on, stay, are won or lost, by the same service that people use. */
-async function moveDeals(services: Services, workspaceId: string, random: Random, month: { from: Date; to: Date; by: string }): Promise<void> {
+async function moveDeals(
+  services: Services,
+  workspaceId: string,
+  random: Random,
+  month: { from: Date; to: Date; by: string },
+): Promise<void> {
   await services.database.inWorkspace(workspaceId, async (tx) => {
     const open = await tx.statement<{ id: string; pipeline: string; stage: string; stage_since: Date }>(
       'demo_open_deals',
@@ -97,13 +182,29 @@ async function moveDeals(services: Services, workspaceId: string, random: Random
       [workspaceId],
     );
     for (const deal of open) {
-      const stage = nextStage(random, PIPELINES.find(({ key }) => key === deal.pipeline)!, deal.stage);
+      const stage = nextStage(
+        random,
+        PIPELINES.find(({ key }) => key === deal.pipeline)!,
+        deal.stage,
+      );
       if (!stage) continue;
       const start = Math.max(month.from.getTime(), deal.stage_since.getTime());
       const at = new Date(start + random.next() * (month.to.getTime() - start));
       await services.records.moveDeal(tx, deal.id, stage, month.by, at.toISOString());
     }
   });
+}
+
+/** The year was routed in one go; its runs are dated as if each had been done on arrival, each taking as long as it took. */
+async function dateRunsOnArrival(services: Services, workspaceId: string): Promise<void> {
+  await services.database.inWorkspace(workspaceId, (tx) =>
+    tx.statement(
+      'demo_date_runs',
+      `update run r set started_at = s.received_at + interval '20 milliseconds', finished_at = s.received_at + interval '20 milliseconds' + (r.finished_at - r.started_at)
+       from submission s where s.workspace_id = r.workspace_id and s.id = r.submission_id and r.workspace_id = $1`,
+      [workspaceId],
+    ),
+  );
 }
 
 function nextStage(random: Random, pipeline: Pipeline, stage: string): string | null {

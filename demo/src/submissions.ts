@@ -1,5 +1,15 @@
 import type { JsonObject, Visit } from '@haycart/core';
-import { CAMPAIGNS, DUTCH_LAST_NAMES, FIRST_NAMES, LAST_NAMES, MESSAGES, ORGANISATIONS, PAGES, REFERRERS, type Organisation } from './material';
+import {
+  CAMPAIGNS,
+  DUTCH_LAST_NAMES,
+  FIRST_NAMES,
+  LAST_NAMES,
+  MESSAGES,
+  ORGANISATIONS,
+  PAGES,
+  REFERRERS,
+  type Organisation,
+} from './material';
 import type { Random } from './random';
 
 /** One made-up arrival, before it is posted. */
@@ -19,7 +29,16 @@ interface Visitor {
 }
 
 const DAY = 86_400_000;
-const GROWING = ['Teaching garden', 'Vegetables to sell', 'Seeds and trials', 'Ornamentals', 'A public collection', 'Something else'];
+/** How many came in the last 24 hours, whatever day and hour it is. */
+const LAST_DAY = 41;
+const GROWING = [
+  'Teaching garden',
+  'Vegetables to sell',
+  'Seeds and trials',
+  'Ornamentals',
+  'A public collection',
+  'Something else',
+];
 const SITE = 'https://quillfern.example';
 
 /** A year of arrivals up to now, oldest first: about 3,000, with the mess of real life. */
@@ -27,8 +46,9 @@ export function madeUpYear(random: Random, now: Date): MadeUp[] {
   const known: Visitor[] = [];
   const arrivals: MadeUp[] = [];
   for (let day = 365; day >= 0; day -= 1) {
+    // Day 0 is the last 24 hours.
     const start = now.getTime() - day * DAY;
-    for (let count = arrivalsOn(random, new Date(start)); count > 0; count -= 1) {
+    for (let count = day === 0 ? LAST_DAY : arrivalsOn(random, new Date(start)); count > 0; count -= 1) {
       const at = new Date(Math.min(start - random.next() * DAY, now.getTime() - 60_000));
       arrivals.push(madeUp(random, at, visitorFor(random, known), day));
     }
@@ -47,9 +67,21 @@ function visitorFor(random: Random, known: Visitor[]): Visitor {
   const first = random.pick(FIRST_NAMES);
   const last = random.chance(0.12) ? random.pick(DUTCH_LAST_NAMES) : random.pick(LAST_NAMES);
   const organisation = random.chance(0.62) ? random.pick(ORGANISATIONS) : null;
-  const plain = (name: string) => name.normalize('NFD').replace(/[^A-Za-z]/g, '').toLowerCase();
-  const local = random.chance(0.5) ? `${plain(first)}.${plain(last)}` : `${plain(first)[0]}${plain(last)}${random.between(1, 99)}`;
-  const visitor = { first, last, organisation, phone: phoneNumber(random), email: `${local}@${organisation?.domain ?? random.pick(['example.com', 'example.org', 'example.net'])}` };
+  const plain = (name: string) =>
+    name
+      .normalize('NFD')
+      .replace(/[^A-Za-z]/g, '')
+      .toLowerCase();
+  const local = random.chance(0.5)
+    ? `${plain(first)}.${plain(last)}`
+    : `${plain(first)[0]}${plain(last)}${random.between(1, 99)}`;
+  const visitor = {
+    first,
+    last,
+    organisation,
+    phone: phoneNumber(random),
+    email: `${local}@${organisation?.domain ?? random.pick(['example.com', 'example.org', 'example.net'])}`,
+  };
   known.push(visitor);
   return visitor;
 }
@@ -57,20 +89,37 @@ function visitorFor(random: Random, known: Visitor[]): Visitor {
 /** Numbers from ranges that are kept for fiction, as people type them. */
 function phoneNumber(random: Random): string {
   const digits = String(random.between(0, 999)).padStart(3, '0');
-  return random.pick([`07700 900${digits}`, `+44 7700 900 ${digits}`, `020 7946 0${digits}`, `+1 416 555 01${digits.slice(0, 2)}`, `+31 6 0000 4${digits}`, `07700900${digits}`]);
+  return random.pick([
+    `07700 900${digits}`,
+    `+44 7700 900 ${digits}`,
+    `020 7946 0${digits}`,
+    `+1 416 555 01${digits.slice(0, 2)}`,
+    `+31 6 0000 4${digits}`,
+    `07700900${digits}`,
+  ]);
 }
 
 function madeUp(random: Random, at: Date, visitor: Visitor, day: number): MadeUp {
   const visit = madeUpVisit(random);
   const roll = random.next();
   if (roll < 0.32) return { intake: 'survey', at, payload: surveyAnswers(random, visitor), visit };
-  if (roll < 0.43) return { intake: 'dealers', at, payload: dealerApplication(random, visitor, at, day), visit: { userAgent: 'dealer-site/2.4' } };
+  if (roll < 0.43)
+    return {
+      intake: 'dealers',
+      at,
+      payload: dealerApplication(random, visitor, at, day),
+      visit: { userAgent: 'dealer-site/2.4' },
+    };
   return { intake: 'pricelist', at, payload: pricelistAnswers(random, visitor), visit };
 }
 
 function madeUpVisit(random: Random): Visit {
   const page = `${SITE}${random.pick(PAGES)}`;
-  const userAgent = random.pick(['Mozilla/5.0 (X11; Linux x86_64) Demo/1', 'Mozilla/5.0 (iPhone) Demo/1', 'Mozilla/5.0 (Windows NT 10.0) Demo/1']);
+  const userAgent = random.pick([
+    'Mozilla/5.0 (X11; Linux x86_64) Demo/1',
+    'Mozilla/5.0 (iPhone) Demo/1',
+    'Mozilla/5.0 (Windows NT 10.0) Demo/1',
+  ]);
   const roll = random.next();
   if (roll < 0.45) return { page, userAgent, ...random.pick(CAMPAIGNS) };
   if (roll < 0.7) return { page, userAgent, referrer: random.pick(REFERRERS) };
@@ -97,12 +146,22 @@ function surveyAnswers(random: Random, visitor: Visitor): JsonObject {
 
 function budget(random: Random, bays: number): string {
   const amount = bays * random.between(6, 11) * 1_000;
-  return random.pick([`£${amount}`, `£ ${amount.toLocaleString('en-GB')}`, `€ ${amount.toLocaleString('de-DE')}`, `${amount}`, `GBP ${amount}`]);
+  return random.pick([
+    `£${amount}`,
+    `£ ${amount.toLocaleString('en-GB')}`,
+    `€ ${amount.toLocaleString('de-DE')}`,
+    `${amount}`,
+    `GBP ${amount}`,
+  ]);
 }
 
 function pricelistAnswers(random: Random, visitor: Visitor): JsonObject {
   const name = `${visitor.first} ${visitor.last}`;
-  const answers: JsonObject = { name: random.chance(0.03) ? 'free seo offer' : untidy(random, name), email: visitor.email, organisation: visitor.organisation?.name ?? '' };
+  const answers: JsonObject = {
+    name: random.chance(0.03) ? 'free seo offer' : untidy(random, name),
+    email: visitor.email,
+    organisation: visitor.organisation?.name ?? '',
+  };
   if (random.chance(0.55)) answers.consent = 'yes';
   return answers;
 }
@@ -110,10 +169,16 @@ function pricelistAnswers(random: Random, visitor: Visitor): JsonObject {
 /** What the dealer site posts. Two days ago it renamed a field without telling anybody. */
 function dealerApplication(random: Random, visitor: Visitor, at: Date, day: number): JsonObject {
   const organisation = visitor.organisation ?? random.pick(ORGANISATIONS);
-  const name: JsonObject = day <= 2 ? { first: visitor.first, surname: visitor.last } : { first: visitor.first, last: visitor.last };
+  const name: JsonObject =
+    day <= 2 ? { first: visitor.first, surname: visitor.last } : { first: visitor.first, last: visitor.last };
   return {
     application: { id: `A-${random.between(10_000, 99_999)}`, submitted: at.toISOString() },
-    person: { name, email: visitor.email, phones: [visitor.phone], role: random.pick(['Owner', 'Buyer', 'Head gardener', '']) },
+    person: {
+      name,
+      email: visitor.email,
+      phones: [visitor.phone],
+      role: random.pick(['Owner', 'Buyer', 'Head gardener', '']),
+    },
     business: {
       name: organisation.name,
       website: `https://www.${organisation.domain}/`,

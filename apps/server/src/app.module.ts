@@ -17,6 +17,7 @@ import { EventsController } from './platform/events/events.controller';
 import { PlatformModule } from './platform/platform.module';
 import { DealGridService } from './records/deal-grid.service';
 import { KnownRecordsStore } from './records/known-records.store';
+import { WebPageController } from './platform/web-page.controller';
 import { RecordWriter } from './records/record-writer';
 import { RecordsController } from './records/records.controller';
 import { RecordsService } from './records/records.service';
@@ -43,9 +44,21 @@ import { PeopleService } from './workspaces/people.service';
 import { SessionController } from './workspaces/session.controller';
 import { WorkspacesService } from './workspaces/workspaces.service';
 
-const WEB = [EventsController, FieldsController, IntakesController, PipelinesController, ReportsController, RoutesController, RunsController, SchemaController, SessionController, StagesController, SubmissionsController];
-/** Stands last: its paths begin with a parameter. */
-const RECORDS = [RecordsController];
+const WEB = [
+  EventsController,
+  FieldsController,
+  IntakesController,
+  PipelinesController,
+  ReportsController,
+  RoutesController,
+  RunsController,
+  SchemaController,
+  SessionController,
+  StagesController,
+  SubmissionsController,
+];
+/** Stand last: their paths begin with a parameter, and take whatever is left. */
+const LAST = [RecordsController, WebPageController];
 
 /** The whole server; which addresses it answers depends on its role. */
 @Module({})
@@ -56,7 +69,7 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [PlatformModule.with(config)],
-      controllers: [...(forms ? [FormsController] : []), ...(web ? [...WEB, ...RECORDS] : [])],
+      controllers: [...(forms ? [FormsController] : []), ...(web ? [...WEB, ...LAST] : [])],
       providers: [
         { provide: APP_GUARD, useClass: AuthGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },

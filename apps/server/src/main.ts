@@ -27,8 +27,10 @@ main().catch((cause: NodeJS.ErrnoException & { port?: number }) => {
 
 function whyNot(cause: NodeJS.ErrnoException & { port?: number }): string {
   if (cause instanceof ConfigError) return cause.message;
-  if (cause.code === 'EADDRINUSE') return `port ${cause.port} is taken, perhaps by another Hay Cart. Stop that one, or choose another port with HAYCART_PORT.`;
-  if (cause.code === 'EACCES' || cause.code === 'EADDRNOTAVAIL') return `it may not listen there (${cause.code}). Change HAYCART_HOST or HAYCART_PORT.`;
+  if (cause.code === 'EADDRINUSE')
+    return `port ${cause.port} is taken, perhaps by another Hay Cart. Stop that one, or choose another port with HAYCART_PORT.`;
+  if (cause.code === 'EACCES' || cause.code === 'EADDRNOTAVAIL')
+    return `it may not listen there (${cause.code}). Change HAYCART_HOST or HAYCART_PORT.`;
   if (databaseFailure(cause) === 'unreachable') return 'the database at DATABASE_URL cannot be reached.';
   return cause.message;
 }

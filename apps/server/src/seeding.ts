@@ -18,7 +18,10 @@ import { WorkspacesService } from './workspaces/workspaces.service';
 export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
   const config = { ...readConfig(env), role: 'web' as const, logLevel: 'error' as const };
   await migrateDatabase(config.databaseUrl, migrations);
-  const context = await NestFactory.createApplicationContext(AppModule.with(config), { logger: new PinoLogger(config), abortOnError: false });
+  const context = await NestFactory.createApplicationContext(AppModule.with(config), {
+    logger: new PinoLogger(config),
+    abortOnError: false,
+  });
   return {
     database: context.get(Database),
     fields: context.get(FieldsService),

@@ -7,7 +7,6 @@ import { FastifyAdapter, type NestFastifyApplication } from '@nestjs/platform-fa
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import { AppModule } from './app.module';
 import type { Config } from './platform/config';
-import { ProblemError } from './platform/errors/problem-error';
 import { PinoLogger } from './platform/logging';
 import { AcceptHandler } from './submissions/accept/accept.handler';
 
@@ -42,7 +41,13 @@ export async function createServerApp(config: Config, publicFolder: string): Pro
     void reply.headers(APPLICATION_HEADERS);
     done();
   });
-  await app.register(fastifyStatic, { root: publicFolder, prefix: '/forms/', decorateReply: true, cacheControl: true, maxAge: '1h' });
+  await app.register(fastifyStatic, {
+    root: publicFolder,
+    prefix: '/forms/',
+    decorateReply: true,
+    cacheControl: true,
+    maxAge: '1h',
+  });
   describe(app);
   if (config.webFolder && (config.role === 'all' || config.role === 'web')) await serveWeb(app, config.webFolder);
   return app;
@@ -51,20 +56,24 @@ export async function createServerApp(config: Config, publicFolder: string): Pro
 function describe(app: NestFastifyApplication): void {
   const document = SwaggerModule.createDocument(
     app,
-    new DocumentBuilder().setTitle('Hay Cart').setDescription('Form submissions into sales records.').setVersion('1').addBearerAuth().addCookieAuth('haycart_session').build(),
+    new DocumentBuilder()
+      .setTitle('Hay Cart')
+      .setDescription('Form submissions into sales records.')
+      .setVersion('1')
+      .addBearerAuth()
+      .addCookieAuth('haycart_session')
+      .build(),
   );
   SwaggerModule.setup('api/docs', app, { ...document, openapi: '3.1.0' }, { jsonDocumentUrl: 'api/openapi.json' });
 }
 
-/** The web application: its files, and its page for every address that is nothing else. */
+/** The web application's files; its page is the web page controller's. */
 async function serveWeb(app: NestFastifyApplication, folder: string): Promise<void> {
-  await app.register(fastifyStatic, { root: join(folder, 'assets'), prefix: '/assets/', decorateReply: false, immutable: true, maxAge: '365d' });
-  const fastify = app.getHttpAdapter().getInstance();
-  await app.init();
-  fastify.setNotFoundHandler((request, reply) => {
-    const page = request.method === 'GET' && !/^\/(api|in|f|forms|assets)\//.test(request.url);
-    if (page) return reply.header('cache-control', 'no-cache').sendFile('index.html', folder);
-    const problem = new ProblemError('not-found', 'There is nothing at this address.');
-    return reply.status(404).type('application/problem+json').send(JSON.stringify(problem.body()));
+  await app.register(fastifyStatic, {
+    root: join(folder, 'assets'),
+    prefix: '/assets/',
+    decorateReply: false,
+    immutable: true,
+    maxAge: '365d',
   });
 }

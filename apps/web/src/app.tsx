@@ -10,12 +10,16 @@ import { SignIn } from './sign-in/sign-in';
 const Home = lazy(() => import('./home/home').then(({ Home }) => ({ default: Home })));
 const Intakes = lazy(() => import('./intakes/intakes').then(({ Intakes }) => ({ default: Intakes })));
 const IntakePage = lazy(() => import('./intakes/intake-page').then(({ IntakePage }) => ({ default: IntakePage })));
-const Submissions = lazy(() => import('./submissions/submissions').then(({ Submissions }) => ({ default: Submissions })));
+const Submissions = lazy(() =>
+  import('./submissions/submissions').then(({ Submissions }) => ({ default: Submissions })),
+);
 const Routes = lazy(() => import('./routes/routes').then(({ Routes }) => ({ default: Routes })));
 const RouteSheet = lazy(() => import('./routes/route-sheet').then(({ RouteSheet }) => ({ default: RouteSheet })));
 const Records = lazy(() => import('./records/records').then(({ Records }) => ({ default: Records })));
 const RecordPage = lazy(() => import('./records/record-page').then(({ RecordPage }) => ({ default: RecordPage })));
-const PipelinePage = lazy(() => import('./pipeline/pipeline-page').then(({ PipelinePage }) => ({ default: PipelinePage })));
+const PipelinePage = lazy(() =>
+  import('./pipeline/pipeline-page').then(({ PipelinePage }) => ({ default: PipelinePage })),
+);
 
 /** The whole application: sign-in for those who are not, else the frame with its pages, each loaded when first seen. */
 export function App() {
@@ -39,7 +43,14 @@ export function App() {
             { path: 'records/:kind/:id', element: <RecordPage /> },
             { path: 'pipeline', element: <PipelinePage /> },
             { path: 'pipeline/:key', element: <PipelinePage /> },
-            { path: '*', element: <Empty title="There is no such page">Check the address, or press Ctrl+K to find what you are after.</Empty> },
+            {
+              path: '*',
+              element: (
+                <Empty title="There is no such page">
+                  Check the address, or press Ctrl+K to find what you are after.
+                </Empty>
+              ),
+            },
           ],
         },
       ]),

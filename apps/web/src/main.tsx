@@ -11,7 +11,8 @@ const client = new QueryClient({
     queries: {
       staleTime: 5_000,
       // What the server refused stays refused; only silence is worth asking again.
-      retry: (failures, error) => failures < 3 && !(error instanceof ApiError && error.problem.status >= 400 && error.problem.status < 500),
+      retry: (failures, error) =>
+        failures < 3 && !(error instanceof ApiError && error.problem.status >= 400 && error.problem.status < 500),
     },
   },
 });

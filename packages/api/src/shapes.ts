@@ -128,7 +128,13 @@ export interface HistoryEntry {
   at: string;
   cause: { kind: 'run' | 'person' | 'import' | 'merge' | 'take-back'; id: string; label: string; submission?: string };
   diff: RecordsDiff;
-  values: { field: string; label: string; before: FieldValue | null; after: FieldValue | null; trace: ValueTrace | null }[];
+  values: {
+    field: string;
+    label: string;
+    before: FieldValue | null;
+    after: FieldValue | null;
+    trace: ValueTrace | null;
+  }[];
 }
 
 export interface TouchShape {

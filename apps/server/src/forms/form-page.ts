@@ -1,4 +1,11 @@
-import { answerAsText, CAMPAIGN_PARAMETERS, type FormDefinition, type JsonObject, type Question, type RefusedAnswer } from '@haycart/core';
+import {
+  answerAsText,
+  CAMPAIGN_PARAMETERS,
+  type FormDefinition,
+  type JsonObject,
+  type Question,
+  type RefusedAnswer,
+} from '@haycart/core';
 
 /** What a form's page needs besides its definition. */
 export interface FormPage {
@@ -30,10 +37,15 @@ export function formPage({ form, action, once, visit, answers = {}, refused = []
   const messages = new Map(refused.map(({ name, message }) => [name, message]));
   const summary = refused.length
     ? `<div class="refused" role="alert" tabindex="-1" id="refused"><p>${refused.length === 1 ? 'One answer needs' : `${refused.length} answers need`} another look:</p><ul>${refused
-        .map(({ name, message }) => `<li><a href="#q-${name}">${escape(questionNamed(form, name))}</a>: ${escape(message)}</li>`)
+        .map(
+          ({ name, message }) =>
+            `<li><a href="#q-${name}">${escape(questionNamed(form, name))}</a>: ${escape(message)}</li>`,
+        )
         .join('')}</ul></div>`
     : '';
-  const questions = form.questions.map((question) => questionHtml(question, answerAsText(answers[question.name]), messages.get(question.name))).join('\n');
+  const questions = form.questions
+    .map((question) => questionHtml(question, answerAsText(answers[question.name]), messages.get(question.name)))
+    .join('\n');
   const data = escape(JSON.stringify(form.questions.filter(({ type }) => type !== 'hidden')));
   return page(
     form.language,
@@ -114,7 +126,10 @@ function control({ type, options = [] }: Question, answer: string, attributes: s
       return `<textarea rows="5" ${attributes}>${escape(answer)}</textarea>`;
     case 'choice':
       return `<select ${attributes}><option value=""></option>${options
-        .map(({ value, label }) => `<option value="${escape(value)}"${value === answer ? ' selected' : ''}>${escape(label)}</option>`)
+        .map(
+          ({ value, label }) =>
+            `<option value="${escape(value)}"${value === answer ? ' selected' : ''}>${escape(label)}</option>`,
+        )
         .join('')}</select>`;
     default:
       return text('text', '');

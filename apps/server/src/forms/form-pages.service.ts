@@ -21,7 +21,12 @@ export class FormPages {
   /** The empty form; the address it was opened with carries the visit on. */
   open(intake: PublicIntake, query: URLSearchParams, referer: string | undefined): string {
     if (intake.state === 'closed') return closedPage(intake);
-    return formPage({ form: intake.form!, action: `/in/${intake.key}`, once: randomUUID(), visit: visitFromAddress(query, referer) });
+    return formPage({
+      form: intake.form!,
+      action: `/in/${intake.key}`,
+      once: randomUUID(),
+      visit: visitFromAddress(query, referer),
+    });
   }
 
   thanks({ form }: PublicIntake): string {
@@ -29,9 +34,18 @@ export class FormPages {
   }
 
   /** The form again, with what was typed and what is wrong with it. */
-  sendRefused(response: ServerResponse, intake: PublicIntake, answers: JsonObject, refused: readonly RefusedAnswer[]): void {
+  sendRefused(
+    response: ServerResponse,
+    intake: PublicIntake,
+    answers: JsonObject,
+    refused: readonly RefusedAnswer[],
+  ): void {
     const visit = typeof answers._visit === 'string' ? answers._visit : '{}';
-    send(response, 422, formPage({ form: intake.form!, action: `/in/${intake.key}`, once: randomUUID(), visit, answers, refused }));
+    send(
+      response,
+      422,
+      formPage({ form: intake.form!, action: `/in/${intake.key}`, once: randomUUID(), visit, answers, refused }),
+    );
   }
 
   sendClosed(response: ServerResponse, intake: PublicIntake): void {

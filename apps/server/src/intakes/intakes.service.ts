@@ -13,7 +13,9 @@ import { intake } from './tables';
 type Row = typeof intake.$inferSelect;
 
 /** A new intake. Only the demo gives its own keys; all others get one that cannot be guessed. */
-export type NewIntake = { key?: string; name: string } & ({ kind: 'endpoint' } | { kind: 'form'; slug: string; form: FormDefinition });
+export type NewIntake = { key?: string; name: string } & (
+  { kind: 'endpoint' } | { kind: 'form'; slug: string; form: FormDefinition }
+);
 
 /** Where submissions arrive. */
 @Injectable()
@@ -21,7 +23,11 @@ export class IntakesService {
   constructor(@Inject(Events) private readonly events: Events) {}
 
   async all(tx: WorkspaceTx): Promise<IntakeShape[]> {
-    const rows = await tx.db.select().from(intake).where(eq(intake.workspaceId, tx.workspaceId)).orderBy(asc(intake.createdAt), asc(intake.id));
+    const rows = await tx.db
+      .select()
+      .from(intake)
+      .where(eq(intake.workspaceId, tx.workspaceId))
+      .orderBy(asc(intake.createdAt), asc(intake.id));
     return rows.map(shape);
   }
 
@@ -35,16 +41,27 @@ export class IntakesService {
     const key = made.key ?? newKey();
     const form = made.kind === 'form' ? { slug: made.slug, form: made.form } : {};
     try {
-      const [row] = await tx.db.insert(intake).values({ workspaceId: tx.workspaceId, id: newId(), key, kind: made.kind, name: made.name, ...form }).returning();
+      const [row] = await tx.db
+        .insert(intake)
+        .values({ workspaceId: tx.workspaceId, id: newId(), key, kind: made.kind, name: made.name, ...form })
+        .returning();
       await this.events.tell(tx, 'intakes');
       return shape(row!);
     } catch (cause) {
-      if (databaseFailure(cause) === 'refused') throw new ProblemError('conflict', `There is an intake “${made.name}” already, or its address is taken. Choose another name.`);
+      if (databaseFailure(cause) === 'refused')
+        throw new ProblemError(
+          'conflict',
+          `There is an intake “${made.name}” already, or its address is taken. Choose another name.`,
+        );
       throw cause;
     }
   }
 
-  async change(tx: WorkspaceTx, idOrKey: string, change: Partial<Pick<Row, 'name' | 'state' | 'perMinute' | 'secret' | 'form'>>): Promise<IntakeShape> {
+  async change(
+    tx: WorkspaceTx,
+    idOrKey: string,
+    change: Partial<Pick<Row, 'name' | 'state' | 'perMinute' | 'secret' | 'form'>>,
+  ): Promise<IntakeShape> {
     const { id } = await this.one(tx, idOrKey);
     const [row] = await tx.db.update(intake).set(change).where(eq(intake.id, id)).returning();
     await this.events.tell(tx, 'intakes');
@@ -80,7 +97,10 @@ export class IntakesService {
       [tx.workspaceId],
     );
     return intakes.map((one) => {
-      const month = Array.from({ length: 30 }, (_, i) => months.find((row) => row.intake_id === one.id && row.day === 29 - i)?.count ?? 0);
+      const month = Array.from(
+        { length: 30 },
+        (_, i) => months.find((row) => row.intake_id === one.id && row.day === 29 - i)?.count ?? 0,
+      );
       const total = totals.find((row) => row.intake_id === one.id);
       return {
         ...one,

@@ -11,14 +11,24 @@ import { pipeline, stage } from './tables';
 @Injectable()
 export class PipelinesService {
   async all(tx: WorkspaceTx): Promise<PipelineShape[]> {
-    const pipelines = await tx.db.select().from(pipeline).where(eq(pipeline.workspaceId, tx.workspaceId)).orderBy(asc(pipeline.position));
-    const stages = await tx.db.select().from(stage).where(eq(stage.workspaceId, tx.workspaceId)).orderBy(asc(stage.position));
+    const pipelines = await tx.db
+      .select()
+      .from(pipeline)
+      .where(eq(pipeline.workspaceId, tx.workspaceId))
+      .orderBy(asc(pipeline.position));
+    const stages = await tx.db
+      .select()
+      .from(stage)
+      .where(eq(stage.workspaceId, tx.workspaceId))
+      .orderBy(asc(stage.position));
     return pipelines.map(({ id, key, name, record }) => ({
       id,
       key,
       name,
       record,
-      stages: stages.filter(({ pipelineKey }) => pipelineKey === key).map((row) => ({ key: row.key, name: row.name, state: row.state })),
+      stages: stages
+        .filter(({ pipelineKey }) => pipelineKey === key)
+        .map((row) => ({ key: row.key, name: row.name, state: row.state })),
     }));
   }
 
@@ -29,10 +39,16 @@ export class PipelinesService {
   }
 
   async add(tx: WorkspaceTx, pipelines: readonly Pipeline[]): Promise<void> {
-    const [{ last } = { last: 0 }] = await tx.db.select({ last: sql<number>`coalesce(max(${pipeline.position}), 0)::int` }).from(pipeline);
+    const [{ last } = { last: 0 }] = await tx.db
+      .select({ last: sql<number>`coalesce(max(${pipeline.position}), 0)::int` })
+      .from(pipeline);
     for (const [index, { key, name, record, stages }] of pipelines.entries()) {
-      await tx.db.insert(pipeline).values({ workspaceId: tx.workspaceId, id: newId(), key, name, record, position: last + index + 1 });
-      await tx.db.insert(stage).values(stages.map((one, position) => ({ workspaceId: tx.workspaceId, pipelineKey: key, position, ...one })));
+      await tx.db
+        .insert(pipeline)
+        .values({ workspaceId: tx.workspaceId, id: newId(), key, name, record, position: last + index + 1 });
+      await tx.db
+        .insert(stage)
+        .values(stages.map((one, position) => ({ workspaceId: tx.workspaceId, pipelineKey: key, position, ...one })));
     }
   }
 
@@ -41,10 +57,13 @@ export class PipelinesService {
     const { key, name, stages } = await this.one(tx, idOrKey);
     const found = stages.find((candidate) => candidate.key === stageKey);
     if (!found) throw new ProblemError('not-found', `${name} has no stage ${stageKey}.`);
-    if (inIt > 0) throw new ProblemError('in-use', `${inIt} records stand in ${found.name}. Move them to another stage first.`);
+    if (inIt > 0)
+      throw new ProblemError('in-use', `${inIt} records stand in ${found.name}. Move them to another stage first.`);
     if (stages.filter(({ state }) => state === 'open').length === 1 && found.state === 'open') {
       throw new ProblemError('conflict', `${found.name} is the only open stage of ${name}; a pipeline needs one.`);
     }
-    await tx.db.delete(stage).where(and(eq(stage.workspaceId, tx.workspaceId), eq(stage.pipelineKey, key), eq(stage.key, stageKey)));
+    await tx.db
+      .delete(stage)
+      .where(and(eq(stage.workspaceId, tx.workspaceId), eq(stage.pipelineKey, key), eq(stage.key, stageKey)));
   }
 }

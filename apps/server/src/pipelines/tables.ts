@@ -31,7 +31,10 @@ export const stage = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.pipelineKey, t.key] }),
-    foreignKey({ columns: [t.workspaceId, t.pipelineKey], foreignColumns: [pipeline.workspaceId, pipeline.key] }).onDelete('cascade'),
+    foreignKey({
+      columns: [t.workspaceId, t.pipelineKey],
+      foreignColumns: [pipeline.workspaceId, pipeline.key],
+    }).onDelete('cascade'),
     check('stage_state', sql`${t.state} in ('open', 'won', 'lost')`),
   ],
 );

@@ -36,7 +36,16 @@ export class PinoLogger implements LoggerService {
 /** An error without its message, which may quote what somebody typed. */
 function safeError(thrown: unknown): object {
   if (!(thrown instanceof Error)) return { type: typeof thrown };
-  const { name, stack = '', code, table, constraint } = thrown as Error & Record<'code' | 'table' | 'constraint', string | undefined>;
-  const at = stack.split('\n').filter((line) => line.trimStart().startsWith('at ')).slice(0, 8);
+  const {
+    name,
+    stack = '',
+    code,
+    table,
+    constraint,
+  } = thrown as Error & Record<'code' | 'table' | 'constraint', string | undefined>;
+  const at = stack
+    .split('\n')
+    .filter((line) => line.trimStart().startsWith('at '))
+    .slice(0, 8);
   return { type: name, code, table, constraint, at };
 }

@@ -11,7 +11,8 @@ const MOST = 200;
 /** `?limit=`, 1 to 200; 50 when not said. */
 export function readLimit(text: string | undefined): number {
   const limit = text === undefined ? 50 : Number(text);
-  if (!Number.isInteger(limit) || limit < 1 || limit > MOST) throw new ProblemError('refused', `limit takes a whole number from 1 to ${MOST}.`);
+  if (!Number.isInteger(limit) || limit < 1 || limit > MOST)
+    throw new ProblemError('refused', `limit takes a whole number from 1 to ${MOST}.`);
   return limit;
 }
 
@@ -19,15 +20,25 @@ export function readLimit(text: string | undefined): number {
 export function readCursor(text: string | undefined): Cursor | null {
   if (text === undefined || text === '') return null;
   const [at = '', id = ''] = Buffer.from(text, 'base64url').toString().split(' ');
-  if (Number.isNaN(Date.parse(at)) || !/^[0-9a-f-]{36}$/.test(id)) throw new ProblemError('refused', 'after takes what an earlier page gave as next.');
+  if (Number.isNaN(Date.parse(at)) || !/^[0-9a-f-]{36}$/.test(id))
+    throw new ProblemError('refused', 'after takes what an earlier page gave as next.');
   return { at, id };
 }
 
 /** Cuts what was read, one row more than asked for, into a page. */
-export function pageOf<Row, Item>(rows: readonly Row[], limit: number, item: (row: Row) => Item, cursor: (row: Row) => Cursor, total?: number): { items: Item[]; next?: string; total?: number } {
+export function pageOf<Row, Item>(
+  rows: readonly Row[],
+  limit: number,
+  item: (row: Row) => Item,
+  cursor: (row: Row) => Cursor,
+  total?: number,
+): { items: Item[]; next?: string; total?: number } {
   const shown = rows.slice(0, limit);
   const last = shown[shown.length - 1];
-  const next = rows.length > limit && last ? Buffer.from(`${cursor(last).at} ${cursor(last).id}`).toString('base64url') : undefined;
+  const next =
+    rows.length > limit && last
+      ? Buffer.from(`${cursor(last).at} ${cursor(last).id}`).toString('base64url')
+      : undefined;
   return { items: shown.map(item), ...(next ? { next } : {}), ...(total === undefined ? {} : { total }) };
 }
 

@@ -51,7 +51,10 @@ export class DealGridService {
       rows: open.map(({ key }) => {
         const own = worths.filter(({ stage, status }) => stage === key && status === 'open');
         const left = moves.filter(({ from }) => from === key);
-        const forward = left.filter(({ from, to }) => position.get(to)! > position.get(from)! && pipeline.stages[position.get(to)!]?.state !== 'lost');
+        const forward = left.filter(
+          ({ from, to }) =>
+            position.get(to)! > position.get(from)! && pipeline.stages[position.get(to)!]?.state !== 'lost',
+        );
         const count = (rows: readonly { count: number }[]) => rows.reduce((sum, row) => sum + row.count, 0);
         return {
           stage: key,
@@ -61,7 +64,10 @@ export class DealGridService {
           cells: Object.fromEntries(
             AGE_BANDS.map((band) => [
               band,
-              { count: count(own.filter((row) => row.band === band)), deals: cards.filter((row) => row.stage === key && row.band === band).map(card) },
+              {
+                count: count(own.filter((row) => row.band === band)),
+                deals: cards.filter((row) => row.stage === key && row.band === band).map(card),
+              },
             ]),
           ) as PipelineGrid['rows'][number]['cells'],
         };

@@ -1,5 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import { KnownRecords, identityKeyText, type IdentityKey, type KnownRecord, type Link, type RecordKind } from '@haycart/core';
+import {
+  KnownRecords,
+  identityKeyText,
+  type IdentityKey,
+  type KnownRecord,
+  type Link,
+  type RecordKind,
+} from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import { knownRecord, type RecordRow } from './record-rows';
 
@@ -36,7 +43,9 @@ export class KnownRecordsStore {
       `select from_id as "from", to_id as "to", from_kind from record_link where workspace_id = $1 and (to_id = any($2::uuid[]) or from_id = any($2::uuid[]))`,
       [tx.workspaceId, ids],
     );
-    const dealIds = deals ? [...new Set(links.filter((link) => link.from_kind === 'deal').map(({ from }) => from))] : [];
+    const dealIds = deals
+      ? [...new Set(links.filter((link) => link.from_kind === 'deal').map(({ from }) => from))]
+      : [];
     return new KnownRecords([...contacts, ...companies, ...(await this.byId(tx, 'deal', dealIds, how))], links);
   }
 
@@ -52,7 +61,8 @@ export class KnownRecordsStore {
 
   /** The ids behind identity keys. E-mail and domain are asked apart, so that each is a plain search in the index. */
   async #withKeys(tx: WorkspaceTx, keys: readonly IdentityKey[]): Promise<{ contact: string[]; company: string[] }> {
-    const values = (record: RecordKind, kind: IdentityKey['kind']) => keys.filter((key) => key.record === record && key.kind === kind).map(({ value }) => value);
+    const values = (record: RecordKind, kind: IdentityKey['kind']) =>
+      keys.filter((key) => key.record === record && key.kind === kind).map(({ value }) => value);
     const rows = await tx.statement<{ record_kind: 'contact' | 'company'; record_id: string }>(
       'ids_with_keys',
       `select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'contact' and key_kind = 'email' and value = any($2::text[])

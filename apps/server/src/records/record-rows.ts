@@ -1,7 +1,19 @@
-import { BUILT_IN_FIELDS, isMoney, type FieldValue, type FieldValues, type KnownRecord, type RecordKind } from '@haycart/core';
+import {
+  BUILT_IN_FIELDS,
+  isMoney,
+  type FieldValue,
+  type FieldValues,
+  type KnownRecord,
+  type RecordKind,
+} from '@haycart/core';
 
 /** A record as it lies in its table, with the columns' own names. */
-export type RecordRow = Record<string, unknown> & { id: string; number: string | number; created_at: Date; updated_at: Date };
+export type RecordRow = Record<string, unknown> & {
+  id: string;
+  number: string | number;
+  created_at: Date;
+  updated_at: Date;
+};
 
 /** Built-in fields are columns of the same name; an amount of money takes two. */
 const fieldsOf = (kind: RecordKind) => BUILT_IN_FIELDS.filter(({ record }) => record === kind);
@@ -14,7 +26,9 @@ const COLUMN_FIELDS: Record<RecordKind, typeof BUILT_IN_FIELDS> = {
 
 /** The columns of a kind that hold its built-in fields. */
 export function fieldColumns(kind: RecordKind): string[] {
-  return COLUMN_FIELDS[kind].flatMap(({ key, type }) => (type === 'money' ? [`${key}_amount`, `${key}_currency`] : [key]));
+  return COLUMN_FIELDS[kind].flatMap(({ key, type }) =>
+    type === 'money' ? [`${key}_amount`, `${key}_currency`] : [key],
+  );
 }
 
 /** The fields' values as columns: built-in ones each in their own, the workspace's own in `custom`. */
@@ -37,7 +51,8 @@ export function columnsToValues(kind: RecordKind, row: Record<string, unknown>):
   const values: FieldValues = {};
   for (const { key, type } of COLUMN_FIELDS[kind]) {
     const value = type === 'money' ? moneyFrom(row[`${key}_amount`], row[`${key}_currency`]) : row[key];
-    if (value !== null && value !== undefined) values[key] = value instanceof Date ? value.toISOString() : (value as FieldValue);
+    if (value !== null && value !== undefined)
+      values[key] = value instanceof Date ? value.toISOString() : (value as FieldValue);
   }
   return { ...values, ...(row.custom as FieldValues) };
 }

@@ -42,8 +42,17 @@ export class RecordWriter {
     const changed = Object.keys(whole.changed).map((id) => known.get(id)!);
     const numbers = await this.#nextNumbers(tx.workspaceId, created);
     for (const kind of RECORD_KINDS) {
-      await insertRecords(tx, kind, created.filter((record) => record.kind === kind), numbers);
-      await updateRecords(tx, kind, changed.filter((record) => record.kind === kind));
+      await insertRecords(
+        tx,
+        kind,
+        created.filter((record) => record.kind === kind),
+        numbers,
+      );
+      await updateRecords(
+        tx,
+        kind,
+        changed.filter((record) => record.kind === kind),
+      );
     }
     await this.#writeKeys(tx, whole, created, changed);
     await this.#writeLinks(tx, whole, known, diffs[0]?.at ?? '');
@@ -68,8 +77,15 @@ export class RecordWriter {
     return new Map(rows.map(({ record_kind, last }) => [record_kind, Number(last) - counts.get(record_kind)! + 1]));
   }
 
-  async #writeKeys(tx: WorkspaceTx, diff: RecordsDiff, created: readonly KnownRecord[], changed: readonly KnownRecord[]): Promise<void> {
-    const gained: (IdentityKey & { id: string })[] = created.flatMap(({ id, kind, values }) => identityKeysOf(kind, values).map((key) => ({ ...key, id })));
+  async #writeKeys(
+    tx: WorkspaceTx,
+    diff: RecordsDiff,
+    created: readonly KnownRecord[],
+    changed: readonly KnownRecord[],
+  ): Promise<void> {
+    const gained: (IdentityKey & { id: string })[] = created.flatMap(({ id, kind, values }) =>
+      identityKeysOf(kind, values).map((key) => ({ ...key, id })),
+    );
     const lost: (IdentityKey & { id: string })[] = [];
     for (const { id, kind, values } of changed) {
       const before = { ...values };
@@ -78,10 +94,16 @@ export class RecordWriter {
         else before[field] = change.before;
       }
       const had = new Map(identityKeysOf(kind, before).map((key) => [identityKeyText(key), key]));
-      for (const key of identityKeysOf(kind, values)) if (!had.delete(identityKeyText(key))) gained.push({ ...key, id });
+      for (const key of identityKeysOf(kind, values))
+        if (!had.delete(identityKeyText(key))) gained.push({ ...key, id });
       for (const key of had.values()) lost.push({ ...key, id });
     }
-    const columns = (keys: readonly (IdentityKey & { id: string })[]) => [keys.map((k) => k.record), keys.map((k) => k.kind), keys.map((k) => k.value), keys.map((k) => k.id)];
+    const columns = (keys: readonly (IdentityKey & { id: string })[]) => [
+      keys.map((k) => k.record),
+      keys.map((k) => k.kind),
+      keys.map((k) => k.value),
+      keys.map((k) => k.id),
+    ];
     if (lost.length) {
       await tx.statement(
         'lose_keys',
@@ -115,30 +137,65 @@ export class RecordWriter {
 
   async #writeChanges(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
     const rows = diffs.flatMap(({ diff, at, cause }) =>
-      [...splitByRecord(diff)].map(([id, part]) => ({ id: newId(), kind: known.get(id)!.kind, record: id, at, cause, diff: JSON.stringify(part) })),
+      [...splitByRecord(diff)].map(([id, part]) => ({
+        id: newId(),
+        kind: known.get(id)!.kind,
+        record: id,
+        at,
+        cause,
+        diff: JSON.stringify(part),
+      })),
     );
     if (!rows.length) return;
     await tx.statement(
       'changes',
       `insert into record_change (workspace_id, id, record_kind, record_id, at, cause_kind, cause_id, diff)
        select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::timestamptz[], $6::text[], $7::uuid[], $8::jsonb[])`,
-      [tx.workspaceId, rows.map((r) => r.id), rows.map((r) => r.kind), rows.map((r) => r.record), rows.map((r) => r.at), rows.map((r) => r.cause.kind), rows.map((r) => r.cause.id), rows.map((r) => r.diff)],
+      [
+        tx.workspaceId,
+        rows.map((r) => r.id),
+        rows.map((r) => r.kind),
+        rows.map((r) => r.record),
+        rows.map((r) => r.at),
+        rows.map((r) => r.cause.kind),
+        rows.map((r) => r.cause.id),
+        rows.map((r) => r.diff),
+      ],
     );
   }
 
   async #writeTouches(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
-    const rows = diffs.flatMap(({ touches = [], cause }) => touches.map((touch) => ({ ...touch, id: newId(), run: cause.id, kind: known.get(touch.record)!.kind })));
+    const rows = diffs.flatMap(({ touches = [], cause }) =>
+      touches.map((touch) => ({ ...touch, id: newId(), run: cause.id, kind: known.get(touch.record)!.kind })),
+    );
     if (!rows.length) return;
     await tx.statement(
       'touches',
       `insert into touch (workspace_id, id, record_kind, record_id, run_id, at, channel, source, medium, campaign, page)
        select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::timestamptz[], $7::text[], $8::text[], $9::text[], $10::text[], $11::text[])`,
-      [tx.workspaceId, rows.map((r) => r.id), rows.map((r) => r.kind), rows.map((r) => r.record), rows.map((r) => r.run), rows.map((r) => r.at), rows.map((r) => r.channel), rows.map((r) => r.source), rows.map((r) => r.medium), rows.map((r) => r.campaign), rows.map((r) => r.page)],
+      [
+        tx.workspaceId,
+        rows.map((r) => r.id),
+        rows.map((r) => r.kind),
+        rows.map((r) => r.record),
+        rows.map((r) => r.run),
+        rows.map((r) => r.at),
+        rows.map((r) => r.channel),
+        rows.map((r) => r.source),
+        rows.map((r) => r.medium),
+        rows.map((r) => r.campaign),
+        rows.map((r) => r.page),
+      ],
     );
   }
 }
 
-async function insertRecords(tx: WorkspaceTx, kind: RecordKind, records: readonly KnownRecord[], numbers: Map<RecordKind, number>): Promise<void> {
+async function insertRecords(
+  tx: WorkspaceTx,
+  kind: RecordKind,
+  records: readonly KnownRecord[],
+  numbers: Map<RecordKind, number>,
+): Promise<void> {
   if (!records.length) return;
   const first = numbers.get(kind)!;
   const rows = records.map((record, index) => ({
@@ -149,7 +206,9 @@ async function insertRecords(tx: WorkspaceTx, kind: RecordKind, records: readonl
     created_at: record.createdAt,
     updated_at: lastWritten(record),
   }));
-  const columns = ['id', 'number', 'custom', 'written_at', 'created_at', 'updated_at', ...fieldColumns(kind)].join(', ');
+  const columns = ['id', 'number', 'custom', 'written_at', 'created_at', 'updated_at', ...fieldColumns(kind)].join(
+    ', ',
+  );
   await tx.statement(
     `insert_${kind}`,
     `insert into ${kind} (workspace_id, ${columns}) select $1::uuid, ${columns} from jsonb_populate_recordset(null::${kind}, $2::jsonb)`,
@@ -159,7 +218,12 @@ async function insertRecords(tx: WorkspaceTx, kind: RecordKind, records: readonl
 
 async function updateRecords(tx: WorkspaceTx, kind: RecordKind, records: readonly KnownRecord[]): Promise<void> {
   if (!records.length) return;
-  const rows = records.map((record) => ({ ...valuesToColumns(kind, record.values), id: record.id, written_at: record.writtenAt, updated_at: lastWritten(record) }));
+  const rows = records.map((record) => ({
+    ...valuesToColumns(kind, record.values),
+    id: record.id,
+    written_at: record.writtenAt,
+    updated_at: lastWritten(record),
+  }));
   const sets = ['custom', 'written_at', ...fieldColumns(kind)].map((column) => `${column} = n.${column}`).join(', ');
   await tx.statement(
     `update_${kind}`,

@@ -40,7 +40,11 @@ export class RecordsController {
   ) {}
 
   @Get(':kind')
-  list(@ByCaller() { workspaceId }: Caller, @Param('kind') kind: string, @Query() { limit, after, ...filter }: RecordQuery): Promise<Page<RecordShape>> {
+  list(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('kind') kind: string,
+    @Query() { limit, after, ...filter }: RecordQuery,
+  ): Promise<Page<RecordShape>> {
     return this.database.inWorkspace(workspaceId, async (tx) => {
       const { defaultCountry } = await this.destinations.load(tx);
       return this.records.list(tx, kindFrom(kind), filter, defaultCountry, readLimit(limit), readCursor(after));
@@ -53,8 +57,14 @@ export class RecordsController {
   }
 
   @Get(':kind/:id/history')
-  history(@ByCaller() { workspaceId }: Caller, @Param('kind') kind: string, @Param('id') id: string): Promise<HistoryEntry[]> {
-    return this.database.inWorkspace(workspaceId, async (tx) => this.records.history(tx, kindFrom(kind), id, await this.destinations.load(tx)));
+  history(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+  ): Promise<HistoryEntry[]> {
+    return this.database.inWorkspace(workspaceId, async (tx) =>
+      this.records.history(tx, kindFrom(kind), id, await this.destinations.load(tx)),
+    );
   }
 
   @Get(':kind/:id/touches')
@@ -65,7 +75,8 @@ export class RecordsController {
   @Post('deals/:id/move')
   @HttpCode(200)
   move(@ByCaller() caller: Caller, @Param('id') id: string, @Body() { stage }: MoveDto): Promise<RecordShape> {
-    if (caller.by.kind !== 'person') throw new ProblemError('not-allowed', 'A deal is moved by a person who is signed in.');
+    if (caller.by.kind !== 'person')
+      throw new ProblemError('not-allowed', 'A deal is moved by a person who is signed in.');
     const by = caller.by.id;
     return this.database.inWorkspace(caller.workspaceId, async (tx) => {
       await this.records.moveDeal(tx, id, stage, by, new Date().toISOString());

@@ -59,10 +59,22 @@ export class RecordsService {
     return this.writer.write(tx, diffs, known);
   }
 
-  async list(tx: WorkspaceTx, kind: RecordKind, filter: RecordFilter, defaultCountry: string, limit: number, after: Cursor | null): Promise<Page<RecordShape>> {
+  async list(
+    tx: WorkspaceTx,
+    kind: RecordKind,
+    filter: RecordFilter,
+    defaultCountry: string,
+    limit: number,
+    after: Cursor | null,
+  ): Promise<Page<RecordShape>> {
     const email = filter.email === undefined ? null : emailKey(filter.email);
     const phone = filter.phone === undefined ? null : phoneKey(filter.phone, defaultCountry);
-    const name = kind === 'contact' ? `coalesce(r.full_name, '') || ' ' || coalesce(r.email, '')` : kind === 'company' ? `r.name || ' ' || coalesce(r.domain, '')` : 'r.name';
+    const name =
+      kind === 'contact'
+        ? `coalesce(r.full_name, '') || ' ' || coalesce(r.email, '')`
+        : kind === 'company'
+          ? `r.name || ' ' || coalesce(r.domain, '')`
+          : 'r.name';
     const where = `where r.workspace_id = $1
       and ($2::text is null or exists (select 1 from identity_key k where k.workspace_id = r.workspace_id and k.record_kind = '${kind}' and k.key_kind = 'email' and k.value = $2 and k.record_id = r.id))
       and ($3::text is null or exists (select 1 from identity_key k where k.workspace_id = r.workspace_id and k.record_kind = '${kind}' and k.key_kind = 'phone' and k.value = $3 and k.record_id = r.id))
@@ -74,13 +86,32 @@ export class RecordsService {
        order by r.updated_at desc, r.id desc limit $7`,
       [...values, after?.at ?? null, after?.id ?? null, limit + 1],
     );
-    const [count] = await tx.statement<{ total: number }>(`${kind}_total`, `select count(*)::int as total from ${kind} r ${where}`, values);
-    const links = await this.#links(tx, rows.map(({ id }) => id));
-    return pageOf(rows, limit, (row) => shape(kind, row, links), ({ at, id }) => ({ at: at.replace(' ', 'T'), id }), count!.total);
+    const [count] = await tx.statement<{ total: number }>(
+      `${kind}_total`,
+      `select count(*)::int as total from ${kind} r ${where}`,
+      values,
+    );
+    const links = await this.#links(
+      tx,
+      rows.map(({ id }) => id),
+    );
+    return pageOf(
+      rows,
+      limit,
+      (row) => shape(kind, row, links),
+      ({ at, id }) => ({ at: at.replace(' ', 'T'), id }),
+      count!.total,
+    );
   }
 
   async one(tx: WorkspaceTx, kind: RecordKind, id: string): Promise<RecordShape> {
-    const [row] = isId(id) ? await tx.statement<RecordRow>(`${kind}_one`, `select r.* from ${kind} r where r.workspace_id = $1 and r.id = $2`, [tx.workspaceId, id]) : [];
+    const [row] = isId(id)
+      ? await tx.statement<RecordRow>(
+          `${kind}_one`,
+          `select r.* from ${kind} r where r.workspace_id = $1 and r.id = $2`,
+          [tx.workspaceId, id],
+        )
+      : [];
     if (!row) throw new ProblemError('not-found', `There is no such ${kind}.`);
     return shape(kind, row, await this.#links(tx, [id]));
   }
@@ -112,7 +143,11 @@ export class RecordsService {
 
   /** Everything that one cause did to records, as one diff. */
   async diffOf(tx: WorkspaceTx, causeId: string): Promise<RecordsDiff> {
-    const rows = await tx.statement<{ diff: RecordsDiff }>('diff_of', 'select diff from record_change where workspace_id = $1 and cause_id = $2 order by id', [tx.workspaceId, causeId]);
+    const rows = await tx.statement<{ diff: RecordsDiff }>(
+      'diff_of',
+      'select diff from record_change where workspace_id = $1 and cause_id = $2 order by id',
+      [tx.workspaceId, causeId],
+    );
     return rows.reduce((sum, { diff }) => squashDiffs(sum, diff), emptyDiff());
   }
 
@@ -132,7 +167,11 @@ export class RecordsService {
 
   /** How many records stand in a stage. */
   async countInStage(tx: WorkspaceTx, pipeline: string, stage: string): Promise<number> {
-    const [row] = await tx.statement<{ count: number }>('count_in_stage', 'select count(*)::int as count from deal where workspace_id = $1 and pipeline = $2 and stage = $3', [tx.workspaceId, pipeline, stage]);
+    const [row] = await tx.statement<{ count: number }>(
+      'count_in_stage',
+      'select count(*)::int as count from deal where workspace_id = $1 and pipeline = $2 and stage = $3',
+      [tx.workspaceId, pipeline, stage],
+    );
     return row!.count;
   }
 
@@ -142,7 +181,10 @@ export class RecordsService {
     if (!deal) throw new ProblemError('not-found', 'There is no such deal.');
     const pipeline = await this.pipelines.one(tx, String(deal.values.pipeline));
     const stage = stageOf(pipeline, stageKey);
-    if (!stage) throw new ProblemError('refused', `${pipeline.name} has no stage “${stageKey}”.`, [{ at: '/stage', code: 'unknown-stage', message: 'Choose a stage of the pipeline.' }]);
+    if (!stage)
+      throw new ProblemError('refused', `${pipeline.name} has no stage “${stageKey}”.`, [
+        { at: '/stage', code: 'unknown-stage', message: 'Choose a stage of the pipeline.' },
+      ]);
     if (deal.values.stage === stage.key) return;
     const { closed_at: _, ...open } = deal.values;
     const fields = changesBetween(deal.values, { ...open, ...stageValues(pipeline, stage, at) });
@@ -189,7 +231,12 @@ function historyEntry(row: HistoryRow, kind: RecordKind, id: string, destination
   return {
     id: row.id,
     at: row.at.toISOString(),
-    cause: { kind: row.cause_kind, id: row.cause_id, label: row.label, ...(row.submission_id ? { submission: row.submission_id } : {}) },
+    cause: {
+      kind: row.cause_kind,
+      id: row.cause_id,
+      label: row.label,
+      ...(row.submission_id ? { submission: row.submission_id } : {}),
+    },
     diff: row.diff,
     values: Object.entries(fields).map(([field, { before, after }]) => ({
       field,

@@ -27,7 +27,11 @@ export class StagesController {
 
   @Delete(':id/stages/:key')
   @HttpCode(204)
-  async removeStage(@ByCaller() { workspaceId }: Caller, @Param('id') id: string, @Param('key') key: string): Promise<void> {
+  async removeStage(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Param('key') key: string,
+  ): Promise<void> {
     await this.database.inWorkspace(workspaceId, async (tx) => {
       const pipeline = await this.pipelines.one(tx, id);
       await this.pipelines.removeStage(tx, id, key, await this.records.countInStage(tx, pipeline.key, key));

@@ -1,6 +1,18 @@
 import type { FieldValue, RecordKind, RecordsDiff } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { bigint, check, foreignKey, index, jsonb, pgTable, primaryKey, text, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  check,
+  foreignKey,
+  index,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { stage } from '../pipelines/tables';
 import { time, workspaceId } from '../platform/database/columns';
 
@@ -11,7 +23,10 @@ const common = () => ({
   /** Counted up within the workspace; people say “C-1094”. */
   number: bigint('number', { mode: 'number' }).notNull(),
   ownerId: uuid('owner_id'),
-  tags: text('tags').array().notNull().default(sql`'{}'`),
+  tags: text('tags')
+    .array()
+    .notNull()
+    .default(sql`'{}'`),
   /** Values of the workspace's own fields, by key. */
   custom: jsonb('custom').$type<Record<string, FieldValue>>().notNull().default({}),
   /** For each field the time of the submission or change that its value came with. */
@@ -117,7 +132,10 @@ export const recordLink = pgTable(
     toId: uuid('to_id').notNull(),
     at: time('at').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.fromId, t.toId] }), index('record_link_to').on(t.workspaceId, t.toId)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.fromId, t.toId] }),
+    index('record_link_to').on(t.workspaceId, t.toId),
+  ],
 );
 
 /** By what a record can be recognised. E-mail, domain and external id belong to one record of a kind at a time. */
@@ -132,7 +150,9 @@ export const identityKey = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.recordKind, t.keyKind, t.value, t.recordId] }),
-    uniqueIndex('identity_key_unique').on(t.workspaceId, t.recordKind, t.keyKind, t.value).where(sql`key_kind in ('email', 'domain', 'external-id') and record_kind <> 'lead'`),
+    uniqueIndex('identity_key_unique')
+      .on(t.workspaceId, t.recordKind, t.keyKind, t.value)
+      .where(sql`key_kind in ('email', 'domain', 'external-id') and record_kind <> 'lead'`),
   ],
 );
 
@@ -172,15 +192,16 @@ export const touch = pgTable(
     campaign: text('campaign'),
     page: text('page'),
   },
-  (t) => [
-    primaryKey({ columns: [t.workspaceId, t.id] }),
-    index('touch_record').on(t.workspaceId, t.recordId, t.at),
-  ],
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('touch_record').on(t.workspaceId, t.recordId, t.at)],
 );
 
 /** The last number given to a record of a kind. */
 export const recordCounter = pgTable(
   'record_counter',
-  { workspaceId: workspaceId(), recordKind: text('record_kind').notNull(), last: bigint('last', { mode: 'number' }).notNull() },
+  {
+    workspaceId: workspaceId(),
+    recordKind: text('record_kind').notNull(),
+    last: bigint('last', { mode: 'number' }).notNull(),
+  },
   (t) => [primaryKey({ columns: [t.workspaceId, t.recordKind] })],
 );

@@ -25,7 +25,10 @@ export class ReportsService {
   /** The last 24 hours. */
   async home(tx: WorkspaceTx): Promise<HomeShape> {
     const since = `now() - interval '24 hours'`;
-    const [counts] = await tx.statement<Pick<HomeShape, 'arrived' | 'waiting' | 'unrouted' | 'written' | 'held' | 'skipped' | 'failed'> & Record<string, number>>(
+    const [counts] = await tx.statement<
+      Pick<HomeShape, 'arrived' | 'waiting' | 'unrouted' | 'written' | 'held' | 'skipped' | 'failed'> &
+        Record<string, number>
+    >(
       'home_counts',
       `select count(*)::int as arrived, count(*) filter (where s.state = 'waiting')::int as waiting,
          count(*) filter (where s.state = 'routed' and r.outcomes is null)::int as unrouted,
@@ -64,7 +67,14 @@ export class ReportsService {
        having max(s.received_at) < now() - make_interval(secs => 86400 * greatest(2, 5 * 28.0 / count(*)))`,
       [tx.workspaceId],
     );
-    const failures = await tx.statement<{ run: string; submission: string; route: string; reason: string; count: number; at: Date }>(
+    const failures = await tx.statement<{
+      run: string;
+      submission: string;
+      route: string;
+      reason: string;
+      count: number;
+      at: Date;
+    }>(
       'home_failures',
       `select (array_agg(r.id order by r.finished_at desc))[1] as run, (array_agg(r.submission_id order by r.finished_at desc))[1] as submission, t.name as route, r.summary as reason, count(*)::int as count, max(s.received_at) as at
        from run r join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
@@ -72,7 +82,14 @@ export class ReportsService {
        where r.workspace_id = $1 and r.outcome = 'failed' and s.received_at >= now() - interval '7 days' group by t.name, r.summary order by at desc limit 5`,
       [tx.workspaceId],
     );
-    const changed = await tx.statement<{ route: string; id: string; version: number; by: string; note: string | null; at: Date }>(
+    const changed = await tx.statement<{
+      route: string;
+      id: string;
+      version: number;
+      by: string;
+      note: string | null;
+      at: Date;
+    }>(
       'home_changed',
       `select t.name as route, t.id, v.version, v.published_by as by, v.note, v.published_at as at from route_version v
        join route t on t.workspace_id = v.workspace_id and t.id = v.route_id where v.workspace_id = $1 order by v.published_at desc limit 4`,
@@ -83,7 +100,12 @@ export class ReportsService {
       flows,
       median: times!.median,
       p95: times!.p95,
-      quiet: quiet.map(({ key, name, last_at, per_day }) => ({ key, name, lastAt: last_at.toISOString(), usualPerDay: per_day })),
+      quiet: quiet.map(({ key, name, last_at, per_day }) => ({
+        key,
+        name,
+        lastAt: last_at.toISOString(),
+        usualPerDay: per_day,
+      })),
       failures: failures.map((row) => ({ ...row, at: row.at.toISOString() })),
       changed: changed.map((row) => ({ ...row, at: row.at.toISOString() })),
     };

@@ -32,7 +32,11 @@ export class RouteBookService {
   ) {}
 
   async open(tx: WorkspaceTx): Promise<RouteBook> {
-    const [current] = await tx.statement<{ revision: number }>('revision', 'select revision from workspace where id = $1', [tx.workspaceId]);
+    const [current] = await tx.statement<{ revision: number }>(
+      'revision',
+      'select revision from workspace where id = $1',
+      [tx.workspaceId],
+    );
     const known = this.#books.get(tx.workspaceId);
     if (known && known.revision === current!.revision) return known;
     const book: RouteBook = {

@@ -43,14 +43,24 @@ export class RoutesController {
   }
 
   @Put('routes/:id/draft')
-  saveDraft(@ByCaller() { workspaceId }: Caller, @Param('id') id: string, @Body() definition: Record<string, unknown>): Promise<RouteShape> {
+  saveDraft(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Body() definition: Record<string, unknown>,
+  ): Promise<RouteShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.routes.saveDraft(tx, id, definition));
   }
 
   @Post('routes/:id/publish')
   @HttpCode(200)
-  publish(@ByCaller() caller: Caller, @Param('id') id: string, @Body() { note }: PublishDto): Promise<{ version: number }> {
-    return this.database.inWorkspace(caller.workspaceId, async (tx) => this.routes.publish(tx, id, await this.#nameOf(tx, caller), note ?? null));
+  publish(
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+    @Body() { note }: PublishDto,
+  ): Promise<{ version: number }> {
+    return this.database.inWorkspace(caller.workspaceId, async (tx) =>
+      this.routes.publish(tx, id, await this.#nameOf(tx, caller), note ?? null),
+    );
   }
 
   @Post('routes/:id/pause')
@@ -68,7 +78,13 @@ export class RoutesController {
   /** Every finisher with its parameters as JSON Schema and an example. */
   @Get('finishers')
   finishers() {
-    return FINISHERS.map(({ name, label, description, parameters, example }) => ({ name, label, description, example, parameters: z.toJSONSchema(parameters) }));
+    return FINISHERS.map(({ name, label, description, parameters, example }) => ({
+      name,
+      label,
+      description,
+      example,
+      parameters: z.toJSONSchema(parameters),
+    }));
   }
 
   async #nameOf(tx: WorkspaceTx, { by }: Caller): Promise<string> {

@@ -1,5 +1,14 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { checkRoute, describeRoute, hasErrors, readRoute, sameJson, type JsonValue, type RouteDefinition, type RouteSurroundings } from '@haycart/core';
+import {
+  checkRoute,
+  describeRoute,
+  hasErrors,
+  readRoute,
+  sameJson,
+  type JsonValue,
+  type RouteDefinition,
+  type RouteSurroundings,
+} from '@haycart/core';
 import type { RouteLine, RouteShape, RunOutcome } from '@haycart/api';
 import { and, eq } from 'drizzle-orm';
 import { v7 as newId } from 'uuid';
@@ -38,7 +47,9 @@ export class RoutesService {
   ) {}
 
   async lines(tx: WorkspaceTx): Promise<RouteLine[]> {
-    const rows = await tx.statement<Row>('routes', `${SELECT} where r.workspace_id = $1 order by r.created_at, r.id`, [tx.workspaceId]);
+    const rows = await tx.statement<Row>('routes', `${SELECT} where r.workspace_id = $1 order by r.created_at, r.id`, [
+      tx.workspaceId,
+    ]);
     const surroundings = await this.surroundings(tx);
     const counts = await this.#runCounts(tx);
     return rows.map((row) => line(row, surroundings, counts));
@@ -81,7 +92,9 @@ export class RoutesService {
     const problems = checkRoute(draft, await this.surroundings(tx)).filter(({ severity }) => severity === 'error');
     if (problems.length) throw new ProblemError('refused', 'The draft cannot be published yet.', problemsAt(problems));
     const version = (row.version ?? 0) + 1;
-    await tx.db.insert(routeVersion).values({ workspaceId: tx.workspaceId, routeId: id, version, definition: draft, note, publishedBy: by });
+    await tx.db
+      .insert(routeVersion)
+      .values({ workspaceId: tx.workspaceId, routeId: id, version, definition: draft, note, publishedBy: by });
     await tx.db.update(route).set({ version, state: 'live' }).where(eq(route.id, id));
     if (row.state === 'paused') await this.#requeueHeld(tx, id);
     await this.events.tell(tx, 'routes', 'submissions');
@@ -99,7 +112,10 @@ export class RoutesService {
   async resume(tx: WorkspaceTx, id: string): Promise<RouteShape> {
     const row = await this.#row(tx, id);
     if (row.version === null) throw new ProblemError('conflict', 'The route was never published. Publish it first.');
-    await tx.db.update(route).set({ state: 'live' }).where(and(eq(route.id, id), eq(route.workspaceId, tx.workspaceId)));
+    await tx.db
+      .update(route)
+      .set({ state: 'live' })
+      .where(and(eq(route.id, id), eq(route.workspaceId, tx.workspaceId)));
     await this.#requeueHeld(tx, id);
     await this.events.tell(tx, 'routes', 'submissions');
     return this.one(tx, id);
@@ -121,11 +137,20 @@ export class RoutesService {
       `select submission_id from run where workspace_id = $1 and route_id = $2 and outcome = 'held' and reason_code = 'route-paused'`,
       [tx.workspaceId, id],
     );
-    if (held.length) await this.queue.requeue(tx, held.map((row) => row.submission_id));
+    if (held.length)
+      await this.queue.requeue(
+        tx,
+        held.map((row) => row.submission_id),
+      );
   }
 
   async #row(tx: WorkspaceTx, id: string): Promise<Row> {
-    const [row] = isId(id) ? await tx.statement<Row>('route_row', `${SELECT} where r.workspace_id = $1 and r.id = $2 for update of r`, [tx.workspaceId, id]) : [];
+    const [row] = isId(id)
+      ? await tx.statement<Row>('route_row', `${SELECT} where r.workspace_id = $1 and r.id = $2 for update of r`, [
+          tx.workspaceId,
+          id,
+        ])
+      : [];
     if (!row) throw new ProblemError('not-found', 'There is no such route.');
     return row;
   }
@@ -143,20 +168,30 @@ export class RoutesService {
 export function readShape(definition: unknown): RouteDefinition {
   const read = readRoute(definition);
   if (read.ok) return read.route;
-  throw new ProblemError('refused', 'The definition does not fit the format haycart.route/1.', problemsAt(read.problems));
+  throw new ProblemError(
+    'refused',
+    'The definition does not fit the format haycart.route/1.',
+    problemsAt(read.problems),
+  );
 }
 
 /** A definition that can be planned with. @throws ProblemError 422 naming what cannot be carried out. */
 export function readPlannable(definition: unknown, surroundings: RouteSurroundings): RouteDefinition {
   const draft = readShape(definition);
   const notBuilt = checkRoute(draft, surroundings).filter(({ code }) => code === 'not-built-yet');
-  if (hasErrors(notBuilt)) throw new ProblemError('refused', 'The definition uses what cannot be carried out yet.', problemsAt(notBuilt));
+  if (hasErrors(notBuilt))
+    throw new ProblemError('refused', 'The definition uses what cannot be carried out yet.', problemsAt(notBuilt));
   return draft;
 }
 
-function line(row: Row, surroundings: RouteSurroundings, counts: readonly { route_id: string; outcome: RunOutcome; count: number }[]): RouteLine {
+function line(
+  row: Row,
+  surroundings: RouteSurroundings,
+  counts: readonly { route_id: string; outcome: RunOutcome; count: number }[],
+): RouteLine {
   const shown = row.published ?? row.draft;
-  const count = (outcome: RunOutcome) => counts.find((one) => one.route_id === row.id && one.outcome === outcome)?.count ?? 0;
+  const count = (outcome: RunOutcome) =>
+    counts.find((one) => one.route_id === row.id && one.outcome === outcome)?.count ?? 0;
   return {
     id: row.id,
     name: row.name,
@@ -164,7 +199,16 @@ function line(row: Row, surroundings: RouteSurroundings, counts: readonly { rout
     version: row.version,
     draftDiffers: !sameJson(row.draft as unknown as JsonValue, row.published as unknown as JsonValue),
     words: describeRoute(shown, surroundings),
-    from: shown.from.map((key) => ({ key, name: surroundings.intakes.find((intake) => intake.key === key)?.name ?? key })),
-    runs: { written: count('written'), held: count('held'), skipped: count('skipped'), failed: count('failed'), 'taken-back': count('taken-back') },
+    from: shown.from.map((key) => ({
+      key,
+      name: surroundings.intakes.find((intake) => intake.key === key)?.name ?? key,
+    })),
+    runs: {
+      written: count('written'),
+      held: count('held'),
+      skipped: count('skipped'),
+      failed: count('failed'),
+      'taken-back': count('taken-back'),
+    },
   };
 }

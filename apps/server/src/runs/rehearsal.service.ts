@@ -1,5 +1,16 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { accountOf, checkPayload, checkRoute, isJsonObject, lookupsFor, planRun, readVisit, type JsonValue, type Plan, type Submission } from '@haycart/core';
+import {
+  accountOf,
+  checkPayload,
+  checkRoute,
+  isJsonObject,
+  lookupsFor,
+  planRun,
+  readVisit,
+  type JsonValue,
+  type Plan,
+  type Submission,
+} from '@haycart/core';
 import type { Rehearsal } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
@@ -35,7 +46,12 @@ export class RehearsalService {
     const plan = planRun(route, submission, known, { destination, newIds });
     const problems = [...checkRoute(route, surroundings), ...plan.problems];
     const intake = surroundings.intakes.find(({ key }) => key === submission.intake)?.name ?? 'a made-up sample';
-    return { ...plan, problems, account: accountOf(plan, submission, { destination, intake }), names: await this.#names(tx, plan) };
+    return {
+      ...plan,
+      problems,
+      account: accountOf(plan, submission, { destination, intake }),
+      names: await this.#names(tx, plan),
+    };
   }
 
   async #submission(tx: WorkspaceTx, { submissionId, payload, visit }: Sample, intake: string): Promise<Submission> {
@@ -44,7 +60,13 @@ export class RehearsalService {
     const problem = checkPayload(payload);
     if (problem) throw new ProblemError('refused', problem.text, problemsAt([problem], '/payload'));
     const handedOver = visit ?? (isJsonObject(payload) ? payload._visit : undefined);
-    return { id: 'rehearsal', intake, receivedAt: new Date().toISOString(), payload: payload as Submission['payload'], visit: readVisit({ handedOver }) };
+    return {
+      id: 'rehearsal',
+      intake,
+      receivedAt: new Date().toISOString(),
+      payload: payload as Submission['payload'],
+      visit: readVisit({ handedOver }),
+    };
   }
 
   async #stored(tx: WorkspaceTx, id: string): Promise<Submission> {
@@ -63,6 +85,8 @@ export class RehearsalService {
 
   async #names(tx: WorkspaceTx, plan: Plan): Promise<Record<string, string>> {
     const ids = plan.writes.flatMap(({ id, linked }) => [...(id ? [id] : []), ...linked]).filter(isId);
-    return Object.fromEntries([...(await this.records.named(tx, ids))].map(([id, { kind, number, name }]) => [id, `${kind} ${number} ${name}`]));
+    return Object.fromEntries(
+      [...(await this.records.named(tx, ids))].map(([id, { kind, number, name }]) => [id, `${kind} ${number} ${name}`]),
+    );
   }
 }

@@ -26,10 +26,16 @@ export interface DuePassage {
 }
 
 /** The passages that are due for a batch of submissions; those settled before are left out. */
-export function duePassages(batch: readonly QueuedSubmission[], book: RouteBook, settled: ReadonlySet<string>): DuePassage[] {
+export function duePassages(
+  batch: readonly QueuedSubmission[],
+  book: RouteBook,
+  settled: ReadonlySet<string>,
+): DuePassage[] {
   return batch.flatMap((queued) => {
     const intake = book.intakes.get(queued.intake_id)?.key ?? '';
-    const routes = book.routes.filter(({ id, definition }) => definition.from.includes(intake) && !settled.has(`${queued.id} ${id}`));
+    const routes = book.routes.filter(
+      ({ id, definition }) => definition.from.includes(intake) && !settled.has(`${queued.id} ${id}`),
+    );
     if (!routes.length) return [];
     const read = readSubmission(queued, intake);
     return routes.map((route) => ({ queued, route, read }));
@@ -37,10 +43,22 @@ export function duePassages(batch: readonly QueuedSubmission[], book: RouteBook,
 }
 
 /** A stored submission as the core reads it. */
-export function readSubmission(queued: Pick<QueuedSubmission, 'id' | 'format' | 'body' | 'visit' | 'received_at'>, intake: string): DuePassage['read'] {
+export function readSubmission(
+  queued: Pick<QueuedSubmission, 'id' | 'format' | 'body' | 'visit' | 'received_at'>,
+  intake: string,
+): DuePassage['read'] {
   const body = readPayload(queued.format, queued.body);
   if (!body.ok) return { ok: false, problem: body.problem };
-  return { ok: true, submission: { id: queued.id, intake, receivedAt: queued.received_at.toISOString(), payload: body.payload, visit: queued.visit } };
+  return {
+    ok: true,
+    submission: {
+      id: queued.id,
+      intake,
+      receivedAt: queued.received_at.toISOString(),
+      payload: body.payload,
+      visit: queued.visit,
+    },
+  };
 }
 
 /** Everything that planning the passages will want to know, together. */
@@ -57,7 +75,11 @@ export function lookupsOf(passages: readonly DuePassage[], book: RouteBook): Loo
 }
 
 /** What a batch of passages comes to: runs to keep and diffs to write. `known` learns what each does. */
-export function planPassages(passages: readonly DuePassage[], book: RouteBook, known: KnownRecords): { runs: EndedRun[]; diffs: CausedDiff[] } {
+export function planPassages(
+  passages: readonly DuePassage[],
+  book: RouteBook,
+  known: KnownRecords,
+): { runs: EndedRun[]; diffs: CausedDiff[] } {
   const runs: EndedRun[] = [];
   const diffs: CausedDiff[] = [];
   for (const passage of passages) {
@@ -66,17 +88,27 @@ export function planPassages(passages: readonly DuePassage[], book: RouteBook, k
     const plan = planPassage(passage, book, known);
     const at = passage.queued.received_at.toISOString();
     known.learn(plan.diff, at);
-    if (plan.outcome === 'write') diffs.push({ diff: plan.diff, at, cause: { kind: 'run', id }, touches: plan.touches });
+    if (plan.outcome === 'write')
+      diffs.push({ diff: plan.diff, at, cause: { kind: 'run', id }, touches: plan.touches });
     runs.push(endedRun(id, passage, plan, startedAt));
   }
   return { runs, diffs };
 }
 
-const OUTCOMES: Record<Plan['outcome'], RunOutcome> = { write: 'written', hold: 'held', skip: 'skipped', fail: 'failed' };
+const OUTCOMES: Record<Plan['outcome'], RunOutcome> = {
+  write: 'written',
+  hold: 'held',
+  skip: 'skipped',
+  fail: 'failed',
+};
 
 function planPassage({ route, read }: DuePassage, book: RouteBook, known: KnownRecords): Plan {
   if (!read.ok) return stopped('fail', { code: 'unreadable', text: read.problem.text });
-  if (route.state === 'paused') return stopped('hold', { code: 'route-paused', text: 'The route was paused when this arrived. It goes on when the route is resumed.' });
+  if (route.state === 'paused')
+    return stopped('hold', {
+      code: 'route-paused',
+      text: 'The route was paused when this arrived. It goes on when the route is resumed.',
+    });
   const newIds = Object.fromEntries(route.definition.writes.map(({ as }) => [as, newId()]));
   return planRun(route.definition, read.submission, known, { destination: book.destination, newIds });
 }
@@ -103,5 +135,7 @@ function endedRun(id: string, { queued, route }: DuePassage, plan: Plan, started
 /** The runs of a submission that could not be written however often it was tried. */
 export function givenUp(passages: readonly DuePassage[], cause: string): EndedRun[] {
   const text = `This could not be written after several tries: ${cause} Nothing was written. Run it again when the cause is gone.`;
-  return passages.map((passage) => endedRun(newId(), passage, stopped('fail', { code: 'could-not-write', text }), new Date().toISOString()));
+  return passages.map((passage) =>
+    endedRun(newId(), passage, stopped('fail', { code: 'could-not-write', text }), new Date().toISOString()),
+  );
 }

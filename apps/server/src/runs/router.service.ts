@@ -126,20 +126,35 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
   async #putBackOrGiveUp(workspaceId: string, id: string, tries: number, cause: unknown): Promise<void> {
     // Nothing of what the database or the code says of the cause may hold a submission's data, so only its kind is kept.
     const { code = 'none' } = cause as { code?: string };
-    this.#log.error({ submission: id, tries, code, kind: databaseFailure(cause), at: (cause as Error).stack?.split('\n').slice(1, 4) }, 'A submission could not be written.');
+    this.#log.error(
+      {
+        submission: id,
+        tries,
+        code,
+        kind: databaseFailure(cause),
+        at: (cause as Error).stack?.split('\n').slice(1, 4),
+      },
+      'A submission could not be written.',
+    );
     this.metrics.retries.inc();
     await this.database.inWorkspace(workspaceId, async (tx) => {
       if (tries <= RETRY_PAUSES.length && (mayPass(cause) || tries < 3)) return this.queue.putBack(tx, id, tries);
       const batch = await this.queue.claimOne(tx, id);
       const passages = await this.#duePassages(tx, batch);
       await this.runs.save(tx, givenUp(passages, `the database answered with ${databaseFailure(cause)} (${code}).`));
-      await this.queue.finish(tx, batch.map((queued) => queued.id));
+      await this.queue.finish(
+        tx,
+        batch.map((queued) => queued.id),
+      );
       await this.events.tell(tx, 'runs', 'submissions');
     });
   }
 
   async #duePassages(tx: WorkspaceTx, batch: readonly QueuedSubmission[]) {
-    const settled = await this.runs.settled(tx, batch.filter(({ turns }) => turns > 0).map(({ id }) => id));
+    const settled = await this.runs.settled(
+      tx,
+      batch.filter(({ turns }) => turns > 0).map(({ id }) => id),
+    );
     return duePassages(batch, await this.books.open(tx), settled);
   }
 
@@ -151,7 +166,10 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     const { runs, diffs } = planPassages(passages, book, known);
     await this.records.write(tx, diffs, known);
     await this.runs.save(tx, runs);
-    await this.queue.finish(tx, batch.map(({ id }) => id));
+    await this.queue.finish(
+      tx,
+      batch.map(({ id }) => id),
+    );
     await this.events.tell(tx, 'runs', 'submissions', 'records');
     for (const { outcome } of runs) this.metrics.runs.inc({ outcome });
   }

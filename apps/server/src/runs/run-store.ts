@@ -39,7 +39,18 @@ export class RunStore {
        select $1::uuid, r.*, clock_timestamp() from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::json[], $10::timestamptz[]) r
        on conflict (workspace_id, submission_id, route_id) do update set id = excluded.id, version = excluded.version, outcome = excluded.outcome,
          reason_code = excluded.reason_code, summary = excluded.summary, plan = excluded.plan, started_at = excluded.started_at, finished_at = excluded.finished_at`,
-      [tx.workspaceId, column('id'), column('submissionId'), column('routeId'), column('version'), column('outcome'), column('reasonCode'), column('summary'), runs.map(({ plan }) => (plan ? JSON.stringify(plan) : null)), column('startedAt')],
+      [
+        tx.workspaceId,
+        column('id'),
+        column('submissionId'),
+        column('routeId'),
+        column('version'),
+        column('outcome'),
+        column('reasonCode'),
+        column('summary'),
+        runs.map(({ plan }) => (plan ? JSON.stringify(plan) : null)),
+        column('startedAt'),
+      ],
     );
   }
 }

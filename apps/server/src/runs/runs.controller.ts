@@ -37,7 +37,11 @@ export class RunsController {
 
   @Post('routes/:id/rehearse')
   @HttpCode(200)
-  rehearseRoute(@ByCaller() { workspaceId }: Caller, @Param('id') id: string, @Body() { definition, ...sample }: RehearseDto): Promise<Rehearsal> {
+  rehearseRoute(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Body() { definition, ...sample }: RehearseDto,
+  ): Promise<Rehearsal> {
     return this.database.inWorkspace(workspaceId, async (tx) => {
       const { draft } = await this.routes.one(tx, id);
       return this.rehearsals.rehearse(tx, definition ?? draft, sample);
@@ -46,7 +50,10 @@ export class RunsController {
 
   @Post('rehearse')
   @HttpCode(200)
-  rehearse(@ByCaller() { workspaceId }: Caller, @Body() { definition, ...sample }: RehearseDefinitionDto): Promise<Rehearsal> {
+  rehearse(
+    @ByCaller() { workspaceId }: Caller,
+    @Body() { definition, ...sample }: RehearseDefinitionDto,
+  ): Promise<Rehearsal> {
     return this.database.inWorkspace(workspaceId, (tx) => this.rehearsals.rehearse(tx, definition, sample));
   }
 }

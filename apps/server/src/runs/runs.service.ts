@@ -49,7 +49,10 @@ export class RunsService {
     const plan = row.plan ? { ...row.plan, diff: await this.records.diffOf(tx, id) } : null;
     const read = readSubmission(row, row.intake_key);
     const destination = await this.destinations.load(tx);
-    const account = plan && read.ok ? accountOf(plan, read.submission, { destination, intake: row.intake_name }) : [{ step: 'failed' as const, text: row.summary }];
+    const account =
+      plan && read.ok
+        ? accountOf(plan, read.submission, { destination, intake: row.intake_name })
+        : [{ step: 'failed' as const, text: row.summary }];
     return {
       id: row.run_id,
       submission: row.id,

@@ -28,9 +28,14 @@ export const run = pgTable(
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('run_once').on(t.workspaceId, t.submissionId, t.routeId),
     foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
-    foreignKey({ columns: [t.workspaceId, t.routeId, t.version], foreignColumns: [routeVersion.workspaceId, routeVersion.routeId, routeVersion.version] }),
+    foreignKey({
+      columns: [t.workspaceId, t.routeId, t.version],
+      foreignColumns: [routeVersion.workspaceId, routeVersion.routeId, routeVersion.version],
+    }),
     check('run_outcome', sql`${t.outcome} in ('written', 'held', 'skipped', 'failed', 'taken-back')`),
     index('run_finished').on(t.workspaceId, t.finishedAt.desc().nullsFirst()),
-    index('run_unsettled').on(t.workspaceId, t.routeId, t.outcome).where(sql`outcome in ('held', 'failed')`),
+    index('run_unsettled')
+      .on(t.workspaceId, t.routeId, t.outcome)
+      .where(sql`outcome in ('held', 'failed')`),
   ],
 );

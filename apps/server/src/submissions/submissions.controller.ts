@@ -30,7 +30,9 @@ export class SubmissionsController {
 
   @Get('submissions')
   list(@ByCaller() { workspaceId }: Caller, @Query() query: SubmissionQuery): Promise<Page<SubmissionShape>> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.submissions.list(tx, filterFrom(query), readLimit(query.limit), readCursor(query.after)));
+    return this.database.inWorkspace(workspaceId, (tx) =>
+      this.submissions.list(tx, filterFrom(query), readLimit(query.limit), readCursor(query.after)),
+    );
   }
 
   @Get('submission-outcomes')

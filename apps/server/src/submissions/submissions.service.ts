@@ -43,19 +43,39 @@ const WHERE = `where s.workspace_id = $1 and ($2::text is null or i.key = $2) an
 /** Reading what arrived. */
 @Injectable()
 export class SubmissionsService {
-  async list(tx: WorkspaceTx, filter: SubmissionFilter, limit: number, after: Cursor | null): Promise<Page<SubmissionShape>> {
-    const values = [tx.workspaceId, filter.intake ?? null, filter.since ?? null, filter.outcome ?? null, filter.route ?? null];
+  async list(
+    tx: WorkspaceTx,
+    filter: SubmissionFilter,
+    limit: number,
+    after: Cursor | null,
+  ): Promise<Page<SubmissionShape>> {
+    const values = [
+      tx.workspaceId,
+      filter.intake ?? null,
+      filter.since ?? null,
+      filter.outcome ?? null,
+      filter.route ?? null,
+    ];
     const rows = await tx.statement<Row>(
       'submissions',
       `select ${COLUMNS} ${FROM} ${WHERE} and ($6::timestamptz is null or (s.received_at, s.id) < ($6, $7::uuid)) order by s.received_at desc, s.id desc limit $8`,
       [...values, after?.at ?? null, after?.id ?? null, limit + 1],
     );
-    const [count] = await tx.statement<{ total: number }>('submissions_total', `select count(*)::int as total ${FROM} ${WHERE}`, values);
+    const [count] = await tx.statement<{ total: number }>(
+      'submissions_total',
+      `select count(*)::int as total ${FROM} ${WHERE}`,
+      values,
+    );
     return pageOf(rows, limit, shape, ({ at, id }) => ({ at: at.replace(' ', 'T'), id }), count!.total);
   }
 
   async one(tx: WorkspaceTx, id: string): Promise<SubmissionDetail> {
-    const [row] = isId(id) ? await tx.statement<Row>('submission', `select ${COLUMNS} ${FROM} where s.workspace_id = $1 and s.id = $2`, [tx.workspaceId, id]) : [];
+    const [row] = isId(id)
+      ? await tx.statement<Row>('submission', `select ${COLUMNS} ${FROM} where s.workspace_id = $1 and s.id = $2`, [
+          tx.workspaceId,
+          id,
+        ])
+      : [];
     if (!row) throw new ProblemError('not-found', 'There is no such submission.');
     return { ...shape(row), raw: row.body.toString('utf8'), tries: row.tries };
   }

@@ -27,9 +27,16 @@ export const submission = pgTable(
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
     check('submission_state', sql`${t.state} in ('waiting', 'routed')`),
-    index('submission_waiting').on(t.workspaceId, t.dueAt, t.id).where(sql`state = 'waiting'`),
+    index('submission_waiting')
+      .on(t.workspaceId, t.dueAt, t.id)
+      .where(sql`state = 'waiting'`),
     index('submission_received').on(t.workspaceId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
-    index('submission_of_intake').on(t.workspaceId, t.intakeId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
+    index('submission_of_intake').on(
+      t.workspaceId,
+      t.intakeId,
+      t.receivedAt.desc().nullsFirst(),
+      t.id.desc().nullsFirst(),
+    ),
   ],
 );
 

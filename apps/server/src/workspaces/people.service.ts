@@ -18,31 +18,54 @@ const NOBODY = hash('nobody has this password');
 export class PeopleService {
   constructor(@Inject(Database) private readonly database: Database) {}
 
-  async add(tx: WorkspaceTx, { name, email, password }: { name: string; email: string; password: string }): Promise<string> {
+  async add(
+    tx: WorkspaceTx,
+    { name, email, password }: { name: string; email: string; password: string },
+  ): Promise<string> {
     const id = newId();
-    await tx.db.insert(person).values({ workspaceId: tx.workspaceId, id, name, email: email.toLowerCase(), passwordHash: await hash(password) });
+    await tx.db
+      .insert(person)
+      .values({
+        workspaceId: tx.workspaceId,
+        id,
+        name,
+        email: email.toLowerCase(),
+        passwordHash: await hash(password),
+      });
     return id;
   }
 
   async named(tx: WorkspaceTx, ids: readonly string[]): Promise<Map<string, string>> {
     if (!ids.length) return new Map();
-    const rows = await tx.db.select({ id: person.id, name: person.name }).from(person).where(inArray(person.id, [...ids]));
+    const rows = await tx.db
+      .select({ id: person.id, name: person.name })
+      .from(person)
+      .where(inArray(person.id, [...ids]));
     return new Map(rows.map(({ id, name }) => [id, name]));
   }
 
   async one(tx: WorkspaceTx, id: string): Promise<{ id: string; name: string; email: string } | undefined> {
-    const [found] = await tx.db.select({ id: person.id, name: person.name, email: person.email }).from(person).where(eq(person.id, id));
+    const [found] = await tx.db
+      .select({ id: person.id, name: person.name, email: person.email })
+      .from(person)
+      .where(eq(person.id, id));
     return found;
   }
 
   /** Checks e-mail and password, and answers the secret of a new session. @throws ProblemError 401, or 429 after too many tries. */
   async signIn(email: string, password: string, client: string): Promise<{ secret: string; expiresAt: Date }> {
-    const [byAddress] = await this.database.gate<{ gate_sign_in_try: number }>('sign_in_try', `address ${secretHash(email.toLowerCase())}`);
+    const [byAddress] = await this.database.gate<{ gate_sign_in_try: number }>(
+      'sign_in_try',
+      `address ${secretHash(email.toLowerCase())}`,
+    );
     const [byClient] = await this.database.gate<{ gate_sign_in_try: number }>('sign_in_try', `client ${client}`);
     if (byAddress!.gate_sign_in_try > MOST_TRIES.address || byClient!.gate_sign_in_try > MOST_TRIES.client) {
       throw new ProblemError('too-many', 'Too many tries to sign in. Wait a quarter of an hour.', undefined, 900);
     }
-    const people = await this.database.gate<{ workspace_id: string; id: string; password_hash: string }>('people_signing_in', email);
+    const people = await this.database.gate<{ workspace_id: string; id: string; password_hash: string }>(
+      'people_signing_in',
+      email,
+    );
     for (const found of people) {
       if (await verify(found.password_hash, password)) return this.startSession(found.workspace_id, found.id);
     }
@@ -60,12 +83,16 @@ export class PeopleService {
   async startSession(workspaceId: string, personId: string): Promise<{ secret: string; expiresAt: Date }> {
     const secret = newSecret();
     const expiresAt = new Date(Date.now() + SESSION_DAYS * 86_400_000);
-    await this.database.inWorkspace(workspaceId, (tx) => tx.db.insert(session).values({ workspaceId, hash: secretHash(secret), personId, expiresAt }));
+    await this.database.inWorkspace(workspaceId, (tx) =>
+      tx.db.insert(session).values({ workspaceId, hash: secretHash(secret), personId, expiresAt }),
+    );
     return { secret, expiresAt };
   }
 
   async endSession(workspaceId: string, secret: string): Promise<void> {
-    await this.database.inWorkspace(workspaceId, (tx) => tx.db.delete(session).where(eq(session.hash, secretHash(secret))));
+    await this.database.inWorkspace(workspaceId, (tx) =>
+      tx.db.delete(session).where(eq(session.hash, secretHash(secret))),
+    );
   }
 
   /** Makes an API token of a workspace; it is shown once and kept only as a hash. */
@@ -77,7 +104,9 @@ export class PeopleService {
       throw new ProblemError('not-found', `There is no workspace “${workspaceKey}”. There is: ${known}.`);
     }
     const secret = `hc_${newSecret()}`;
-    await this.database.inWorkspace(found.id, (tx) => tx.db.insert(apiToken).values({ workspaceId: found.id, id: newId(), name, hash: secretHash(secret) }));
+    await this.database.inWorkspace(found.id, (tx) =>
+      tx.db.insert(apiToken).values({ workspaceId: found.id, id: newId(), name, hash: secretHash(secret) }),
+    );
     return secret;
   }
 }

@@ -49,7 +49,10 @@ export class SessionController {
   current(@ByCaller() caller: Caller): Promise<SessionShape> {
     return this.database.inWorkspace(caller.workspaceId, async (tx) => {
       const { id, key, name, defaultCountry, defaultCurrency } = await this.workspaces.one(tx);
-      const person = caller.by.kind === 'person' ? await this.people.one(tx, caller.by.id) : { id: caller.by.id, name: caller.by.name, email: '' };
+      const person =
+        caller.by.kind === 'person'
+          ? await this.people.one(tx, caller.by.id)
+          : { id: caller.by.id, name: caller.by.name, email: '' };
       return { person: person!, workspace: { id, key, name, defaultCountry, defaultCurrency }, demo: this.config.demo };
     });
   }
@@ -57,13 +60,20 @@ export class SessionController {
   @Public()
   @Get('options')
   async options(): Promise<SignInOptions> {
-    return { firstStart: !(await this.workspaces.anyExists()), demoPeople: this.config.demo ? await this.demoPeople.all() : [] };
+    return {
+      firstStart: !(await this.workspaces.anyExists()),
+      demoPeople: this.config.demo ? await this.demoPeople.all() : [],
+    };
   }
 
   @Public()
   @Post()
   @HttpCode(204)
-  async signIn(@Body() { email, password }: SignInDto, @Req() request: FastifyRequest, @Res({ passthrough: true }) reply: FastifyReply): Promise<void> {
+  async signIn(
+    @Body() { email, password }: SignInDto,
+    @Req() request: FastifyRequest,
+    @Res({ passthrough: true }) reply: FastifyReply,
+  ): Promise<void> {
     setCookie(reply, await this.people.signIn(email, password, request.ip));
   }
 
@@ -79,11 +89,24 @@ export class SessionController {
   @Post('first')
   @HttpCode(204)
   async first(@Body() first: FirstWorkspaceDto, @Res({ passthrough: true }) reply: FastifyReply): Promise<void> {
-    if (this.config.setupCode === null || (await this.workspaces.anyExists())) throw new ProblemError('not-found', 'There is nothing at this address.');
-    if (first.code !== this.config.setupCode) throw new ProblemError('not-allowed', 'The set-up code is wrong. It was printed when Hay Cart was started.');
-    const key = first.workspace.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'workspace';
+    if (this.config.setupCode === null || (await this.workspaces.anyExists()))
+      throw new ProblemError('not-found', 'There is nothing at this address.');
+    if (first.code !== this.config.setupCode)
+      throw new ProblemError('not-allowed', 'The set-up code is wrong. It was printed when Hay Cart was started.');
+    const key =
+      first.workspace
+        .toLowerCase()
+        .normalize('NFKD')
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-|-$/g, '') || 'workspace';
     const made = await this.workspaces.add(
-      { key, name: first.workspace, defaultCountry: first.country.toUpperCase(), defaultCurrency: first.currency.toUpperCase(), pipelines: [FIRST_PIPELINE] },
+      {
+        key,
+        name: first.workspace,
+        defaultCountry: first.country.toUpperCase(),
+        defaultCurrency: first.currency.toUpperCase(),
+        pipelines: [FIRST_PIPELINE],
+      },
       async (tx) => ({ workspaceId: tx.workspaceId, personId: await this.people.add(tx, first) }),
     );
     setCookie(reply, await this.people.startSession(made.workspaceId, made.personId));
@@ -91,7 +114,11 @@ export class SessionController {
 
   @Delete()
   @HttpCode(204)
-  async signOut(@ByCaller() caller: Caller, @Req() request: FastifyRequest, @Res({ passthrough: true }) reply: FastifyReply): Promise<void> {
+  async signOut(
+    @ByCaller() caller: Caller,
+    @Req() request: FastifyRequest,
+    @Res({ passthrough: true }) reply: FastifyReply,
+  ): Promise<void> {
     const secret = request.cookies[SESSION_COOKIE];
     if (secret) await this.people.endSession(caller.workspaceId, secret);
     void reply.clearCookie(SESSION_COOKIE, { path: '/' });

@@ -23,12 +23,19 @@ export const person = pgTable(
     passwordHash: text('password_hash').notNull(),
     createdAt: time('created_at').notNull().defaultNow(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), uniqueIndex('person_email').on(t.workspaceId, sql`lower(${t.email})`)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    uniqueIndex('person_email').on(t.workspaceId, sql`lower(${t.email})`),
+  ],
 );
 
 export const team = pgTable(
   'team',
-  { workspaceId: workspaceId().references(() => workspace.id), key: text('key').notNull(), name: text('name').notNull() },
+  {
+    workspaceId: workspaceId().references(() => workspace.id),
+    key: text('key').notNull(),
+    name: text('name').notNull(),
+  },
   (t) => [primaryKey({ columns: [t.workspaceId, t.key] })],
 );
 
@@ -37,8 +44,12 @@ export const teamMember = pgTable(
   { workspaceId: workspaceId(), teamKey: text('team_key').notNull(), personId: uuid('person_id').notNull() },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.teamKey, t.personId] }),
-    foreignKey({ columns: [t.workspaceId, t.teamKey], foreignColumns: [team.workspaceId, team.key] }).onDelete('cascade'),
-    foreignKey({ columns: [t.workspaceId, t.personId], foreignColumns: [person.workspaceId, person.id] }).onDelete('cascade'),
+    foreignKey({ columns: [t.workspaceId, t.teamKey], foreignColumns: [team.workspaceId, team.key] }).onDelete(
+      'cascade',
+    ),
+    foreignKey({ columns: [t.workspaceId, t.personId], foreignColumns: [person.workspaceId, person.id] }).onDelete(
+      'cascade',
+    ),
   ],
 );
 
@@ -54,7 +65,9 @@ export const session = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.hash] }),
     unique('session_hash').on(t.hash),
-    foreignKey({ columns: [t.workspaceId, t.personId], foreignColumns: [person.workspaceId, person.id] }).onDelete('cascade'),
+    foreignKey({ columns: [t.workspaceId, t.personId], foreignColumns: [person.workspaceId, person.id] }).onDelete(
+      'cascade',
+    ),
   ],
 );
 
@@ -73,6 +86,10 @@ export const apiToken = pgTable(
 /** Tries to sign in, by what is limited (an address or a client). Belongs to no workspace: only the gate function reaches it. */
 export const signInTry = pgTable(
   'sign_in_try',
-  { subject: text('subject').notNull(), windowStart: time('window_start').notNull(), tries: integer('tries').notNull() },
+  {
+    subject: text('subject').notNull(),
+    windowStart: time('window_start').notNull(),
+    tries: integer('tries').notNull(),
+  },
   (t) => [primaryKey({ columns: [t.subject, t.windowStart] })],
 );

@@ -46,7 +46,10 @@ export class WorkspacesService {
   }
 
   /** Makes a workspace; what else belongs to it is made in the same transaction. */
-  async add<Result>({ key, name, defaultCountry, defaultCurrency, pipelines }: NewWorkspace, furnish: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+  async add<Result>(
+    { key, name, defaultCountry, defaultCurrency, pipelines }: NewWorkspace,
+    furnish: (tx: WorkspaceTx) => Promise<Result>,
+  ): Promise<Result> {
     const id = newId();
     return this.database.inWorkspace(id, async (tx) => {
       await tx.db.insert(workspace).values({ id, key, name, defaultCountry, defaultCurrency });
@@ -62,6 +65,9 @@ export class WorkspacesService {
 
   async addTeam(tx: WorkspaceTx, key: string, name: string, personIds: readonly string[]): Promise<void> {
     await tx.db.insert(team).values({ workspaceId: tx.workspaceId, key, name });
-    if (personIds.length) await tx.db.insert(teamMember).values(personIds.map((personId) => ({ workspaceId: tx.workspaceId, teamKey: key, personId })));
+    if (personIds.length)
+      await tx.db
+        .insert(teamMember)
+        .values(personIds.map((personId) => ({ workspaceId: tx.workspaceId, teamKey: key, personId })));
   }
 }

@@ -10,7 +10,11 @@ export class ApiError extends Error {
 }
 
 /** The one way to the server. @throws ApiError with a sentence for the person, also when nothing answers. */
-export async function call<Answer>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<Answer> {
+export async function call<Answer>(
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
+  path: string,
+  body?: unknown,
+): Promise<Answer> {
   let response: Response;
   try {
     response = await fetch(`/api/v1${path}`, {
@@ -18,7 +22,14 @@ export async function call<Answer>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'D
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
     });
   } catch {
-    throw new ApiError({ type: '', title: 'No answer', status: 0, code: 'not-available', detail: 'Hay Cart does not answer. Check that it runs and that you are connected; this page tries again by itself.' });
+    throw new ApiError({
+      type: '',
+      title: 'No answer',
+      status: 0,
+      code: 'not-available',
+      detail:
+        'Hay Cart does not answer. Check that it runs and that you are connected; this page tries again by itself.',
+    });
   }
   const text = await response.text();
   if (!response.ok) throw new ApiError(problemFrom(response.status, text));
@@ -29,7 +40,13 @@ function problemFrom(status: number, text: string): ProblemBody {
   try {
     return JSON.parse(text) as ProblemBody;
   } catch {
-    return { type: '', title: 'No answer', status, code: 'internal', detail: 'The server gave an answer that makes no sense. Try again.' };
+    return {
+      type: '',
+      title: 'No answer',
+      status,
+      code: 'internal',
+      detail: 'The server gave an answer that makes no sense. Try again.',
+    };
   }
 }
 

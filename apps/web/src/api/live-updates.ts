@@ -22,7 +22,9 @@ export function useLiveUpdates(): void {
       timer ??= window.setTimeout(refresh, GATHER_MS);
     };
     const source = new EventSource('/api/v1/events');
-    source.addEventListener('changed', (event) => changed((JSON.parse(String(event.data)) as { topics: EventTopic[] }).topics));
+    source.addEventListener('changed', (event) =>
+      changed((JSON.parse(String(event.data)) as { topics: EventTopic[] }).topics),
+    );
     // After a broken connection anything may have changed meanwhile.
     let opened = false;
     source.addEventListener('open', () => {

@@ -7,7 +7,12 @@ const LOOKS = {
 } as const;
 
 /** A button. Each view has at most one `main` action. */
-export function Button({ look = 'quiet', className = '', type = 'button', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { look?: keyof typeof LOOKS }) {
+export function Button({
+  look = 'quiet',
+  className = '',
+  type = 'button',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { look?: keyof typeof LOOKS }) {
   return <button type={type} className={`${buttonLook(look)} ${className}`} {...rest} />;
 }
 
@@ -17,7 +22,12 @@ export function buttonLook(look: keyof typeof LOOKS): string {
 }
 
 /** A button that is only an icon; its label is read out and shown on hover. */
-export function IconButton({ label, className = '', type = 'button', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { label: string }) {
+export function IconButton({
+  label,
+  className = '',
+  type = 'button',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { label: string }) {
   return (
     <button
       type={type}

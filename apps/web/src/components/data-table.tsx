@@ -20,7 +20,16 @@ const ROW = 32;
 const AHEAD = 30;
 
 /** The one table: virtual, with j / k / Enter, and further pages read as one scrolls. Rows are 32 px. */
-export function DataTable<Row extends { id: string }>({ columns, rows, label, open, opened, more, total, empty }: {
+export function DataTable<Row extends { id: string }>({
+  columns,
+  rows,
+  label,
+  open,
+  opened,
+  more,
+  total,
+  empty,
+}: {
   columns: ColumnDef<Row>[];
   rows: Row[];
   /** What the table holds, for screen readers. */
@@ -35,7 +44,12 @@ export function DataTable<Row extends { id: string }>({ columns, rows, label, op
 }) {
   const table = useReactTable({ data: rows, columns, getCoreRowModel: getCoreRowModel(), getRowId: (row) => row.id });
   const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12 });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
   const [current, setCurrent] = useState(-1);
   const items = virtual.getVirtualItems();
   const last = items[items.length - 1]?.index ?? 0;
@@ -55,17 +69,39 @@ export function DataTable<Row extends { id: string }>({ columns, rows, label, op
   usePageKeys({
     j: () => step(1),
     k: () => step(-1),
-    ...(current >= 0 && rows[current] && document.activeElement?.tagName !== 'BUTTON' && document.activeElement?.tagName !== 'A' ? { Enter: () => open?.(rows[current]!) } : {}),
+    ...(current >= 0 &&
+    rows[current] &&
+    document.activeElement?.tagName !== 'BUTTON' &&
+    document.activeElement?.tagName !== 'A'
+      ? { Enter: () => open?.(rows[current]!) }
+      : {}),
   });
 
   const shown = table.getAllLeafColumns();
-  const template = { '--columns': shown.map(({ columnDef }) => columnDef.meta?.width ?? '1fr').join(' '), '--columns-narrow': shown.filter(({ columnDef }) => !columnDef.meta?.wide).map(({ columnDef }) => columnDef.meta?.width ?? '1fr').join(' ') } as React.CSSProperties;
+  const template = {
+    '--columns': shown.map(({ columnDef }) => columnDef.meta?.width ?? '1fr').join(' '),
+    '--columns-narrow': shown
+      .filter(({ columnDef }) => !columnDef.meta?.wide)
+      .map(({ columnDef }) => columnDef.meta?.width ?? '1fr')
+      .join(' '),
+  } as React.CSSProperties;
   const grid = 'grid grid-cols-(--columns-narrow) md:grid-cols-(--columns)';
-  const cell = (meta: { numeric?: boolean; wide?: boolean } | undefined) => `min-w-0 truncate px-2.5 ${meta?.numeric ? 'text-right' : ''} ${meta?.wide ? 'max-md:hidden' : ''}`;
+  const cell = (meta: { numeric?: boolean; wide?: boolean } | undefined) =>
+    `min-w-0 truncate px-2.5 ${meta?.numeric ? 'text-right' : ''} ${meta?.wide ? 'max-md:hidden' : ''}`;
 
   return (
-    <div role="table" aria-label={label} aria-rowcount={total ?? rows.length} className="flex min-h-0 flex-1 flex-col overflow-hidden rounded border border-line bg-sheet" style={template}>
-      <div role="rowgroup" className="flex-none overflow-hidden border-b border-line" style={{ scrollbarGutter: 'stable' }}>
+    <div
+      role="table"
+      aria-label={label}
+      aria-rowcount={total ?? rows.length}
+      className="flex min-h-0 flex-1 flex-col overflow-hidden rounded border border-line bg-sheet"
+      style={template}
+    >
+      <div
+        role="rowgroup"
+        className="flex-none overflow-hidden border-b border-line"
+        style={{ scrollbarGutter: 'stable' }}
+      >
         {table.getHeaderGroups().map((group) => (
           <div role="row" key={group.id} className={`${grid} h-8 items-center text-label font-semibold text-muted`}>
             {group.headers.map((header) => (
@@ -79,7 +115,14 @@ export function DataTable<Row extends { id: string }>({ columns, rows, label, op
       {rows.length === 0 ? (
         empty
       ) : (
-        <div ref={scroller} role="rowgroup" tabIndex={0} aria-label={`Rows of ${label}`} className="min-h-0 flex-1 overflow-y-auto focus-visible:outline-offset-[-2px]" style={{ scrollbarGutter: 'stable' }}>
+        <div
+          ref={scroller}
+          role="rowgroup"
+          tabIndex={0}
+          aria-label={`Rows of ${label}`}
+          className="min-h-0 flex-1 overflow-y-auto focus-visible:outline-offset-[-2px]"
+          style={{ scrollbarGutter: 'stable' }}
+        >
           <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
             {items.map((item) => {
               const row = table.getRowModel().rows[item.index]!;

@@ -4,7 +4,21 @@ import type { ReactNode } from 'react';
 import { IconButton } from './button';
 
 /** A dialog over the page. Escape and the cross close it; focus stays inside and goes back to where it came from. */
-export function Dialog({ open, close, title, description, children, wide = false }: { open: boolean; close: () => void; title: string; description?: ReactNode; children: ReactNode; wide?: boolean }) {
+export function Dialog({
+  open,
+  close,
+  title,
+  description,
+  children,
+  wide = false,
+}: {
+  open: boolean;
+  close: () => void;
+  title: string;
+  description?: ReactNode;
+  children: ReactNode;
+  wide?: boolean;
+}) {
   return (
     <Radix.Root open={open} onOpenChange={(next) => !next && close()}>
       <Radix.Portal>

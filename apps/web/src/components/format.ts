@@ -54,7 +54,11 @@ export function percent(share: number): string {
 
 /** Seconds with as many digits as matter. */
 export function seconds(value: number): string {
-  return value < 10 ? `${value.toFixed(2)} s` : value < 120 ? `${Math.round(value)} s` : `${Math.round(value / 60)} min`;
+  return value < 10
+    ? `${value.toFixed(2)} s`
+    : value < 120
+      ? `${Math.round(value)} s`
+      : `${Math.round(value / 60)} min`;
 }
 
 const NUMBER_MARK: Record<string, string> = { contact: 'C', company: 'F', lead: 'L', deal: 'D' };

@@ -3,7 +3,14 @@ import { useEffect } from 'react';
 /** Whether keys belong to something that is typed into, or to a dialog, and so not to the page. */
 export function keysAreTaken(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement;
-  return event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable || target.closest('[role="dialog"]') !== null;
+  return (
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey ||
+    /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) ||
+    target.isContentEditable ||
+    target.closest('[role="dialog"]') !== null
+  );
 }
 
 /** The keys of a page, while it is shown. */

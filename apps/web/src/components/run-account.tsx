@@ -5,7 +5,14 @@ import { Change } from './value';
 import { Mono } from './sheet';
 import { exactTime } from './format';
 
-const MARKS: Partial<Record<AccountStep['step'], ShownState>> = { created: 'written', changed: 'written', failed: 'failed', skipped: 'skipped', held: 'held', problem: 'held' };
+const MARKS: Partial<Record<AccountStep['step'], ShownState>> = {
+  created: 'written',
+  changed: 'written',
+  failed: 'failed',
+  skipped: 'skipped',
+  held: 'held',
+  problem: 'held',
+};
 const PLURALS: Record<string, string> = { contact: 'contacts', company: 'companies', lead: 'leads', deal: 'deals' };
 
 /** What happened, step by step from top to bottom, in plain sentences. */
@@ -15,14 +22,18 @@ export function RunAccount({ account, receivedAt }: { account: readonly AccountS
     <ol className="relative">
       {steps.map(({ step, values }, index) => (
         <li key={index} className="relative grid grid-cols-[11px_minmax(0,1fr)] gap-x-3 pb-3.5">
-          {index < steps.length - 1 && <span aria-hidden className="absolute top-4 bottom-[-4px] left-[5px] w-px bg-line" />}
+          {index < steps.length - 1 && (
+            <span aria-hidden className="absolute top-4 bottom-[-4px] left-[5px] w-px bg-line" />
+          )}
           <span className="pt-[5px]">
             <StateShape state={MARKS[step.step] ?? 'skipped'} />
           </span>
           <div className="min-w-0">
             <p className={`[overflow-wrap:anywhere] ${step.step === 'failed' ? 'font-semibold text-brick' : ''}`}>
               {step.record && !step.record.id.startsWith('new:') ? (
-                <Link to={`/records/${PLURALS[step.record.kind]}/${step.record.id}`} className="hover:underline">{step.text}</Link>
+                <Link to={`/records/${PLURALS[step.record.kind]}/${step.record.id}`} className="hover:underline">
+                  {step.text}
+                </Link>
               ) : (
                 step.text
               )}
@@ -34,7 +45,9 @@ export function RunAccount({ account, receivedAt }: { account: readonly AccountS
                 {values.map((value) => (
                   <div key={value.text} className="contents">
                     <dt className="text-muted">{value.text}</dt>
-                    <dd className="min-w-0"><Change before={value.before} after={value.after} note={value.note} /></dd>
+                    <dd className="min-w-0">
+                      <Change before={value.before} after={value.after} note={value.note} />
+                    </dd>
                   </div>
                 ))}
               </dl>

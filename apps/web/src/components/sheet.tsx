@@ -23,5 +23,9 @@ export function Mono({ children, className = '' }: { children: ReactNode; classN
 
 /** A key of the keyboard. */
 export function Key({ children }: { children: ReactNode }) {
-  return <kbd className="rounded border border-b-2 border-line bg-raised px-1 font-mono text-[11px] text-muted">{children}</kbd>;
+  return (
+    <kbd className="rounded border border-b-2 border-line bg-raised px-1 font-mono text-[11px] text-muted">
+      {children}
+    </kbd>
+  );
 }

@@ -2,11 +2,27 @@
 export function Sparkline({ values, label }: { values: readonly number[]; label: string }) {
   const most = Math.max(1, ...values);
   return (
-    <svg role="img" aria-label={label} viewBox={`0 0 ${values.length * 4} 20`} className="h-5 w-[120px] text-green" preserveAspectRatio="none">
+    <svg
+      role="img"
+      aria-label={label}
+      viewBox={`0 0 ${values.length * 4} 20`}
+      className="h-5 w-[120px] text-green"
+      preserveAspectRatio="none"
+    >
       <title>{label}</title>
       {values.map((value, index) => {
         const height = value === 0 ? 1 : Math.max(2, (value / most) * 20);
-        return <rect key={index} x={index * 4} y={20 - height} width={3} height={height} fill="currentColor" opacity={value === 0 ? 0.35 : 1} />;
+        return (
+          <rect
+            key={index}
+            x={index * 4}
+            y={20 - height}
+            width={3}
+            height={height}
+            fill="currentColor"
+            opacity={value === 0 ? 0.35 : 1}
+          />
+        );
       })}
     </svg>
   );

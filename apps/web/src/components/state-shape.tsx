@@ -15,5 +15,15 @@ export const STATE_WORDS: Record<ShownState, string> = {
 
 /** A state as its shape. With `word`, screen readers hear the word; without, the word must stand beside it. */
 export function StateShape({ state, word = false }: { state: ShownState; word?: boolean }) {
-  return word ? <span className="state-shape" data-state={state} role="img" aria-label={STATE_WORDS[state]} title={STATE_WORDS[state]} /> : <span className="state-shape" data-state={state} aria-hidden />;
+  return word ? (
+    <span
+      className="state-shape"
+      data-state={state}
+      role="img"
+      aria-label={STATE_WORDS[state]}
+      title={STATE_WORDS[state]}
+    />
+  ) : (
+    <span className="state-shape" data-state={state} aria-hidden />
+  );
 }

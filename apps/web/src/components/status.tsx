@@ -41,6 +41,7 @@ export function Loading({ lines = 8 }: { lines?: number }) {
 
 /** An error in words for the person. */
 export function messageOf(error: unknown): string {
-  if (error instanceof ApiError) return error.problem.errors?.map(({ message }) => message).join(' ') || error.problem.detail;
+  if (error instanceof ApiError)
+    return error.problem.errors?.map(({ message }) => message).join(' ') || error.problem.detail;
   return 'This page met a mistake of ours. Load it again.';
 }

@@ -1,4 +1,11 @@
-import { useId, type InputHTMLAttributes, type ReactNode, type Ref, type SelectHTMLAttributes, type TextareaHTMLAttributes } from 'react';
+import {
+  useId,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type Ref,
+  type SelectHTMLAttributes,
+  type TextareaHTMLAttributes,
+} from 'react';
 
 const BOX =
   'w-full rounded border border-faint bg-raised px-2.5 text-ink placeholder:text-faint focus-visible:outline-2 focus-visible:outline-offset-0 focus-visible:outline-slate aria-invalid:border-brick';
@@ -32,35 +39,78 @@ function Labelled({ label, hideLabel, help, error, id, children }: Around & { id
   );
 }
 
-const described = (id: string, { help, error }: Around) => [help && `${id}-help`, error && `${id}-error`].filter(Boolean).join(' ') || undefined;
+const described = (id: string, { help, error }: Around) =>
+  [help && `${id}-help`, error && `${id}-error`].filter(Boolean).join(' ') || undefined;
 
 /** The one text field of every form in the application. */
-export function TextField({ label, hideLabel, help, error, className = '', ref, ...rest }: Around & InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
+export function TextField({
+  label,
+  hideLabel,
+  help,
+  error,
+  className = '',
+  ref,
+  ...rest
+}: Around & InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
   const id = useId();
   const around = { label, help, error, ...(hideLabel ? { hideLabel } : {}) };
   return (
     <Labelled {...around} id={id}>
-      <input id={id} ref={ref} aria-invalid={error ? true : undefined} aria-describedby={described(id, around)} className={`h-8 ${BOX} ${className}`} {...rest} />
+      <input
+        id={id}
+        ref={ref}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={described(id, around)}
+        className={`h-8 ${BOX} ${className}`}
+        {...rest}
+      />
     </Labelled>
   );
 }
 
-export function TextArea({ label, hideLabel, help, error, className = '', ...rest }: Around & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+export function TextArea({
+  label,
+  hideLabel,
+  help,
+  error,
+  className = '',
+  ...rest
+}: Around & TextareaHTMLAttributes<HTMLTextAreaElement>) {
   const id = useId();
   const around = { label, help, error, ...(hideLabel ? { hideLabel } : {}) };
   return (
     <Labelled {...around} id={id}>
-      <textarea id={id} aria-invalid={error ? true : undefined} aria-describedby={described(id, around)} className={`py-1.5 ${BOX} ${className}`} {...rest} />
+      <textarea
+        id={id}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={described(id, around)}
+        className={`py-1.5 ${BOX} ${className}`}
+        {...rest}
+      />
     </Labelled>
   );
 }
 
-export function SelectField({ label, hideLabel, help, error, className = '', children, ...rest }: Around & SelectHTMLAttributes<HTMLSelectElement>) {
+export function SelectField({
+  label,
+  hideLabel,
+  help,
+  error,
+  className = '',
+  children,
+  ...rest
+}: Around & SelectHTMLAttributes<HTMLSelectElement>) {
   const id = useId();
   const around = { label, help, error, ...(hideLabel ? { hideLabel } : {}) };
   return (
     <Labelled {...around} id={id}>
-      <select id={id} aria-invalid={error ? true : undefined} aria-describedby={described(id, around)} className={`h-8 ${BOX} ${className}`} {...rest}>
+      <select
+        id={id}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={described(id, around)}
+        className={`h-8 ${BOX} ${className}`}
+        {...rest}
+      >
         {children}
       </select>
     </Labelled>

@@ -10,8 +10,18 @@ import { YouMenu } from './you-menu';
 
 const STATIONS: { to: string; name: string; figure: (band: BandFigures) => string }[] = [
   { to: '/intakes', name: 'Intakes', figure: ({ intakesLive }) => `${count(intakesLive)} live` },
-  { to: '/submissions', name: 'Submissions', figure: ({ submissionsToday, waiting }) => `${count(submissionsToday)} today${waiting ? `, ${count(waiting)} waiting` : ''}` },
-  { to: '/routes', name: 'Routes', figure: ({ routesLive, routesDraft }) => `${count(routesLive)} live${routesDraft ? `, ${count(routesDraft)} draft` : ''}` },
+  {
+    to: '/submissions',
+    name: 'Submissions',
+    figure: ({ submissionsToday, waiting }) =>
+      `${count(submissionsToday)} today${waiting ? `, ${count(waiting)} waiting` : ''}`,
+  },
+  {
+    to: '/routes',
+    name: 'Routes',
+    figure: ({ routesLive, routesDraft }) =>
+      `${count(routesLive)} live${routesDraft ? `, ${count(routesDraft)} draft` : ''}`,
+  },
   { to: '/records', name: 'Records', figure: ({ recordsToday }) => `${count(recordsToday)} new` },
   { to: '/pipeline', name: 'Pipeline', figure: ({ dealsMovedToday }) => `${count(dealsMovedToday)} moved` },
 ];
@@ -22,23 +32,37 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
   const [first, ...rest] = session.workspace.name.split(' ');
   return (
     <header className="relative z-20 flex h-[68px] flex-none items-stretch border-b-2 border-ink bg-sheet px-5">
-      <Link to="/" aria-label={`${session.workspace.name}, home`} className="flex flex-none items-center gap-2.5 pr-4 md:w-[196px]">
+      <Link
+        to="/"
+        aria-label={`${session.workspace.name}, home`}
+        className="flex flex-none items-center gap-2.5 pr-4 md:w-[196px]"
+      >
         <img src={cart} alt="" className="w-9" />
         <span className="max-md:hidden">
           <b className="block font-heading text-[15px] leading-[18px] font-semibold">{first}</b>
           <span className="block text-label text-muted">{rest.join(' ')}</span>
         </span>
       </Link>
-      <nav aria-label="The way of a submission" className="min-w-0 flex-1 overflow-x-auto overflow-y-hidden [clip-path:inset(0_0_-10px_0)] min-[900px]:overflow-visible">
+      <nav
+        aria-label="The way of a submission"
+        className="min-w-0 flex-1 overflow-x-auto overflow-y-hidden [clip-path:inset(0_0_-10px_0)] min-[900px]:overflow-visible"
+      >
         <ul className="flex h-full min-w-[620px] pl-2">
           {STATIONS.map(({ to, name, figure }) => (
             <li key={to} className="flex-1">
               <NavLink to={to} className="group relative block h-[68px] pt-3.5 text-muted">
                 {({ isActive }) => (
                   <>
-                    <b className={`block text-[14px] leading-[17px] text-ink group-hover:underline ${isActive ? 'font-bold' : 'font-semibold'}`}>{name}</b>
+                    <b
+                      className={`block text-[14px] leading-[17px] text-ink group-hover:underline ${isActive ? 'font-bold' : 'font-semibold'}`}
+                    >
+                      {name}
+                    </b>
                     <span className="block h-4 text-label">{band.data ? figure(band.data) : ''}</span>
-                    <span aria-hidden className={`absolute left-0 border-2 border-ink ${isActive ? 'bottom-[-8px] size-[18px] bg-straw' : 'bottom-[-6px] size-3.5 bg-sheet'}`} />
+                    <span
+                      aria-hidden
+                      className={`absolute left-0 border-2 border-ink ${isActive ? 'bottom-[-8px] size-[18px] bg-straw' : 'bottom-[-6px] size-3.5 bg-sheet'}`}
+                    />
                   </>
                 )}
               </NavLink>

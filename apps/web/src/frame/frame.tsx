@@ -37,7 +37,10 @@ export function Frame({ session }: { session: SessionShape }) {
       </main>
       <SearchDialog open={searching} close={() => setSearching(false)} />
       <KeysDialog open={showingKeys} close={() => setShowingKeys(false)} />
-      <Toaster position="bottom-left" toastOptions={{ className: '!rounded !border-line !bg-raised !text-ink !font-(family-name:--font-text)' }} />
+      <Toaster
+        position="bottom-left"
+        toastOptions={{ className: '!rounded !border-line !bg-raised !text-ink !font-(family-name:--font-text)' }}
+      />
     </div>
   );
 }

@@ -2,10 +2,36 @@ import { Dialog } from '../components/dialog';
 import { Key } from '../components/sheet';
 
 const KEYS: { where: string; keys: [string[], string][] }[] = [
-  { where: 'Everywhere', keys: [[['Ctrl', 'K'], 'find anything'], [['?'], 'these keys'], [['Esc'], 'close what is open']] },
-  { where: 'In lists', keys: [[['j'], 'next line'], [['k'], 'line before'], [['Enter'], 'open the line']] },
-  { where: 'In the pipeline', keys: [[['1', '…', '7'], 'move the deal in focus to that stage'], [['Tab'], 'next deal']] },
-  { where: 'On a route sheet', keys: [[['['], 'sample before'], [[']'], 'next sample']] },
+  {
+    where: 'Everywhere',
+    keys: [
+      [['Ctrl', 'K'], 'find anything'],
+      [['?'], 'these keys'],
+      [['Esc'], 'close what is open'],
+    ],
+  },
+  {
+    where: 'In lists',
+    keys: [
+      [['j'], 'next line'],
+      [['k'], 'line before'],
+      [['Enter'], 'open the line'],
+    ],
+  },
+  {
+    where: 'In the pipeline',
+    keys: [
+      [['1', '…', '7'], 'move the deal in focus to that stage'],
+      [['Tab'], 'next deal'],
+    ],
+  },
+  {
+    where: 'On a route sheet',
+    keys: [
+      [['['], 'sample before'],
+      [[']'], 'next sample'],
+    ],
+  },
 ];
 
 /** The keys of every page. */
@@ -19,7 +45,9 @@ export function KeysDialog({ open, close }: { open: boolean; close: () => void }
             <dl className="flex flex-col gap-1">
               {keys.map(([names, does]) => (
                 <div key={does} className="flex gap-3">
-                  <dt className="flex w-20 flex-none gap-1">{names.map((name) => (name === '…' ? '…' : <Key key={name}>{name}</Key>))}</dt>
+                  <dt className="flex w-20 flex-none gap-1">
+                    {names.map((name) => (name === '…' ? '…' : <Key key={name}>{name}</Key>))}
+                  </dt>
                   <dd className="text-muted">{does}</dd>
                 </div>
               ))}

@@ -15,8 +15,20 @@ const PLACES = [
   ['Pipeline', '/pipeline'],
 ] as const;
 
-const KIND_PATHS: Record<string, string> = { contact: '/records/contacts/', company: '/records/companies/', deal: '/records/deals/', intake: '/intakes/', route: '/routes/' };
-const KIND_WORDS: Record<string, string> = { contact: 'Contact', company: 'Company', deal: 'Deal', intake: 'Intake', route: 'Route' };
+const KIND_PATHS: Record<string, string> = {
+  contact: '/records/contacts/',
+  company: '/records/companies/',
+  deal: '/records/deals/',
+  intake: '/intakes/',
+  route: '/routes/',
+};
+const KIND_WORDS: Record<string, string> = {
+  contact: 'Contact',
+  company: 'Company',
+  deal: 'Deal',
+  intake: 'Intake',
+  route: 'Route',
+};
 const ITEM = 'flex h-9 cursor-pointer items-center gap-3 rounded px-3 data-[selected=true]:bg-straw-soft';
 
 /** Finds any record, intake, route or page by its name. */
@@ -39,10 +51,20 @@ export function SearchDialog({ open, close }: { open: boolean; close: () => void
       overlayClassName="fixed inset-0 z-40 bg-black/35"
       contentClassName="fixed left-1/2 top-[12vh] z-50 w-[calc(100vw-32px)] max-w-[560px] -translate-x-1/2 overflow-hidden rounded border border-line bg-raised shadow-xl"
     >
-      <Command.Input value={text} onValueChange={setText} placeholder="A name, an e-mail, C-1094, a route …" className="h-12 w-full border-b border-line bg-transparent px-4 text-[16px] outline-none placeholder:text-faint" />
+      <Command.Input
+        value={text}
+        onValueChange={setText}
+        placeholder="A name, an e-mail, C-1094, a route …"
+        className="h-12 w-full border-b border-line bg-transparent px-4 text-[16px] outline-none placeholder:text-faint"
+      />
       <Command.List className="max-h-[52vh] overflow-y-auto p-2">
         {hits.data?.map((hit) => (
-          <Command.Item key={hit.id} value={hit.id} className={ITEM} onSelect={() => go(`${KIND_PATHS[hit.kind]}${hit.id}`)}>
+          <Command.Item
+            key={hit.id}
+            value={hit.id}
+            className={ITEM}
+            onSelect={() => go(`${KIND_PATHS[hit.kind]}${hit.id}`)}
+          >
             <span className="w-20 flex-none text-label text-muted">{KIND_WORDS[hit.kind]}</span>
             <span className="min-w-0 flex-1 truncate">{hit.name}</span>
             <span className="min-w-0 max-w-[45%] truncate text-small text-muted">{hit.detail}</span>
@@ -54,7 +76,9 @@ export function SearchDialog({ open, close }: { open: boolean; close: () => void
             {name}
           </Command.Item>
         ))}
-        {text.trim() !== '' && hits.isSuccess && hits.data.length + places.length === 0 && <p className="px-3 py-6 text-center text-muted">Nothing is called “{text}”.</p>}
+        {text.trim() !== '' && hits.isSuccess && hits.data.length + places.length === 0 && (
+          <p className="px-3 py-6 text-center text-muted">Nothing is called “{text}”.</p>
+        )}
       </Command.List>
     </Command.Dialog>
   );

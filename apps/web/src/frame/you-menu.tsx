@@ -10,7 +10,12 @@ const ITEM = 'flex h-8 cursor-pointer items-center gap-2 rounded px-2 outline-no
 export function YouMenu({ session }: { session: SessionShape }) {
   const client = useQueryClient();
   const { theme, choose } = useTheme();
-  const initials = session.person.name.split(' ').map((word) => word[0]).join('').slice(0, 2).toUpperCase();
+  const initials = session.person.name
+    .split(' ')
+    .map((word) => word[0])
+    .join('')
+    .slice(0, 2)
+    .toUpperCase();
   const signOut = async () => {
     await call('DELETE', '/session');
     client.clear();
@@ -18,19 +23,38 @@ export function YouMenu({ session }: { session: SessionShape }) {
   };
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger aria-label={`You: ${session.person.name}`} className="size-7 rounded bg-green text-center text-label leading-7 font-semibold text-on-green">
+      <DropdownMenu.Trigger
+        aria-label={`You: ${session.person.name}`}
+        className="size-7 rounded bg-green text-center text-label leading-7 font-semibold text-on-green"
+      >
         {initials}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={8} className="z-50 w-60 rounded border border-line bg-raised p-2 shadow-xl">
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={8}
+          className="z-50 w-60 rounded border border-line bg-raised p-2 shadow-xl"
+        >
           <div className="px-2 pb-2">
             <b className="block font-semibold">{session.person.name}</b>
             <span className="block text-small text-muted">{session.person.email}</span>
           </div>
-          <DropdownMenu.RadioGroup value={theme} onValueChange={(value) => choose(value as typeof theme)} className="border-y border-hair py-1">
+          <DropdownMenu.RadioGroup
+            value={theme}
+            onValueChange={(value) => choose(value as typeof theme)}
+            className="border-y border-hair py-1"
+          >
             {(['light', 'dark', 'system'] as const).map((value) => (
-              <DropdownMenu.RadioItem key={value} value={value} className={ITEM} onSelect={(event) => event.preventDefault()}>
-                <span aria-hidden className={`size-2.5 border-[1.6px] border-ink ${theme === value ? 'bg-straw' : ''}`} />
+              <DropdownMenu.RadioItem
+                key={value}
+                value={value}
+                className={ITEM}
+                onSelect={(event) => event.preventDefault()}
+              >
+                <span
+                  aria-hidden
+                  className={`size-2.5 border-[1.6px] border-ink ${theme === value ? 'bg-straw' : ''}`}
+                />
                 {{ light: 'Light theme', dark: 'Dark theme', system: 'Theme of the system' }[value]}
               </DropdownMenu.RadioItem>
             ))}

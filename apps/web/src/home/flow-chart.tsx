@@ -1,13 +1,18 @@
 import type { HomeShape } from '@haycart/api';
-import { Chart, Tooltip } from 'chart.js';
+import { Chart, LinearScale, Tooltip } from 'chart.js';
 import { Flow, SankeyController } from 'chartjs-chart-sankey';
 import { useEffect, useRef } from 'react';
 import { useTheme } from '../state/theme';
 
-Chart.register(SankeyController, Flow, Tooltip);
+Chart.register(SankeyController, Flow, LinearScale, Tooltip);
 
 /** Ends that are no pipeline have a colour of their own; pipelines share the field's greens. */
-const END_TOKENS: Record<string, string> = { Held: '--color-straw', 'Left out': '--color-faint', Failed: '--color-brick', 'Taken back': '--color-slate' };
+const END_TOKENS: Record<string, string> = {
+  Held: '--color-straw',
+  'Left out': '--color-faint',
+  Failed: '--color-brick',
+  'Taken back': '--color-slate',
+};
 
 /** The last day as a flow: intakes at the left, where their submissions went at the right. */
 export function FlowChart({ flows }: { flows: HomeShape['flows'] }) {
@@ -16,7 +21,8 @@ export function FlowChart({ flows }: { flows: HomeShape['flows'] }) {
   useEffect(() => {
     const style = getComputedStyle(document.documentElement);
     const token = (name: string) => style.getPropertyValue(name).trim();
-    const sum = (side: 'from' | 'to', name: string) => flows.filter((flow) => flow[side] === name).reduce((total, flow) => total + flow.count, 0);
+    const sum = (side: 'from' | 'to', name: string) =>
+      flows.filter((flow) => flow[side] === name).reduce((total, flow) => total + flow.count, 0);
     const labels = Object.fromEntries([
       ...flows.map(({ from }) => [`from ${from}`, `${from} ${sum('from', from)}`]),
       ...flows.map(({ to }) => [`to ${to}`, `${sum('to', to)} ${to}`]),
@@ -41,7 +47,13 @@ export function FlowChart({ flows }: { flows: HomeShape['flows'] }) {
           },
         ],
       },
-      options: { responsive: true, maintainAspectRatio: false, animation: false, layout: { padding: { top: 8, bottom: 8 } }, plugins: { tooltip: { displayColors: false } } },
+      options: {
+        responsive: true,
+        maintainAspectRatio: false,
+        animation: false,
+        layout: { padding: { top: 8, bottom: 8 } },
+        plugins: { tooltip: { displayColors: false } },
+      },
     });
     return () => chart.destroy();
   }, [flows, theme]);

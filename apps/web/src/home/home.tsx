@@ -31,7 +31,11 @@ export function Home() {
               </Suspense>
             ) : (
               <Empty title="Nothing was routed in the last day">
-                Give a form’s link to somebody, or <Link className="text-slate underline" to="/intakes">connect an endpoint</Link> and post to it.
+                Give a form’s link to somebody, or{' '}
+                <Link className="text-slate underline" to="/intakes">
+                  connect an endpoint
+                </Link>{' '}
+                and post to it.
               </Empty>
             )}
           </Sheet>
@@ -52,9 +56,19 @@ function DayInWords({ day }: { day: HomeShape }) {
   const mark = 'px-1 py-0.5 border-b-[3px]';
   const parts: ReactNode[] = [];
   if (day.written) parts.push(<span key="written">{count(day.written)} became records</span>);
-  if (day.held) parts.push(<Link key="held" to="/submissions?outcome=held" className={`${mark} border-straw bg-straw-soft`}>{count(day.held)} {day.held === 1 ? 'waits' : 'wait'}</Link>);
+  if (day.held)
+    parts.push(
+      <Link key="held" to="/submissions?outcome=held" className={`${mark} border-straw bg-straw-soft`}>
+        {count(day.held)} {day.held === 1 ? 'waits' : 'wait'}
+      </Link>,
+    );
   if (day.skipped) parts.push(<span key="skipped">{count(day.skipped)} were left out with a reason</span>);
-  if (day.failed) parts.push(<Link key="failed" to="/submissions?outcome=failed" className={`${mark} border-brick bg-brick-soft`}>{count(day.failed)} failed</Link>);
+  if (day.failed)
+    parts.push(
+      <Link key="failed" to="/submissions?outcome=failed" className={`${mark} border-brick bg-brick-soft`}>
+        {count(day.failed)} failed
+      </Link>,
+    );
   if (day.waiting) parts.push(<span key="waiting">{count(day.waiting)} wait to be routed</span>);
   return (
     <h1 className="max-w-[30ch] text-[28px] leading-[38px] sm:max-w-none">
@@ -84,7 +98,13 @@ function Aside({ day }: { day: HomeShape }) {
     <Sheet className="flex flex-col gap-5 p-4">
       <Group title="Broken this week">
         {day.failures.map((failure) => (
-          <Entry key={failure.run} to={`/submissions?outcome=failed&open=${failure.submission}`} title={`${failure.route}, ${counted(failure.count, 'run')}`} at={failure.at} shape>
+          <Entry
+            key={failure.run}
+            to={`/submissions?outcome=failed&open=${failure.submission}`}
+            title={`${failure.route}, ${counted(failure.count, 'run')}`}
+            at={failure.at}
+            shape
+          >
             {failure.reason}
           </Entry>
         ))}
@@ -120,7 +140,19 @@ function Group({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-function Entry({ to, title, at, shape = false, children }: { to: string; title: string; at: string; shape?: boolean; children: ReactNode }) {
+function Entry({
+  to,
+  title,
+  at,
+  shape = false,
+  children,
+}: {
+  to: string;
+  title: string;
+  at: string;
+  shape?: boolean;
+  children: ReactNode;
+}) {
   return (
     <Link to={to} className="block border-b border-hair py-2 hover:bg-raised">
       <span className="flex items-baseline gap-2">

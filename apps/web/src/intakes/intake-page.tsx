@@ -19,8 +19,21 @@ export function IntakePage() {
   if (intake.isError) return <Failed error={intake.error} retry={() => void intake.refetch()} />;
   return (
     <div className="h-full overflow-y-auto p-5">
-      <PageHead title={intake.data.name} aside={<><Link to="/intakes" className="hover:underline">Intakes</Link>, {intake.data.kind}{intake.data.state === 'closed' ? ', closed' : ''}</>}>
-        <Link to={`/submissions?intake=${intake.data.key}`} className={buttonLook('quiet')}>Its submissions</Link>
+      <PageHead
+        title={intake.data.name}
+        aside={
+          <>
+            <Link to="/intakes" className="hover:underline">
+              Intakes
+            </Link>
+            , {intake.data.kind}
+            {intake.data.state === 'closed' ? ', closed' : ''}
+          </>
+        }
+      >
+        <Link to={`/submissions?intake=${intake.data.key}`} className={buttonLook('quiet')}>
+          Its submissions
+        </Link>
         <OpenOrClose intake={intake.data} />
       </PageHead>
       {intake.data.kind === 'form' ? <FormSide intake={intake.data} /> : <EndpointSide intake={intake.data} />}
@@ -40,7 +53,11 @@ function OpenOrClose({ intake }: { intake: IntakeShape }) {
   const change = useChange(intake);
   const closed = intake.state === 'closed';
   return (
-    <Button look={closed ? 'main' : 'danger'} disabled={change.isPending} onClick={() => change.mutate({ state: closed ? 'live' : 'closed' })}>
+    <Button
+      look={closed ? 'main' : 'danger'}
+      disabled={change.isPending}
+      onClick={() => change.mutate({ state: closed ? 'live' : 'closed' })}
+    >
       {closed ? 'Open again' : 'Close it'}
     </Button>
   );
@@ -54,7 +71,9 @@ function EndpointSide({ intake }: { intake: IntakeShape }) {
       <div className="flex min-w-0 flex-col gap-5">
         <Sheet className="p-4">
           <h2 className="mb-1 text-base">Address</h2>
-          <p className="mb-2 text-muted">Post JSON, urlencoded or multipart bodies here. An answer of 202 means that it is kept.</p>
+          <p className="mb-2 text-muted">
+            Post JSON, urlencoded or multipart bodies here. An answer of 202 means that it is kept.
+          </p>
           <Copyable text={address} label="address" />
           <h2 className="mt-5 mb-1 text-base">Try it</h2>
           <p className="mb-2 text-muted">Copy this into a terminal; what you send shows up beside it.</p>
@@ -73,7 +92,9 @@ function Signature({ intake }: { intake: IntakeShape }) {
     <Sheet className="p-4">
       <h2 className="mb-1 text-base">Signature</h2>
       <p className="mb-3 text-muted">
-        {intake.signed ? 'Posts must carry webhook-id, webhook-timestamp and webhook-signature, as Standard Webhooks defines them.' : 'Anybody who knows the address may post. Ask for a signature if the sender can make one.'}
+        {intake.signed
+          ? 'Posts must carry webhook-id, webhook-timestamp and webhook-signature, as Standard Webhooks defines them.'
+          : 'Anybody who knows the address may post. Ask for a signature if the sender can make one.'}
       </p>
       {change.data?.secret && (
         <div className="mb-3">
@@ -84,7 +105,11 @@ function Signature({ intake }: { intake: IntakeShape }) {
       <Button disabled={change.isPending} onClick={() => change.mutate({ signed: !intake.signed })}>
         {intake.signed ? 'Take unsigned posts again' : 'Ask for a signature'}
       </Button>
-      {change.isError && <p role="alert" className="mt-2 text-small text-brick">{messageOf(change.error)}</p>}
+      {change.isError && (
+        <p role="alert" className="mt-2 text-small text-brick">
+          {messageOf(change.error)}
+        </p>
+      )}
     </Sheet>
   );
 }
@@ -107,8 +132,12 @@ function FormSide({ intake }: { intake: IntakeShape }) {
           <ol className="flex flex-col">
             {intake.form?.questions.map(({ name, label, type, required }) => (
               <li key={name} className="flex items-baseline gap-2 border-b border-hair py-1.5">
-                <span className="min-w-0 flex-1 truncate">{type === 'hidden' ? <span className="text-muted">not shown</span> : label}</span>
-                {required && <span className="rounded-sm border border-line px-1 text-[11px] leading-4 text-muted">needed</span>}
+                <span className="min-w-0 flex-1 truncate">
+                  {type === 'hidden' ? <span className="text-muted">not shown</span> : label}
+                </span>
+                {required && (
+                  <span className="rounded-sm border border-line px-1 text-[11px] leading-4 text-muted">needed</span>
+                )}
                 <Mono className="text-muted">{name}</Mono>
               </li>
             ))}
@@ -130,7 +159,13 @@ function Copyable({ text, label }: { text: string; label: string }) {
   };
   return (
     <div className="flex items-start gap-2 rounded border border-line bg-raised">
-      <pre tabIndex={0} aria-label={`The ${label}`} className="min-w-0 flex-1 overflow-x-auto p-2.5 font-mono text-[12.5px] leading-[18px]">{text}</pre>
+      <pre
+        tabIndex={0}
+        aria-label={`The ${label}`}
+        className="min-w-0 flex-1 overflow-x-auto p-2.5 font-mono text-[12.5px] leading-[18px]"
+      >
+        {text}
+      </pre>
       <IconButton label={copied ? 'Copied' : `Copy the ${label}`} onClick={() => void copy()} className="m-0.5">
         {copied ? <Check className="size-4 text-green" aria-hidden /> : <Copy className="size-4" aria-hidden />}
       </IconButton>

@@ -25,10 +25,21 @@ export function Listening({ intake }: { intake: IntakeShape }) {
         <span className="text-muted">what arrives shows up here by itself</span>
       </header>
       <div aria-live="polite">
-        {latest.isPending ? <Loading lines={4} /> : latest.isError ? <Failed error={latest.error} retry={() => void latest.refetch()} /> : items.length === 0 ? (
+        {latest.isPending ? (
+          <Loading lines={4} />
+        ) : latest.isError ? (
+          <Failed error={latest.error} retry={() => void latest.refetch()} />
+        ) : items.length === 0 ? (
           <p className="px-4 py-8 text-center text-muted">Nothing has arrived yet.</p>
         ) : (
-          items.map((submission) => <Arrived key={submission.id} submission={submission} open={submission.id === open} toggle={() => setOpened(submission.id)} />)
+          items.map((submission) => (
+            <Arrived
+              key={submission.id}
+              submission={submission}
+              open={submission.id === open}
+              toggle={() => setOpened(submission.id)}
+            />
+          ))
         )}
       </div>
     </Sheet>
@@ -39,18 +50,30 @@ function Arrived({ submission, open, toggle }: { submission: SubmissionShape; op
   const run = submission.runs[0];
   return (
     <div className={`border-b border-hair last:border-b-0 ${open ? 'bg-raised' : ''}`}>
-      <button type="button" aria-expanded={open} onClick={toggle} className="flex h-9 w-full items-center gap-3 px-4 text-left hover:bg-raised">
-        <Mono className="flex-none text-muted"><Time at={submission.receivedAt} /></Mono>
+      <button
+        type="button"
+        aria-expanded={open}
+        onClick={toggle}
+        className="flex h-9 w-full items-center gap-3 px-4 text-left hover:bg-raised"
+      >
+        <Mono className="flex-none text-muted">
+          <Time at={submission.receivedAt} />
+        </Mono>
         <span className="min-w-0 flex-1 truncate">{submission.who || submission.email || 'unknown sender'}</span>
         <span className="flex min-w-0 max-w-[60%] items-center gap-2 text-small text-muted">
           <StateShape state={run?.outcome ?? (submission.state === 'waiting' ? 'waiting' : 'unrouted')} word />
-          <span className="truncate">{run?.summary ?? (submission.state === 'waiting' ? 'waiting' : 'no route takes it')}</span>
+          <span className="truncate">
+            {run?.summary ?? (submission.state === 'waiting' ? 'waiting' : 'no route takes it')}
+          </span>
         </span>
       </button>
       {open && (
         <div className="px-4 pb-3">
           <PayloadFields submission={submission} />
-          <Link to={`/submissions?intake=${submission.intake.key}&open=${submission.id}`} className="mt-2 inline-block text-slate underline">
+          <Link
+            to={`/submissions?intake=${submission.intake.key}&open=${submission.id}`}
+            className="mt-2 inline-block text-slate underline"
+          >
             What became of it
           </Link>
         </div>
@@ -66,8 +89,12 @@ function PayloadFields({ submission }: { submission: SubmissionShape }) {
     <dl className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-x-3">
       {fields.slice(0, 60).map(({ key, value }) => (
         <div key={key} className="contents">
-          <dt className="truncate py-0.5"><Mono className="rounded-sm bg-slate-soft px-1">{key}</Mono></dt>
-          <dd className="truncate py-0.5" title={String(value)}>{value === null || value === '' ? <span className="text-faint">empty</span> : String(value)}</dd>
+          <dt className="truncate py-0.5">
+            <Mono className="rounded-sm bg-slate-soft px-1">{key}</Mono>
+          </dt>
+          <dd className="truncate py-0.5" title={String(value)}>
+            {value === null || value === '' ? <span className="text-faint">empty</span> : String(value)}
+          </dd>
         </div>
       ))}
       {fields.length > 60 && <p className="col-span-2 text-muted">and {fields.length - 60} more fields</p>}

@@ -14,7 +14,8 @@ export function NewEndpoint({ open, close }: { open: boolean; close: () => void 
   const navigate = useNavigate();
   const form = useForm({ defaultValues: { name: '' } });
   const make = useMutation({
-    mutationFn: ({ name }: { name: string }) => call<IntakeShape>('POST', '/intakes', { kind: 'endpoint', name: name.trim() }),
+    mutationFn: ({ name }: { name: string }) =>
+      call<IntakeShape>('POST', '/intakes', { kind: 'endpoint', name: name.trim() }),
     onSuccess: async ({ key }) => {
       await client.invalidateQueries({ queryKey: ['submissions', 'intake-lines'] });
       form.reset();
@@ -23,13 +24,36 @@ export function NewEndpoint({ open, close }: { open: boolean; close: () => void 
     },
   });
   return (
-    <Dialog open={open} close={close} title="New endpoint" description="An address of its own, which another system posts to. You see what arrives on its page.">
-      <form noValidate className="flex flex-col gap-4" onSubmit={(event) => void form.handleSubmit((values) => make.mutate(values))(event)}>
-        <TextField label="Name" placeholder="Contact form of the shop" autoFocus error={form.formState.errors.name?.message} {...form.register('name', { validate: (name) => name.trim() !== '' || 'Give it a name that says where the submissions come from.' })} />
-        {make.isError && <p role="alert" className="text-small text-brick">{messageOf(make.error)}</p>}
+    <Dialog
+      open={open}
+      close={close}
+      title="New endpoint"
+      description="An address of its own, which another system posts to. You see what arrives on its page."
+    >
+      <form
+        noValidate
+        className="flex flex-col gap-4"
+        onSubmit={(event) => void form.handleSubmit((values) => make.mutate(values))(event)}
+      >
+        <TextField
+          label="Name"
+          placeholder="Contact form of the shop"
+          autoFocus
+          error={form.formState.errors.name?.message}
+          {...form.register('name', {
+            validate: (name) => name.trim() !== '' || 'Give it a name that says where the submissions come from.',
+          })}
+        />
+        {make.isError && (
+          <p role="alert" className="text-small text-brick">
+            {messageOf(make.error)}
+          </p>
+        )}
         <div className="flex justify-end gap-2">
           <Button onClick={close}>Cancel</Button>
-          <Button look="main" type="submit" disabled={make.isPending}>Make it</Button>
+          <Button look="main" type="submit" disabled={make.isPending}>
+            Make it
+          </Button>
         </div>
       </form>
     </Dialog>

@@ -4,7 +4,19 @@ import { useNavigate } from 'react-router';
 import { age, shortMoney } from '../components/format';
 
 /** A deal in the grid. Dragged by mouse or touch; by keyboard a number moves it to that stage, and Enter opens it. */
-export function DealCard({ card, stage, pipeline, stuck, move }: { card: Card; stage: string; pipeline: PipelineShape; stuck: boolean; move: (card: Card, to: string) => void }) {
+export function DealCard({
+  card,
+  stage,
+  pipeline,
+  stuck,
+  move,
+}: {
+  card: Card;
+  stage: string;
+  pipeline: PipelineShape;
+  stuck: boolean;
+  move: (card: Card, to: string) => void;
+}) {
   const navigate = useNavigate();
   const { setNodeRef, listeners, isDragging } = useDraggable({ id: card.id, data: { card, stage } });
   const open = () => void navigate(`/records/deals/${card.id}`);
@@ -40,7 +52,9 @@ export function CardFace({ card }: { card: Card }) {
     <div className="px-2.5 py-1.5">
       <b className="block truncate text-[13px] leading-[17px] font-semibold">{card.name}</b>
       <span className="flex justify-between gap-2 text-label text-muted">
-        <span className="truncate">{[card.value && shortMoney(card.value), card.source].filter(Boolean).join(' · ')}</span>
+        <span className="truncate">
+          {[card.value && shortMoney(card.value), card.source].filter(Boolean).join(' · ')}
+        </span>
         <span className="flex-none">{age(card.stageSince)}</span>
       </span>
     </div>

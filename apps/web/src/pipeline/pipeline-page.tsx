@@ -15,7 +15,12 @@ import { CardFace } from './deal-card';
 import { ClosingRow } from './closing-row';
 import { StageRow } from './stage-row';
 
-const BAND_WORDS: Record<AgeBand, string> = { today: 'in this stage since today', week: 'this week', month: 'this month', longer: 'longer' };
+const BAND_WORDS: Record<AgeBand, string> = {
+  today: 'in this stage since today',
+  week: 'this week',
+  month: 'this month',
+  longer: 'longer',
+};
 
 /** The pipeline as a grid: stages are rows, and what sits still drifts to the right. */
 export function PipelinePage() {
@@ -32,8 +37,16 @@ export function PipelinePage() {
       <PipelineBoard key={chosen} id={chosen}>
         <label>
           <span className="sr-only">Pipeline</span>
-          <select value={chosen} onChange={({ target }) => void navigate(`/pipeline/${target.value}`)} className="h-8 cursor-pointer rounded border-[1.5px] border-line bg-sheet px-2 font-semibold">
-            {deals.map((pipeline) => <option key={pipeline.key} value={pipeline.key}>{pipeline.name}</option>)}
+          <select
+            value={chosen}
+            onChange={({ target }) => void navigate(`/pipeline/${target.value}`)}
+            className="h-8 cursor-pointer rounded border-[1.5px] border-line bg-sheet px-2 font-semibold"
+          >
+            {deals.map((pipeline) => (
+              <option key={pipeline.key} value={pipeline.key}>
+                {pipeline.name}
+              </option>
+            ))}
           </select>
         </label>
       </PipelineBoard>
@@ -58,27 +71,68 @@ function PipelineBoard({ id, children }: { id: string; children: React.ReactNode
   };
   return (
     <>
-      <PageHead title={pipeline.name} aside={`${counted(total, 'open deal')}${worthText(rows.flatMap(({ worth }) => worth))}`}>{children}</PageHead>
-      <DndContext sensors={sensors} onDragStart={({ active }) => setDragged((active.data.current as { card: DealCard }).card)} onDragCancel={() => setDragged(null)} onDragEnd={drop}>
-        <div role="table" aria-label={`Deals in ${pipeline.name}`} className="overflow-x-auto rounded border border-line bg-sheet">
+      <PageHead
+        title={pipeline.name}
+        aside={`${counted(total, 'open deal')}${worthText(rows.flatMap(({ worth }) => worth))}`}
+      >
+        {children}
+      </PageHead>
+      <DndContext
+        sensors={sensors}
+        onDragStart={({ active }) => setDragged((active.data.current as { card: DealCard }).card)}
+        onDragCancel={() => setDragged(null)}
+        onDragEnd={drop}
+      >
+        <div
+          role="table"
+          aria-label={`Deals in ${pipeline.name}`}
+          className="overflow-x-auto rounded border border-line bg-sheet"
+        >
           <div role="rowgroup" className="min-w-[920px]">
-            <div role="row" className="grid grid-cols-[168px_repeat(4,minmax(0,1fr))] border-b border-line text-label font-semibold text-muted">
-              <span role="columnheader" className="px-2.5 py-2">Stage</span>
-              {AGE_BANDS.map((band) => <span role="columnheader" key={band} className="border-l border-line px-2.5 py-2">{BAND_WORDS[band]}</span>)}
+            <div
+              role="row"
+              className="grid grid-cols-[168px_repeat(4,minmax(0,1fr))] border-b border-line text-label font-semibold text-muted"
+            >
+              <span role="columnheader" className="px-2.5 py-2">
+                Stage
+              </span>
+              {AGE_BANDS.map((band) => (
+                <span role="columnheader" key={band} className="border-l border-line px-2.5 py-2">
+                  {BAND_WORDS[band]}
+                </span>
+              ))}
             </div>
             {rows.map((row) => (
-              <StageRow key={row.stage} row={row} pipeline={pipeline} move={(card, to) => move.mutate({ card, from: row.stage, to })} />
+              <StageRow
+                key={row.stage}
+                row={row}
+                pipeline={pipeline}
+                move={(card, to) => move.mutate({ card, from: row.stage, to })}
+              />
             ))}
             <ClosingRow pipeline={pipeline} dragging={dragged !== null} />
           </div>
         </div>
-        <DragOverlay dropAnimation={null}>{dragged && <div className="w-64 rounded border border-ink bg-raised shadow-xl"><CardFace card={dragged} /></div>}</DragOverlay>
+        <DragOverlay dropAnimation={null}>
+          {dragged && (
+            <div className="w-64 rounded border border-ink bg-raised shadow-xl">
+              <CardFace card={dragged} />
+            </div>
+          )}
+        </DragOverlay>
       </DndContext>
       <p className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-small text-muted">
         {closed.map(({ state, count: deals, worth }) => (
-          <span key={state} className="flex items-center gap-2"><StateShape state={state === 'won' ? 'written' : 'skipped'} /> {state === 'won' ? 'Won' : 'Lost'} {count(deals)}{worthText(worth)}</span>
+          <span key={state} className="flex items-center gap-2">
+            <StateShape state={state === 'won' ? 'written' : 'skipped'} /> {state === 'won' ? 'Won' : 'Lost'}{' '}
+            {count(deals)}
+            {worthText(worth)}
+          </span>
         ))}
-        <span>in the last 90 days. Drag a card to another stage, or focus it and press <Key>1</Key> to <Key>{pipeline.stages.length}</Key>.</span>
+        <span>
+          in the last 90 days. Drag a card to another stage, or focus it and press <Key>1</Key> to{' '}
+          <Key>{pipeline.stages.length}</Key>.
+        </span>
       </p>
     </>
   );
@@ -96,7 +150,8 @@ function useMove(id: string) {
   const client = useQueryClient();
   const { queryKey } = gridQuery(id);
   return useMutation({
-    mutationFn: ({ card, to }: { card: DealCard; from: string; to: string }) => call('POST', `/deals/${card.id}/move`, { stage: to }),
+    mutationFn: ({ card, to }: { card: DealCard; from: string; to: string }) =>
+      call('POST', `/deals/${card.id}/move`, { stage: to }),
     onMutate: async ({ card, from, to }) => {
       await client.cancelQueries({ queryKey });
       const before = client.getQueryData(queryKey);
@@ -110,7 +165,15 @@ function useMove(id: string) {
     onSuccess: (_answer, { card, from, to }) => {
       const stages = client.getQueryData(queryKey)?.pipeline.stages ?? [];
       const name = (key: string) => stages.find((stage) => stage.key === key)?.name ?? key;
-      toast(`${card.name} is in ${name(to)} now.`, { action: { label: 'Undo', onClick: () => void call('POST', `/deals/${card.id}/move`, { stage: from }).then(() => client.invalidateQueries({ queryKey })) } });
+      toast(`${card.name} is in ${name(to)} now.`, {
+        action: {
+          label: 'Undo',
+          onClick: () =>
+            void call('POST', `/deals/${card.id}/move`, { stage: from }).then(() =>
+              client.invalidateQueries({ queryKey }),
+            ),
+        },
+      });
     },
     onSettled: () => client.invalidateQueries({ queryKey: ['records'] }),
   });
@@ -122,16 +185,22 @@ function moved(grid: PipelineGrid, card: DealCard, from: string, to: string): Pi
     ...grid,
     rows: grid.rows.map((row) => {
       if (row.stage === from) {
-        const cells = Object.fromEntries(AGE_BANDS.map((band) => {
-          const { count: deals, deals: cards } = row.cells[band];
-          const left = cards.filter(({ id }) => id !== card.id);
-          return [band, { count: deals - (cards.length - left.length), deals: left }];
-        })) as PipelineGrid['rows'][number]['cells'];
+        const cells = Object.fromEntries(
+          AGE_BANDS.map((band) => {
+            const { count: deals, deals: cards } = row.cells[band];
+            const left = cards.filter(({ id }) => id !== card.id);
+            return [band, { count: deals - (cards.length - left.length), deals: left }];
+          }),
+        ) as PipelineGrid['rows'][number]['cells'];
         return { ...row, count: row.count - 1, cells };
       }
       if (row.stage !== to) return row;
       const { today } = row.cells;
-      return { ...row, count: row.count + 1, cells: { ...row.cells, today: { count: today.count + 1, deals: [now, ...today.deals] } } };
+      return {
+        ...row,
+        count: row.count + 1,
+        cells: { ...row.cells, today: { count: today.count + 1, deals: [now, ...today.deals] } },
+      };
     }),
   };
 }

@@ -39,7 +39,15 @@ export function RecordPage() {
   );
 }
 
-function Values({ record, fields, history }: { record: RecordShape; fields: readonly FieldDefinition[]; history: readonly HistoryEntry[] }) {
+function Values({
+  record,
+  fields,
+  history,
+}: {
+  record: RecordShape;
+  fields: readonly FieldDefinition[];
+  history: readonly HistoryEntry[];
+}) {
   const [traced, setTraced] = useState<string | null>(null);
   const pipelines = useQuery(pipelinesQuery).data ?? [];
   const filled = fields.filter(({ key }) => record.values[key] !== undefined);
@@ -61,7 +69,12 @@ function Values({ record, fields, history }: { record: RecordShape; fields: read
       <ul>
         {filled.map((field) => (
           <li key={field.key} className="border-b border-hair last:border-b-0">
-            <button type="button" aria-expanded={traced === field.key} onClick={() => setTraced(traced === field.key ? null : field.key)} className={`grid w-full grid-cols-[minmax(0,140px)_minmax(0,1fr)] gap-3 px-4 py-1.5 text-left hover:bg-raised ${traced === field.key ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : ''}`}>
+            <button
+              type="button"
+              aria-expanded={traced === field.key}
+              onClick={() => setTraced(traced === field.key ? null : field.key)}
+              className={`grid w-full grid-cols-[minmax(0,140px)_minmax(0,1fr)] gap-3 px-4 py-1.5 text-left hover:bg-raised ${traced === field.key ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : ''}`}
+            >
               <span className="text-muted">{field.label}</span>
               <span className="[overflow-wrap:anywhere] whitespace-pre-line">{show(field)}</span>
             </button>
@@ -69,7 +82,11 @@ function Values({ record, fields, history }: { record: RecordShape; fields: read
           </li>
         ))}
       </ul>
-      {blank.length > 0 && <p className="border-t border-line px-4 py-2 text-small text-muted">Blank: {blank.map(({ label }) => label).join(', ')}</p>}
+      {blank.length > 0 && (
+        <p className="border-t border-line px-4 py-2 text-small text-muted">
+          Blank: {blank.map(({ label }) => label).join(', ')}
+        </p>
+      )}
     </Sheet>
   );
 }
@@ -85,7 +102,12 @@ function Links({ record }: { record: RecordShape }) {
           links.map(({ id, kind, number, name }) => (
             <li key={id} className="flex items-baseline gap-3 border-b border-hair py-1 last:border-b-0">
               <span className="w-[72px] flex-none text-small text-muted capitalize">{kind}</span>
-              <Link to={`/records/${PLURALS[kind]}/${id}`} className="min-w-0 flex-1 truncate text-slate hover:underline">{name}</Link>
+              <Link
+                to={`/records/${PLURALS[kind]}/${id}`}
+                className="min-w-0 flex-1 truncate text-slate hover:underline"
+              >
+                {name}
+              </Link>
               <Mono className="text-muted">{recordNumber(kind, number)}</Mono>
             </li>
           )),
@@ -101,10 +123,16 @@ function Touches({ touches }: { touches: readonly TouchShape[] }) {
       <h2 className="mb-1 text-base">Where they came from</h2>
       <ol>
         {touches.map((touch, index) => (
-          <li key={index} className="grid grid-cols-[72px_minmax(0,1fr)_auto] items-baseline gap-3 border-b border-hair py-1 last:border-b-0">
+          <li
+            key={index}
+            className="grid grid-cols-[72px_minmax(0,1fr)_auto] items-baseline gap-3 border-b border-hair py-1 last:border-b-0"
+          >
             <span className="text-small text-muted">{index === 0 ? 'first' : 'later'}</span>
             <span className="min-w-0 truncate" title={touch.page ?? undefined}>
-              <b className="font-semibold">{touch.source}</b> <span className="text-muted">{[touch.channel, touch.medium, touch.campaign].filter(Boolean).join(', ')}</span>
+              <b className="font-semibold">{touch.source}</b>{' '}
+              <span className="text-muted">
+                {[touch.channel, touch.medium, touch.campaign].filter(Boolean).join(', ')}
+              </span>
             </span>
             <Time at={touch.at} className="text-muted" />
           </li>
@@ -114,11 +142,23 @@ function Touches({ touches }: { touches: readonly TouchShape[] }) {
   );
 }
 
-function History({ history, error, fields }: { history: readonly HistoryEntry[] | undefined; error: unknown; fields: readonly FieldDefinition[] }) {
+function History({
+  history,
+  error,
+  fields,
+}: {
+  history: readonly HistoryEntry[] | undefined;
+  error: unknown;
+  fields: readonly FieldDefinition[];
+}) {
   return (
     <Sheet className="self-start">
       <h2 className="border-b border-line px-4 py-2.5 text-base">History</h2>
-      {error ? <Failed error={error} /> : !history ? <Loading /> : (
+      {error ? (
+        <Failed error={error} />
+      ) : !history ? (
+        <Loading />
+      ) : (
         <ol className="px-4">
           {history.map((entry) => (
             <Entry key={entry.id} entry={entry} fields={fields} />
@@ -129,7 +169,13 @@ function History({ history, error, fields }: { history: readonly HistoryEntry[] 
   );
 }
 
-function Entry({ entry: { at, cause, values, diff }, fields }: { entry: HistoryEntry; fields: readonly FieldDefinition[] }) {
+function Entry({
+  entry: { at, cause, values, diff },
+  fields,
+}: {
+  entry: HistoryEntry;
+  fields: readonly FieldDefinition[];
+}) {
   const created = Object.keys(diff.created).length > 0;
   const shown = values.filter(({ field }) => !fields.some(({ key, type }) => key === field && type === 'date-time'));
   const what = created ? 'Created' : shown.length ? 'Changed' : 'Linked';
@@ -138,7 +184,13 @@ function Entry({ entry: { at, cause, values, diff }, fields }: { entry: HistoryE
       <p className="flex items-baseline gap-2">
         <span className="min-w-0 flex-1">
           <b className="font-semibold">{what}</b> by{' '}
-          {cause.submission ? <Link to={`/submissions?open=${cause.submission}`} className="text-slate hover:underline">the route {cause.label}</Link> : cause.label || 'somebody'}
+          {cause.submission ? (
+            <Link to={`/submissions?open=${cause.submission}`} className="text-slate hover:underline">
+              the route {cause.label}
+            </Link>
+          ) : (
+            cause.label || 'somebody'
+          )}
         </span>
         <Time at={at} relative className="flex-none text-small text-muted" />
       </p>
@@ -149,7 +201,12 @@ function Entry({ entry: { at, cause, values, diff }, fields }: { entry: HistoryE
             return (
               <div key={field} className="contents">
                 <dt className="text-muted">{label}</dt>
-                <dd className="min-w-0"><Change before={created ? undefined : showFieldValue(definition, before)} after={showFieldValue(definition, after)} /></dd>
+                <dd className="min-w-0">
+                  <Change
+                    before={created ? undefined : showFieldValue(definition, before)}
+                    after={showFieldValue(definition, after)}
+                  />
+                </dd>
               </div>
             );
           })}

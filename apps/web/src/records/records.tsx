@@ -15,34 +15,93 @@ import { Time } from '../components/time';
 const KINDS: Record<RecordPlural, string> = { contacts: 'Contacts', companies: 'Companies', deals: 'Deals' };
 const text = (value: FieldValue | undefined) => (typeof value === 'string' ? value : '');
 
-const NUMBER: ColumnDef<RecordShape> = { header: 'No.', meta: { width: '76px', wide: true }, cell: ({ row: { original } }) => <Mono className="text-muted">{recordNumber(original.kind, original.number)}</Mono> };
-const UPDATED: ColumnDef<RecordShape> = { header: 'Changed', meta: { width: '96px', numeric: true }, cell: ({ row: { original } }) => <Time at={original.updatedAt} /> };
-const field = (header: string, key: string, width: string, wide = true): ColumnDef<RecordShape> => ({ header, meta: { width, wide }, cell: ({ row: { original } }) => text(original.values[key]) });
+const NUMBER: ColumnDef<RecordShape> = {
+  header: 'No.',
+  meta: { width: '76px', wide: true },
+  cell: ({ row: { original } }) => <Mono className="text-muted">{recordNumber(original.kind, original.number)}</Mono>,
+};
+const UPDATED: ColumnDef<RecordShape> = {
+  header: 'Changed',
+  meta: { width: '96px', numeric: true },
+  cell: ({ row: { original } }) => <Time at={original.updatedAt} />,
+};
+const field = (header: string, key: string, width: string, wide = true): ColumnDef<RecordShape> => ({
+  header,
+  meta: { width, wide },
+  cell: ({ row: { original } }) => text(original.values[key]),
+});
 const name = (plural: RecordPlural): ColumnDef<RecordShape> => ({
   header: 'Name',
   meta: { width: 'minmax(0,1.4fr)' },
-  cell: ({ row: { original } }) => <Link to={`/records/${plural}/${original.id}`} onClick={(event) => event.stopPropagation()} className="font-semibold hover:underline">{original.name}</Link>,
+  cell: ({ row: { original } }) => (
+    <Link
+      to={`/records/${plural}/${original.id}`}
+      onClick={(event) => event.stopPropagation()}
+      className="font-semibold hover:underline"
+    >
+      {original.name}
+    </Link>
+  ),
 });
 const linked = (header: string, key: string, plural: RecordPlural): ColumnDef<RecordShape> => ({
   header,
   meta: { width: 'minmax(0,1.2fr)', wide: true },
   cell: ({ row: { original } }) => {
     const link = original.links[key]?.[0];
-    return link && <Link to={`/records/${plural}/${link.id}`} onClick={(event) => event.stopPropagation()} className="hover:underline">{link.name}</Link>;
+    return (
+      link && (
+        <Link
+          to={`/records/${plural}/${link.id}`}
+          onClick={(event) => event.stopPropagation()}
+          className="hover:underline"
+        >
+          {link.name}
+        </Link>
+      )
+    );
   },
 });
-const counted = (header: string, key: string): ColumnDef<RecordShape> => ({ header, meta: { width: '80px', numeric: true, wide: true }, cell: ({ row: { original } }) => original.links[key]?.length ?? '' });
+const counted = (header: string, key: string): ColumnDef<RecordShape> => ({
+  header,
+  meta: { width: '80px', numeric: true, wide: true },
+  cell: ({ row: { original } }) => original.links[key]?.length ?? '',
+});
 
 const COLUMNS: Record<RecordPlural, ColumnDef<RecordShape>[]> = {
-  contacts: [NUMBER, name('contacts'), field('E-mail', 'email', 'minmax(0,1.5fr)', false), field('Phone', 'phone', '140px'), linked('Company', 'company', 'companies'), field('First source', 'source', 'minmax(0,1fr)'), counted('Deals', 'deals'), UPDATED],
-  companies: [NUMBER, name('companies'), field('Domain', 'domain', 'minmax(0,1.3fr)', false), field('Country', 'country', '80px'), field('First source', 'source', 'minmax(0,1fr)'), counted('Contacts', 'contacts'), counted('Deals', 'deals'), UPDATED],
+  contacts: [
+    NUMBER,
+    name('contacts'),
+    field('E-mail', 'email', 'minmax(0,1.5fr)', false),
+    field('Phone', 'phone', '140px'),
+    linked('Company', 'company', 'companies'),
+    field('First source', 'source', 'minmax(0,1fr)'),
+    counted('Deals', 'deals'),
+    UPDATED,
+  ],
+  companies: [
+    NUMBER,
+    name('companies'),
+    field('Domain', 'domain', 'minmax(0,1.3fr)', false),
+    field('Country', 'country', '80px'),
+    field('First source', 'source', 'minmax(0,1fr)'),
+    counted('Contacts', 'contacts'),
+    counted('Deals', 'deals'),
+    UPDATED,
+  ],
   deals: [
     NUMBER,
     name('deals'),
     linked('Contact', 'contacts', 'contacts'),
     field('Pipeline', 'pipeline', '110px'),
     field('Stage', 'stage', '110px', false),
-    { header: 'Value', meta: { width: '120px', numeric: true, wide: true }, cell: ({ row: { original } }) => { const { value } = original.values; return typeof value === 'object' && 'currency' in value ? money(value) : ''; } },
+    {
+      header: 'Value',
+      meta: { width: '120px', numeric: true, wide: true },
+      cell: ({ row: { original } }) => {
+        const { value } = original.values;
+        return typeof value === 'object' && 'currency' in value ? money(value) : '';
+      },
+    },
     field('Source', 'source', 'minmax(0,1fr)'),
     UPDATED,
   ],
@@ -72,14 +131,33 @@ function RecordList({ kind }: { kind: RecordPlural }) {
       <PageHead title={KINDS[kind]} aside={total !== undefined && `${count(total)}${q ? ` with “${q}”` : ''}`}>
         <nav aria-label="Kind of record" className="flex overflow-hidden rounded border border-line bg-sheet">
           {Object.entries(KINDS).map(([key, words]) => (
-            <NavLink key={key} to={`/records/${key}`} className={({ isActive }) => `px-3 py-1 leading-[22px] ${isActive ? 'bg-ink text-sheet' : 'hover:bg-raised'}`}>{words}</NavLink>
+            <NavLink
+              key={key}
+              to={`/records/${key}`}
+              className={({ isActive }) =>
+                `px-3 py-1 leading-[22px] ${isActive ? 'bg-ink text-sheet' : 'hover:bg-raised'}`
+              }
+            >
+              {words}
+            </NavLink>
           ))}
         </nav>
         <div className="w-60">
-          <TextField label={`Find ${kind}`} hideLabel type="search" placeholder={kind === 'companies' ? 'Name or domain' : kind === 'deals' ? 'Name' : 'Name or e-mail'} value={typed} onChange={({ target }) => setTyped(target.value)} />
+          <TextField
+            label={`Find ${kind}`}
+            hideLabel
+            type="search"
+            placeholder={kind === 'companies' ? 'Name or domain' : kind === 'deals' ? 'Name' : 'Name or e-mail'}
+            value={typed}
+            onChange={({ target }) => setTyped(target.value)}
+          />
         </div>
       </PageHead>
-      {list.isPending ? <Loading lines={16} /> : list.isError ? <Failed error={list.error} retry={() => void list.refetch()} /> : (
+      {list.isPending ? (
+        <Loading lines={16} />
+      ) : list.isError ? (
+        <Failed error={list.error} retry={() => void list.refetch()} />
+      ) : (
         <DataTable
           label={KINDS[kind]}
           columns={COLUMNS[kind]}
@@ -87,7 +165,11 @@ function RecordList({ kind }: { kind: RecordPlural }) {
           total={total}
           open={({ id }) => void navigate(`/records/${kind}/${id}`)}
           more={list.hasNextPage && !list.isFetchingNextPage ? () => void list.fetchNextPage() : undefined}
-          empty={<Empty title={q ? `Nothing has “${q}”` : 'Nobody is here yet'}>{q ? 'Try a part of the name or address.' : 'Records appear when a route writes its first submission.'}</Empty>}
+          empty={
+            <Empty title={q ? `Nothing has “${q}”` : 'Nobody is here yet'}>
+              {q ? 'Try a part of the name or address.' : 'Records appear when a route writes its first submission.'}
+            </Empty>
+          }
         />
       )}
     </div>

@@ -6,7 +6,9 @@ import { Mono } from '../components/sheet';
 
 /** Where a value came from: which submission, which answers, which steps, by whom, when, and what was there before. */
 export function TraceOfValue({ field, history }: { field: FieldDefinition; history: readonly HistoryEntry[] }) {
-  const entries = history.flatMap((entry) => entry.values.filter((value) => value.field === field.key).map((value) => ({ entry, value })));
+  const entries = history.flatMap((entry) =>
+    entry.values.filter((value) => value.field === field.key).map((value) => ({ entry, value })),
+  );
   if (!entries.length) return <p className="px-4 py-2 text-muted">Nothing is known of its origin.</p>;
   return (
     <ol aria-label={`Trace of ${field.label}`} className="border-t border-hair bg-raised px-4 py-2">
@@ -15,7 +17,10 @@ export function TraceOfValue({ field, history }: { field: FieldDefinition; histo
           <p>
             {entry.cause.submission ? (
               <>
-                <Link to={`/submissions?open=${entry.cause.submission}`} className="text-slate underline">A submission</Link> through the route {entry.cause.label}
+                <Link to={`/submissions?open=${entry.cause.submission}`} className="text-slate underline">
+                  A submission
+                </Link>{' '}
+                through the route {entry.cause.label}
               </>
             ) : (
               <>{entry.cause.label || 'Somebody'} changed it</>
@@ -27,18 +32,24 @@ export function TraceOfValue({ field, history }: { field: FieldDefinition; histo
               {value.trace.parts.map(({ part, text }, index) => (
                 <li key={index} className="flex gap-2">
                   <Mono className="flex-none rounded-sm bg-slate-soft px-1">{partName(part)}</Mono>
-                  <span className="min-w-0 [overflow-wrap:anywhere]">{text || <span className="text-muted">empty</span>}</span>
+                  <span className="min-w-0 [overflow-wrap:anywhere]">
+                    {text || <span className="text-muted">empty</span>}
+                  </span>
                 </li>
               ))}
-              {value.trace.steps.filter(({ before, after }) => before !== after).map(({ use, after }, index) => (
-                <li key={`step ${index}`} className="flex gap-2">
-                  <span className="flex-none text-muted">{finisherNamed(use)?.label ?? use} made it</span>
-                  <span className="min-w-0 [overflow-wrap:anywhere]">{after}</span>
-                </li>
-              ))}
+              {value.trace.steps
+                .filter(({ before, after }) => before !== after)
+                .map(({ use, after }, index) => (
+                  <li key={`step ${index}`} className="flex gap-2">
+                    <span className="flex-none text-muted">{finisherNamed(use)?.label ?? use} made it</span>
+                    <span className="min-w-0 [overflow-wrap:anywhere]">{after}</span>
+                  </li>
+                ))}
             </ol>
           )}
-          {!value.trace && entry.cause.kind === 'run' && <p className="text-muted">It follows from other values or from the place in the pipeline.</p>}
+          {!value.trace && entry.cause.kind === 'run' && (
+            <p className="text-muted">It follows from other values or from the place in the pipeline.</p>
+          )}
           <p className="text-muted">Before: {value.before === null ? 'blank' : showFieldValue(field, value.before)}</p>
         </li>
       ))}

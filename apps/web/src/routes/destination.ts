@@ -9,7 +9,15 @@ export function useDestination(): Destination | undefined {
   const pipelines = useQuery(pipelinesQuery).data;
   const workspace = useQuery(sessionQuery).data?.workspace;
   return useMemo(
-    () => fields && pipelines && workspace && { fields, pipelines, defaultCountry: workspace.defaultCountry, defaultCurrency: workspace.defaultCurrency },
+    () =>
+      fields &&
+      pipelines &&
+      workspace && {
+        fields,
+        pipelines,
+        defaultCountry: workspace.defaultCountry,
+        defaultCurrency: workspace.defaultCurrency,
+      },
     [fields, pipelines, workspace],
   );
 }

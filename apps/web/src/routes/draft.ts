@@ -40,7 +40,8 @@ export const useDraft = create<DraftState>()((set, get) => {
     error: null,
     past: [],
     future: [],
-    open: (route) => set({ id: route.id, definition: route.draft, saved: route, saving: 'saved', error: null, past: [], future: [] }),
+    open: (route) =>
+      set({ id: route.id, definition: route.draft, saved: route, saving: 'saved', error: null, past: [], future: [] }),
     told: (route) => set({ saved: route }),
     change: (change) => {
       const { definition, past } = get();
@@ -62,12 +63,14 @@ export const useDraft = create<DraftState>()((set, get) => {
       if (!id || !definition || saving === 'saved') return;
       try {
         const saved = await call<RouteShape>('PUT', `/routes/${id}/draft`, definition);
-        if (get().id === id) set({ saved, error: null, ...(get().definition === definition ? { saving: 'saved' } : {}) });
+        if (get().id === id)
+          set({ saved, error: null, ...(get().definition === definition ? { saving: 'saved' } : {}) });
       } catch (error) {
         if (get().id !== id) return;
         set({ saving: 'failed', error });
         // Nothing typed is lost: when the server only did not answer, it is saved as soon as it does.
-        if (error instanceof ApiError && error.problem.status !== 422) timer = window.setTimeout(() => void get().save(), 3_000);
+        if (error instanceof ApiError && error.problem.status !== 422)
+          timer = window.setTimeout(() => void get().save(), 3_000);
       }
     },
   };
@@ -75,7 +78,12 @@ export const useDraft = create<DraftState>()((set, get) => {
 
 /** Changes one write of the draft. */
 export function changeWrite(as: string, change: (write: Write) => Write): void {
-  useDraft.getState().change((definition) => ({ ...definition, writes: definition.writes.map((write) => (write.as === as ? change(write) : write)) }));
+  useDraft
+    .getState()
+    .change((definition) => ({
+      ...definition,
+      writes: definition.writes.map((write) => (write.as === as ? change(write) : write)),
+    }));
 }
 
 /** Changes one fill of a write, adds it, or with `null` takes it away. */
@@ -83,7 +91,11 @@ export function changeFill(as: string, field: string, change: (fill: Fill) => Fi
   changeWrite(as, (write) => {
     const known = write.fills.find((fill) => fill.field === field);
     const next = change(known ?? { field, value: { parts: [] } });
-    const fills = known ? write.fills.flatMap((fill) => (fill.field === field ? (next ?? []) : fill)) : next ? [...write.fills, next] : write.fills;
+    const fills = known
+      ? write.fills.flatMap((fill) => (fill.field === field ? (next ?? []) : fill))
+      : next
+        ? [...write.fills, next]
+        : write.fills;
     return { ...write, fills };
   });
 }

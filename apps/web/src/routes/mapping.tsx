@@ -1,4 +1,12 @@
-import { requiredUnfed, type Destination, type Fill, type Plan, type Problem, type RouteDefinition, type Write } from '@haycart/core';
+import {
+  requiredUnfed,
+  type Destination,
+  type Fill,
+  type Plan,
+  type Problem,
+  type RouteDefinition,
+  type Write,
+} from '@haycart/core';
 import type { FieldKeyShape } from '@haycart/api';
 import { Trash2 } from 'lucide-react';
 import { Button, IconButton } from '../components/button';
@@ -23,9 +31,21 @@ export interface MappingProps {
 export function Mapping(props: MappingProps) {
   const { definition, destination, fieldKeys } = props;
   const change = useDraft(({ change }) => change);
-  const fed = new Set(definition.writes.flatMap(({ fills, place }) => [...fills.map(({ value }) => value), ...(place ? [place.pipeline, place.stage] : [])]).flatMap(({ parts }) => parts.flatMap((part) => ('answer' in part ? [part.answer] : []))));
-  const unfed = fieldKeys.filter(({ key }) => ![...fed].some((answer) => key === answer || key.startsWith(`${answer}.`) || key.startsWith(`${answer}[`)));
-  const missing = (['contact', 'company'] as const).filter((record) => !definition.writes.some((write) => write.record === record));
+  const fed = new Set(
+    definition.writes
+      .flatMap(({ fills, place }) => [
+        ...fills.map(({ value }) => value),
+        ...(place ? [place.pipeline, place.stage] : []),
+      ])
+      .flatMap(({ parts }) => parts.flatMap((part) => ('answer' in part ? [part.answer] : []))),
+  );
+  const unfed = fieldKeys.filter(
+    ({ key }) =>
+      ![...fed].some((answer) => key === answer || key.startsWith(`${answer}.`) || key.startsWith(`${answer}[`)),
+  );
+  const missing = (['contact', 'company'] as const).filter(
+    (record) => !definition.writes.some((write) => write.record === record),
+  );
   const addWrite = (record: 'contact' | 'company') => {
     const write: Write = { as: record === 'contact' ? 'person' : 'firm', record, match: [], fills: [] };
     change((draft) => ({ ...draft, writes: [write, ...draft.writes] }));
@@ -58,7 +78,8 @@ export function Mapping(props: MappingProps) {
   );
 }
 
-const GRID = 'grid grid-cols-[minmax(0,1fr)_28px] items-center gap-x-2 gap-y-0.5 px-2.5 md:grid-cols-[minmax(0,0.95fr)_minmax(0,1.6fr)_minmax(0,1.25fr)_minmax(0,1.2fr)_28px]';
+const GRID =
+  'grid grid-cols-[minmax(0,1fr)_28px] items-center gap-x-2 gap-y-0.5 px-2.5 md:grid-cols-[minmax(0,0.95fr)_minmax(0,1.6fr)_minmax(0,1.25fr)_minmax(0,1.2fr)_28px]';
 
 function WriteTable({ write, ...props }: MappingProps & { write: Write }) {
   const { destination } = props;
@@ -67,12 +88,16 @@ function WriteTable({ write, ...props }: MappingProps & { write: Write }) {
   const remove = () =>
     change((draft) => ({
       ...draft,
-      writes: draft.writes.filter(({ as }) => as !== write.as).map((other) => (other.links ? { ...other, links: other.links.filter((link) => link !== write.as) } : other)),
+      writes: draft.writes
+        .filter(({ as }) => as !== write.as)
+        .map((other) => (other.links ? { ...other, links: other.links.filter((link) => link !== write.as) } : other)),
     }));
   return (
     <section aria-label={`Fields of the ${write.record}`}>
       <div className={`${GRID} h-8 border-b border-line text-label font-semibold text-muted max-md:flex`}>
-        <h3 className="font-(family-name:--font-text) text-label font-semibold tracking-normal first-letter:uppercase">{write.record} field</h3>
+        <h3 className="font-(family-name:--font-text) text-label font-semibold tracking-normal first-letter:uppercase">
+          {write.record} field
+        </h3>
         <span className="max-md:hidden">Comes from</span>
         <span className="max-md:hidden">Finishers</span>
         <span className="max-md:hidden">This sample</span>
@@ -84,38 +109,78 @@ function WriteTable({ write, ...props }: MappingProps & { write: Write }) {
         <FillLine key={field} write={write} fill={{ field, value: { parts: [] } }} needed unfed {...props} />
       ))}
       {write.fills.map((fill) => (
-        <FillLine key={fill.field} write={write} fill={fill} needed={destination.fields.some((field) => field.record === write.record && field.key === fill.field && field.required)} {...props} />
+        <FillLine
+          key={fill.field}
+          write={write}
+          fill={fill}
+          needed={destination.fields.some(
+            (field) => field.record === write.record && field.key === fill.field && field.required,
+          )}
+          {...props}
+        />
       ))}
       <AddField write={write} destination={destination} hidden={required} />
     </section>
   );
 }
 
-function FillLine({ write, fill, needed, unfed = false, destination, fieldKeys, sample, plan, definition, problems }: MappingProps & { write: Write; fill: Fill; needed: boolean; unfed?: boolean }) {
-  const field = destination.fields.find((candidate) => candidate.record === write.record && candidate.key === fill.field);
+function FillLine({
+  write,
+  fill,
+  needed,
+  unfed = false,
+  destination,
+  fieldKeys,
+  sample,
+  plan,
+  definition,
+  problems,
+}: MappingProps & { write: Write; fill: Fill; needed: boolean; unfed?: boolean }) {
+  const field = destination.fields.find(
+    (candidate) => candidate.record === write.record && candidate.key === fill.field,
+  );
   const planned = plan?.writes.find(({ as }) => as === write.as);
   const trace = planned?.fields.find((candidate) => candidate.field === fill.field && candidate.trace);
   const at = `/writes/${definition.writes.indexOf(write)}/fills/${write.fills.indexOf(fill)}/`;
   const wrong = problems.find((problem) => problem.severity === 'error' && problem.at?.startsWith(at));
   const empty = fill.value.parts.length === 0;
   return (
-    <div className={`${GRID} min-h-[33px] border-b border-hair py-0.5 ${unfed || wrong || empty ? 'bg-brick-soft' : ''}`}>
+    <div
+      className={`${GRID} min-h-[33px] border-b border-hair py-0.5 ${unfed || wrong || empty ? 'bg-brick-soft' : ''}`}
+    >
       <div className="flex min-w-0 items-center gap-2 max-md:order-1">
         <span className="truncate">{field?.label ?? fill.field}</span>
-        {needed && <span className="flex-none rounded-sm border border-line px-1 text-[11px] leading-4 text-muted">needed</span>}
+        {needed && (
+          <span className="flex-none rounded-sm border border-line px-1 text-[11px] leading-4 text-muted">needed</span>
+        )}
       </div>
       <div className="max-md:order-3 max-md:col-span-2">
-        <PartsCell write={write} fill={fill} definition={definition} fieldKeys={fieldKeys} sample={sample} label={field?.label ?? fill.field} />
+        <PartsCell
+          write={write}
+          fill={fill}
+          definition={definition}
+          fieldKeys={fieldKeys}
+          sample={sample}
+          label={field?.label ?? fill.field}
+        />
       </div>
       <div className="max-md:order-4 max-md:col-span-2">
         <FinishersCell write={write} fill={fill} label={field?.label ?? fill.field} />
       </div>
       <div className="min-w-0 truncate max-md:order-5 max-md:col-span-2" title={wrong?.text}>
-        {wrong ? <b className="font-semibold text-brick">{wrong.text}</b> : <SampleResult trace={trace} field={field} unfed={unfed || empty} />}
+        {wrong ? (
+          <b className="font-semibold text-brick">{wrong.text}</b>
+        ) : (
+          <SampleResult trace={trace} field={field} unfed={unfed || empty} />
+        )}
       </div>
       <div className="max-md:order-2">
         {!unfed && (
-          <IconButton label={`Do not feed ${field?.label ?? fill.field}`} className="!size-7 text-muted" onClick={() => changeFill(write.as, fill.field, () => null)}>
+          <IconButton
+            label={`Do not feed ${field?.label ?? fill.field}`}
+            className="!size-7 text-muted"
+            onClick={() => changeFill(write.as, fill.field, () => null)}
+          >
             <Trash2 className="size-3.5" aria-hidden />
           </IconButton>
         )}
@@ -124,14 +189,22 @@ function FillLine({ write, fill, needed, unfed = false, destination, fieldKeys, 
   );
 }
 
-function SampleResult({ trace, field, unfed }: { trace: Plan['writes'][number]['fields'][number] | undefined; field: Destination['fields'][number] | undefined; unfed: boolean }) {
+function SampleResult({
+  trace,
+  field,
+  unfed,
+}: {
+  trace: Plan['writes'][number]['fields'][number] | undefined;
+  field: Destination['fields'][number] | undefined;
+  unfed: boolean;
+}) {
   if (unfed) return <b className="font-semibold text-brick">nothing feeds it</b>;
   if (!trace) return <span className="text-faint">–</span>;
   if (trace.why === 'unreadable') return <span className="text-brick">does not fit</span>;
   const shown = trace.offered ?? trace.after;
   return (
     <>
-      <Value value={shown} field={field} />
+      <Value value={shown} field={field} oneLine />
       {trace.did === 'keep' && trace.offered !== null && <span className="text-muted"> not written</span>}
     </>
   );

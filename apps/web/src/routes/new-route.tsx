@@ -22,7 +22,14 @@ export function NewRoute({ open, close }: { open: boolean; close: () => void }) 
   const make = useMutation({
     mutationFn: async ({ name, intake }: { name: string; intake: string }) => {
       const keys = await client.fetchQuery(fieldKeysQuery(intake));
-      return call<RouteShape>('POST', '/routes', { definition: starterRoute(name.trim(), intake, keys.map(({ key }) => key), destination!) });
+      return call<RouteShape>('POST', '/routes', {
+        definition: starterRoute(
+          name.trim(),
+          intake,
+          keys.map(({ key }) => key),
+          destination!,
+        ),
+      });
     },
     onSuccess: ({ id }) => {
       close();
@@ -31,17 +38,45 @@ export function NewRoute({ open, close }: { open: boolean; close: () => void }) 
   });
   const { errors } = form.formState;
   return (
-    <Dialog open={open} close={close} title="New route" description="It starts as a draft, fed by what the intake has sent so far. Nothing is written before you publish it.">
-      <form noValidate className="flex flex-col gap-4" onSubmit={(event) => void form.handleSubmit((values) => make.mutate(values))(event)}>
-        <SelectField label="Takes from" error={errors.intake?.message} {...form.register('intake', { required: 'Choose where the submissions come from.' })}>
+    <Dialog
+      open={open}
+      close={close}
+      title="New route"
+      description="It starts as a draft, fed by what the intake has sent so far. Nothing is written before you publish it."
+    >
+      <form
+        noValidate
+        className="flex flex-col gap-4"
+        onSubmit={(event) => void form.handleSubmit((values) => make.mutate(values))(event)}
+      >
+        <SelectField
+          label="Takes from"
+          error={errors.intake?.message}
+          {...form.register('intake', { required: 'Choose where the submissions come from.' })}
+        >
           <option value="">Choose an intake</option>
-          {intakes.data?.map(({ key, name }) => <option key={key} value={key}>{name}</option>)}
+          {intakes.data?.map(({ key, name }) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ))}
         </SelectField>
-        <TextField label="Name" placeholder="Show stand enquiries" error={errors.name?.message} {...form.register('name', { validate: (name) => name.trim() !== '' || 'Give it a name.' })} />
-        {make.isError && <p role="alert" className="text-small text-brick">{messageOf(make.error)}</p>}
+        <TextField
+          label="Name"
+          placeholder="Show stand enquiries"
+          error={errors.name?.message}
+          {...form.register('name', { validate: (name) => name.trim() !== '' || 'Give it a name.' })}
+        />
+        {make.isError && (
+          <p role="alert" className="text-small text-brick">
+            {messageOf(make.error)}
+          </p>
+        )}
         <div className="flex justify-end gap-2">
           <Button onClick={close}>Cancel</Button>
-          <Button look="main" type="submit" disabled={make.isPending || !destination}>Make the draft</Button>
+          <Button look="main" type="submit" disabled={make.isPending || !destination}>
+            Make the draft
+          </Button>
         </div>
       </form>
     </Dialog>

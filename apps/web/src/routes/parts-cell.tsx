@@ -1,4 +1,11 @@
-import { VISIT_NAMES, VISIT_PART_NAMES_DERIVED, type Fill, type Part, type RouteDefinition, type Write } from '@haycart/core';
+import {
+  VISIT_NAMES,
+  VISIT_PART_NAMES_DERIVED,
+  type Fill,
+  type Part,
+  type RouteDefinition,
+  type Write,
+} from '@haycart/core';
 import type { FieldKeyShape } from '@haycart/api';
 import { Command } from 'cmdk';
 import { Plus, X } from 'lucide-react';
@@ -11,19 +18,46 @@ import { changeFill } from './draft';
 const VISIT_PARTS = [...VISIT_PART_NAMES_DERIVED, ...VISIT_NAMES];
 
 /** What feeds a field: its parts in order, each of which can be taken away, and a list to pick more from. */
-export function PartsCell({ write, fill, definition, fieldKeys, sample, label }: { write: Write; fill: Fill; definition: RouteDefinition; fieldKeys: readonly FieldKeyShape[]; sample: ReadonlyMap<string, string>; label: string }) {
+export function PartsCell({
+  write,
+  fill,
+  definition,
+  fieldKeys,
+  sample,
+  label,
+}: {
+  write: Write;
+  fill: Fill;
+  definition: RouteDefinition;
+  fieldKeys: readonly FieldKeyShape[];
+  sample: ReadonlyMap<string, string>;
+  label: string;
+}) {
   const { parts, joinWith = ' ' } = fill.value;
-  const set = (next: Part[]) => changeFill(write.as, fill.field, (known) => ({ ...known, value: { ...known.value, parts: next } }));
+  const set = (next: Part[]) =>
+    changeFill(write.as, fill.field, (known) => ({ ...known, value: { ...known.value, parts: next } }));
   return (
     <div className="flex min-w-0 flex-wrap items-center gap-1">
       {parts.map((part, index) => (
         <Fragment key={index}>
-          {index > 0 && <span className="text-muted" title={`joined with “${joinWith}”`}>+</span>}
+          {index > 0 && (
+            <span className="text-muted" title={`joined with “${joinWith}”`}>
+              +
+            </span>
+          )}
           <PartChip part={part} remove={() => set(parts.filter((_, other) => other !== index))} />
         </Fragment>
       ))}
       {parts.length === 0 && <span className="text-muted">nothing yet</span>}
-      <Picker label={label} write={write} definition={definition} fieldKeys={fieldKeys} sample={sample} fill={fill} add={(part) => set([...parts, part])} />
+      <Picker
+        label={label}
+        write={write}
+        definition={definition}
+        fieldKeys={fieldKeys}
+        sample={sample}
+        fill={fill}
+        add={(part) => set([...parts, part])}
+      />
     </div>
   );
 }
@@ -34,7 +68,12 @@ function PartChip({ part, remove }: { part: Part; remove: () => void }) {
   return (
     <span className={`group inline-flex max-w-full items-center rounded-sm ${look}`}>
       <Mono className="truncate pl-1.5">{text}</Mono>
-      <button type="button" aria-label={`Take away ${text}`} onClick={remove} className="flex h-5 w-4 flex-none items-center justify-center text-muted opacity-60 group-hover:opacity-100 hover:text-brick focus-visible:opacity-100">
+      <button
+        type="button"
+        aria-label={`Take away ${text}`}
+        onClick={remove}
+        className="flex h-5 w-4 flex-none items-center justify-center text-muted opacity-60 group-hover:opacity-100 hover:text-brick focus-visible:opacity-100"
+      >
         <X className="size-3" aria-hidden />
       </button>
     </span>
@@ -50,9 +89,26 @@ function partText(part: Part): string {
   return `${part.write}.${part.field}`;
 }
 
-const ITEM = 'grid cursor-pointer grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-center gap-3 rounded px-2 py-1 data-[selected=true]:bg-straw-soft';
+const ITEM =
+  'grid cursor-pointer grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-center gap-3 rounded px-2 py-1 data-[selected=true]:bg-straw-soft';
 
-function Picker({ label, write, definition, fieldKeys, sample, fill, add }: { label: string; write: Write; definition: RouteDefinition; fieldKeys: readonly FieldKeyShape[]; sample: ReadonlyMap<string, string>; fill: Fill; add: (part: Part) => void }) {
+function Picker({
+  label,
+  write,
+  definition,
+  fieldKeys,
+  sample,
+  fill,
+  add,
+}: {
+  label: string;
+  write: Write;
+  definition: RouteDefinition;
+  fieldKeys: readonly FieldKeyShape[];
+  sample: ReadonlyMap<string, string>;
+  fill: Fill;
+  add: (part: Part) => void;
+}) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
   const pick = (part: Part) => {
@@ -63,13 +119,27 @@ function Picker({ label, write, definition, fieldKeys, sample, fill, add }: { la
   const earlier = definition.writes.slice(0, definition.writes.indexOf(write));
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger aria-label={`Add what feeds ${label}`} className="flex size-5 flex-none items-center justify-center rounded-sm text-muted hover:bg-hair hover:text-ink">
+      <Popover.Trigger
+        aria-label={`Add what feeds ${label}`}
+        className="flex size-5 flex-none items-center justify-center rounded-sm text-muted hover:bg-hair hover:text-ink"
+      >
         <Plus className="size-3.5" aria-hidden />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={4} role="dialog" aria-label={`What feeds ${label}`} className="z-50 w-[420px] max-w-[calc(100vw-24px)] rounded border border-line bg-raised shadow-xl">
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          role="dialog"
+          aria-label={`What feeds ${label}`}
+          className="z-50 w-[420px] max-w-[calc(100vw-24px)] rounded border border-line bg-raised shadow-xl"
+        >
           <Command loop>
-            <Command.Input value={text} onValueChange={setText} placeholder="Find an answer, or type a text" className="h-10 w-full border-b border-line bg-transparent px-3 outline-none placeholder:text-faint" />
+            <Command.Input
+              value={text}
+              onValueChange={setText}
+              placeholder="Find an answer, or type a text"
+              className="h-10 w-full border-b border-line bg-transparent px-3 outline-none placeholder:text-faint"
+            />
             <Command.List className="max-h-[300px] overflow-y-auto p-1.5 [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-label [&_[cmdk-group-heading]]:font-semibold [&_[cmdk-group-heading]]:text-muted">
               {text.trim() !== '' && (
                 <Command.Item value={`text ${text}`} onSelect={() => pick({ text })} className={ITEM}>
@@ -78,7 +148,12 @@ function Picker({ label, write, definition, fieldKeys, sample, fill, add }: { la
               )}
               <Command.Group heading="Answers, with this sample’s values">
                 {fieldKeys.map(({ key }) => (
-                  <Command.Item key={key} value={`answer ${key} ${sample.get(key) ?? ''}`} onSelect={() => pick({ answer: key })} className={ITEM}>
+                  <Command.Item
+                    key={key}
+                    value={`answer ${key} ${sample.get(key) ?? ''}`}
+                    onSelect={() => pick({ answer: key })}
+                    className={ITEM}
+                  >
                     <Mono className="truncate">{key}</Mono>
                     <span className="truncate text-muted">{sample.get(key) ?? ''}</span>
                   </Command.Item>
@@ -86,7 +161,12 @@ function Picker({ label, write, definition, fieldKeys, sample, fill, add }: { la
               </Command.Group>
               <Command.Group heading="The visit">
                 {VISIT_PARTS.map((name) => (
-                  <Command.Item key={name} value={`visit ${name}`} onSelect={() => pick({ visit: name })} className={ITEM}>
+                  <Command.Item
+                    key={name}
+                    value={`visit ${name}`}
+                    onSelect={() => pick({ visit: name })}
+                    className={ITEM}
+                  >
                     <Mono>{name}</Mono>
                   </Command.Item>
                 ))}
@@ -94,8 +174,15 @@ function Picker({ label, write, definition, fieldKeys, sample, fill, add }: { la
               {earlier.length > 0 && (
                 <Command.Group heading="Records written before">
                   {earlier.flatMap(({ as, fills, record }) =>
-                    [...new Set([...fills.map(({ field }) => field), ...(record === 'contact' ? ['full_name'] : [])])].map((field) => (
-                      <Command.Item key={`${as}.${field}`} value={`write ${as} ${field}`} onSelect={() => pick({ write: as, field })} className={ITEM}>
+                    [
+                      ...new Set([...fills.map(({ field }) => field), ...(record === 'contact' ? ['full_name'] : [])]),
+                    ].map((field) => (
+                      <Command.Item
+                        key={`${as}.${field}`}
+                        value={`write ${as} ${field}`}
+                        onSelect={() => pick({ write: as, field })}
+                        className={ITEM}
+                      >
                         <Mono>{`${as}.${field}`}</Mono>
                       </Command.Item>
                     )),
@@ -106,7 +193,16 @@ function Picker({ label, write, definition, fieldKeys, sample, fill, add }: { la
           </Command>
           {fill.value.parts.length > 0 && (
             <div className="border-t border-line p-2.5">
-              <TextField label="Joined with" value={fill.value.joinWith ?? ' '} onChange={({ target }) => changeFill(write.as, fill.field, (known) => ({ ...known, value: { ...known.value, joinWith: target.value } }))} />
+              <TextField
+                label="Joined with"
+                value={fill.value.joinWith ?? ' '}
+                onChange={({ target }) =>
+                  changeFill(write.as, fill.field, (known) => ({
+                    ...known,
+                    value: { ...known.value, joinWith: target.value },
+                  }))
+                }
+              />
             </div>
           )}
         </Popover.Content>

@@ -12,51 +12,104 @@ export function PlaceSection({ definition, destination }: { definition: RouteDef
     if (!first) return;
     const links = definition.writes.map(({ as }) => as);
     const source = { field: 'source', value: { parts: [{ visit: 'source' }] } };
-    const name = { field: 'name', value: { parts: definition.writes.some(({ as }) => as === 'person') ? [{ write: 'person', field: 'full_name' }] : [] } };
-    const place: Place = { pipeline: { parts: [{ text: first.key }] }, stage: { parts: [{ text: first.stages[0]!.key }] }, again: 'update' };
-    change((draft) => ({ ...draft, writes: [...draft.writes, { as: 'sale', record: 'deal', links, place, fills: [name, source] }] }));
+    const name = {
+      field: 'name',
+      value: {
+        parts: definition.writes.some(({ as }) => as === 'person') ? [{ write: 'person', field: 'full_name' }] : [],
+      },
+    };
+    const place: Place = {
+      pipeline: { parts: [{ text: first.key }] },
+      stage: { parts: [{ text: first.stages[0]!.key }] },
+      again: 'update',
+    };
+    change((draft) => ({
+      ...draft,
+      writes: [...draft.writes, { as: 'sale', record: 'deal', links, place, fills: [name, source] }],
+    }));
   };
   if (!deals.length) {
     return (
       <div className="pl-9">
         <p className="mb-2 text-muted">The route writes no deal.</p>
-        <Button onClick={add} disabled={!first}>Write a deal too</Button>
+        <Button onClick={add} disabled={!first}>
+          Write a deal too
+        </Button>
       </div>
     );
   }
   return (
     <div className="flex flex-col gap-4 pl-9">
-      {deals.map((write) => write.place && <PlaceOne key={write.as} write={write} place={write.place} destination={destination} />)}
+      {deals.map(
+        (write) =>
+          write.place && <PlaceOne key={write.as} write={write} place={write.place} destination={destination} />,
+      )}
     </div>
   );
 }
 
 function PlaceOne({ write, place, destination }: { write: Write; place: Place; destination: Destination }) {
-  const set = (change: Partial<Place>) => changeWrite(write.as, (known) => ({ ...known, place: { ...place, ...change } }));
+  const set = (change: Partial<Place>) =>
+    changeWrite(write.as, (known) => ({ ...known, place: { ...place, ...change } }));
   const pipelineKey = fixedText(place.pipeline);
   const stageKey = fixedText(place.stage);
   const pipelines = destination.pipelines.filter(({ record }) => record === write.record);
   const stages = pipelines.find(({ key }) => key === pipelineKey)?.stages ?? [];
   const fixed = (key: string) => ({ parts: [{ text: key }] });
-  const choosePipeline = (key: string) => set({ pipeline: fixed(key), stage: fixed(pipelines.find((pipeline) => pipeline.key === key)?.stages[0]?.key ?? '') });
+  const choosePipeline = (key: string) =>
+    set({
+      pipeline: fixed(key),
+      stage: fixed(pipelines.find((pipeline) => pipeline.key === key)?.stages[0]?.key ?? ''),
+    });
   return (
     <div className="grid gap-3 sm:grid-cols-3">
       <SelectField label="Pipeline" value={pipelineKey ?? ''} onChange={({ target }) => choosePipeline(target.value)}>
-        {!pipelines.some(({ key }) => key === pipelineKey) && <option value={pipelineKey ?? ''}>{pipelineKey ?? 'chosen by the answers'}</option>}
-        {pipelines.map(({ key, name }) => <option key={key} value={key}>{name}</option>)}
+        {!pipelines.some(({ key }) => key === pipelineKey) && (
+          <option value={pipelineKey ?? ''}>{pipelineKey ?? 'chosen by the answers'}</option>
+        )}
+        {pipelines.map(({ key, name }) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
       </SelectField>
-      <SelectField label="Stage" value={stageKey ?? ''} onChange={({ target }) => set({ stage: fixed(target.value) })} error={stageKey !== null && !stages.some(({ key }) => key === stageKey) ? `The pipeline has no stage “${stageKey}”.` : undefined}>
-        {!stages.some(({ key }) => key === stageKey) && <option value={stageKey ?? ''}>{stageKey ?? 'chosen by the answers'}</option>}
-        {stages.map(({ key, name }) => <option key={key} value={key}>{name}</option>)}
+      <SelectField
+        label="Stage"
+        value={stageKey ?? ''}
+        onChange={({ target }) => set({ stage: fixed(target.value) })}
+        error={
+          stageKey !== null && !stages.some(({ key }) => key === stageKey)
+            ? `The pipeline has no stage “${stageKey}”.`
+            : undefined
+        }
+      >
+        {!stages.some(({ key }) => key === stageKey) && (
+          <option value={stageKey ?? ''}>{stageKey ?? 'chosen by the answers'}</option>
+        )}
+        {stages.map(({ key, name }) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
       </SelectField>
-      <SelectField label="A second enquiry" value={place.again} onChange={({ target }) => set({ again: target.value as Place['again'] })}>
+      <SelectField
+        label="A second enquiry"
+        value={place.again}
+        onChange={({ target }) => set({ again: target.value as Place['again'] })}
+      >
         <option value="update">updates the open deal</option>
         <option value="new">makes another deal</option>
         <option value="new-if-closed">leaves an open deal as it is</option>
         <option value="leave">leaves any deal as it is</option>
       </SelectField>
       <label className="flex cursor-pointer items-center gap-2 sm:col-span-3">
-        <input type="checkbox" className="size-4 accent-green" checked={place.backwards ?? false} disabled={place.again !== 'update'} onChange={({ target }) => set({ backwards: target.checked })} />
+        <input
+          type="checkbox"
+          className="size-4 accent-green"
+          checked={place.backwards ?? false}
+          disabled={place.again !== 'update'}
+          onChange={({ target }) => set({ backwards: target.checked })}
+        />
         It may also move the deal back to this stage
       </label>
     </div>

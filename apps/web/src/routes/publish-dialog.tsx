@@ -13,7 +13,19 @@ import { TextField } from '../components/text-field';
 import { useDraft } from './draft';
 
 /** Publishing is one deliberate act that shows first what will change, and what stands in the way. */
-export function PublishDialog({ route, destination, intakes, open, close }: { route: RouteShape; destination: Destination; intakes: readonly { key: string; name: string }[]; open: boolean; close: () => void }) {
+export function PublishDialog({
+  route,
+  destination,
+  intakes,
+  open,
+  close,
+}: {
+  route: RouteShape;
+  destination: Destination;
+  intakes: readonly { key: string; name: string }[];
+  open: boolean;
+  close: () => void;
+}) {
   const client = useQueryClient();
   const { definition, save, told } = useDraft();
   const [note, setNote] = useState('');
@@ -32,21 +44,49 @@ export function PublishDialog({ route, destination, intakes, open, close }: { ro
   });
   const blocking = route.problems.filter(({ severity }) => severity === 'error');
   const warnings = route.problems.filter(({ severity }) => severity === 'warning');
-  const changes = route.published && definition ? routeChanges(route.published, definition, { destination, intakes }) : null;
+  const changes =
+    route.published && definition ? routeChanges(route.published, definition, { destination, intakes }) : null;
   const nothing = changes !== null && changes.length === 0;
   return (
-    <Dialog open={open} close={close} title={`Publish “${definition?.name ?? route.name}”`} description={route.version === null ? 'The route goes live; what arrives from now on is written.' : `Version ${route.version + 1} takes the place of version ${route.version}, from the next submission on.`}>
+    <Dialog
+      open={open}
+      close={close}
+      title={`Publish “${definition?.name ?? route.name}”`}
+      description={
+        route.version === null
+          ? 'The route goes live; what arrives from now on is written.'
+          : `Version ${route.version + 1} takes the place of version ${route.version}, from the next submission on.`
+      }
+    >
       <div className="flex flex-col gap-4">
-        {blocking.length > 0 && <Points title="This stands in the way" state="failed" points={blocking.map(({ text }) => text)} />}
+        {blocking.length > 0 && (
+          <Points title="This stands in the way" state="failed" points={blocking.map(({ text }) => text)} />
+        )}
         {changes && changes.length > 0 && <Points title="What changes" state="written" points={changes} />}
         {nothing && <p className="text-muted">The draft is the same as the version that runs.</p>}
         {!changes && !blocking.length && <p className="text-muted">This is the first version.</p>}
         {warnings.length > 0 && <Points title="Worth knowing" state="held" points={warnings.map(({ text }) => text)} />}
-        {!blocking.length && !nothing && <TextField label="Note for the others" placeholder="Why it changes" value={note} maxLength={500} onChange={({ target }) => setNote(target.value)} />}
-        {publish.isError && <p role="alert" className="text-small text-brick">{messageOf(publish.error)}</p>}
+        {!blocking.length && !nothing && (
+          <TextField
+            label="Note for the others"
+            placeholder="Why it changes"
+            value={note}
+            maxLength={500}
+            onChange={({ target }) => setNote(target.value)}
+          />
+        )}
+        {publish.isError && (
+          <p role="alert" className="text-small text-brick">
+            {messageOf(publish.error)}
+          </p>
+        )}
         <div className="flex justify-end gap-2">
           <Button onClick={close}>Not now</Button>
-          <Button look="main" disabled={blocking.length > 0 || nothing || publish.isPending} onClick={() => publish.mutate()}>
+          <Button
+            look="main"
+            disabled={blocking.length > 0 || nothing || publish.isPending}
+            onClick={() => publish.mutate()}
+          >
             Publish version {(route.version ?? 0) + 1}
           </Button>
         </div>
@@ -61,7 +101,12 @@ function Points({ title, state, points }: { title: string; state: 'failed' | 'wr
       <h3 className="mb-1 text-[14px]">{title}</h3>
       <ul className="flex flex-col gap-1">
         {points.map((point, index) => (
-          <li key={index} className="flex gap-2"><span className="pt-[5px]"><StateShape state={state} /></span>{point}</li>
+          <li key={index} className="flex gap-2">
+            <span className="pt-[5px]">
+              <StateShape state={state} />
+            </span>
+            {point}
+          </li>
         ))}
       </ul>
     </section>

@@ -26,17 +26,31 @@ function RecogniseOne({ write }: { write: Write }) {
   return (
     <fieldset className="grid gap-3 sm:grid-cols-3">
       <legend className="mb-1 font-semibold first-letter:uppercase">{write.record}</legend>
-      <SelectField label="Recognise by" value={several > 1 ? 'other' : by} onChange={({ target }) => set({ match: target.value ? [{ by: target.value as 'email' | 'domain' }] : [] })}>
+      <SelectField
+        label="Recognise by"
+        value={several > 1 ? 'other' : by}
+        onChange={({ target }) => set({ match: target.value ? [{ by: target.value as 'email' | 'domain' }] : [] })}
+      >
         <option value="">nothing: every one is new</option>
         {key && <option value={key}>{KEY_WORDS[key]}</option>}
         {several > 1 && <option value="other">several rules</option>}
       </SelectField>
-      <SelectField label="When it is known" value={write.whenMatched ?? 'update'} disabled={!by} onChange={({ target }) => set({ whenMatched: target.value as Write['whenMatched'] & string })}>
+      <SelectField
+        label="When it is known"
+        value={write.whenMatched ?? 'update'}
+        disabled={!by}
+        onChange={({ target }) => set({ whenMatched: target.value as Write['whenMatched'] & string })}
+      >
         <option value="update">update it</option>
         <option value="fill-blanks">fill only what is blank</option>
         <option value="leave">leave it as it is</option>
       </SelectField>
-      <SelectField label="When it is not" value={write.whenNone ?? 'create'} disabled={!by} onChange={({ target }) => set({ whenNone: target.value as Write['whenNone'] & string })}>
+      <SelectField
+        label="When it is not"
+        value={write.whenNone ?? 'create'}
+        disabled={!by}
+        onChange={({ target }) => set({ whenNone: target.value as Write['whenNone'] & string })}
+      >
         <option value="create">create it</option>
         <option value="skip">write none</option>
       </SelectField>

@@ -1,5 +1,12 @@
 import type { Rehearsal as RehearsalShape, SubmissionShape } from '@haycart/api';
-import { showFieldValue, pipelineOf, stageOf, type Destination, type FieldTrace, type PlannedWrite } from '@haycart/core';
+import {
+  showFieldValue,
+  pipelineOf,
+  stageOf,
+  type Destination,
+  type FieldTrace,
+  type PlannedWrite,
+} from '@haycart/core';
 import { ChevronLeft, ChevronRight, Pencil } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { IconButton } from '../components/button';
@@ -24,35 +31,97 @@ export interface SampleChoice {
 }
 
 /** What the draft would do with one sample. Nothing is written. */
-export function Rehearsal({ plan, error, destination, choice, planning }: { plan: RehearsalShape | undefined; error: unknown; destination: Destination; choice: SampleChoice; planning: boolean }) {
+export function Rehearsal({
+  plan,
+  error,
+  destination,
+  choice,
+  planning,
+}: {
+  plan: RehearsalShape | undefined;
+  error: unknown;
+  destination: Destination;
+  choice: SampleChoice;
+  planning: boolean;
+}) {
   const { samples, index, step, typed, type, typedProblem, total } = choice;
   const sample = samples[index];
   usePageKeys({ '[': () => step(-1), ']': () => step(1) });
   return (
-    <aside aria-label="Rehearsal" className="flex min-h-0 w-full flex-none flex-col border-ink bg-sheet max-lg:border-t-2 lg:w-[424px] lg:border-l-2">
+    <aside
+      aria-label="Rehearsal"
+      className="flex min-h-0 w-full flex-none flex-col border-ink bg-sheet max-lg:border-t-2 lg:w-[424px] lg:border-l-2"
+    >
       <header className="flex items-baseline gap-2 px-5 pt-4">
         <h2 className="text-lg leading-6">Rehearsal</h2>
-        <span className="ml-auto text-muted" aria-live="polite">{planning ? 'working it out' : 'nothing is written'}</span>
+        <span className="ml-auto text-muted" aria-live="polite">
+          {planning ? 'working it out' : 'nothing is written'}
+        </span>
       </header>
       <div className="flex items-center gap-2 px-5 py-2">
-        <IconButton label="Sample before ([)" disabled={typed !== null || index <= 0} onClick={() => step(-1)} className="!size-6 border border-line">
+        <IconButton
+          label="Sample before ([)"
+          disabled={typed !== null || index <= 0}
+          onClick={() => step(-1)}
+          className="!size-6 border border-line"
+        >
           <ChevronLeft className="size-4" aria-hidden />
         </IconButton>
-        <IconButton label="Next sample (])" disabled={typed !== null || index >= samples.length - 1} onClick={() => step(1)} className="!size-6 border border-line">
+        <IconButton
+          label="Next sample (])"
+          disabled={typed !== null || index >= samples.length - 1}
+          onClick={() => step(1)}
+          className="!size-6 border border-line"
+        >
           <ChevronRight className="size-4" aria-hidden />
         </IconButton>
         <span className="min-w-0 flex-1 truncate">
-          {typed !== null ? <b className="font-semibold">A sample of your own</b> : sample ? (
-            <><b className="font-semibold">{sample.who || sample.email || 'Unnamed'}</b> <span className="text-muted"><Time at={sample.receivedAt} relative />, {index + 1} of {total}</span></>
-          ) : <span className="text-muted">no submission yet: type one</span>}
+          {typed !== null ? (
+            <b className="font-semibold">A sample of your own</b>
+          ) : sample ? (
+            <>
+              <b className="font-semibold">{sample.who || sample.email || 'Unnamed'}</b>{' '}
+              <span className="text-muted">
+                <Time at={sample.receivedAt} relative />, {index + 1} of {total}
+              </span>
+            </>
+          ) : (
+            <span className="text-muted">no submission yet: type one</span>
+          )}
         </span>
-        <IconButton label={typed === null ? 'Edit the sample by hand' : 'Back to real samples'} aria-pressed={typed !== null} onClick={() => type(typed === null ? JSON.stringify(sample?.payload ?? { email: 'ada@fennwick.example' }, null, 2) : null)} className={typed === null ? '' : 'bg-straw-soft'}>
+        <IconButton
+          label={typed === null ? 'Edit the sample by hand' : 'Back to real samples'}
+          aria-pressed={typed !== null}
+          onClick={() =>
+            type(typed === null ? JSON.stringify(sample?.payload ?? { email: 'ada@fennwick.example' }, null, 2) : null)
+          }
+          className={typed === null ? '' : 'bg-straw-soft'}
+        >
           <Pencil className="size-4" aria-hidden />
         </IconButton>
       </div>
-      <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto px-5 pb-5" tabIndex={0} aria-label="What the draft would do">
-        {typed !== null && <TextArea label="The sample, as JSON" hideLabel rows={9} value={typed} spellCheck={false} onChange={({ target }) => type(target.value)} className="font-mono text-[12px] leading-[17px]" error={typedProblem ?? undefined} />}
-        {error ? <Card state="failed" title="This cannot be rehearsed"><p>{messageOf(error)}</p></Card> : null}
+      <div
+        className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto px-5 pb-5"
+        tabIndex={0}
+        aria-label="What the draft would do"
+      >
+        {typed !== null && (
+          <TextArea
+            label="The sample, as JSON"
+            hideLabel
+            rows={9}
+            value={typed}
+            spellCheck={false}
+            onChange={({ target }) => type(target.value)}
+            className="font-mono text-[12px] leading-[17px]"
+            error={typedProblem ?? undefined}
+          />
+        )}
+        {error ? (
+          <Card state="failed" title="This cannot be rehearsed">
+            <p>{messageOf(error)}</p>
+          </Card>
+        ) : null}
         {plan && <PlanCards plan={plan} destination={destination} />}
       </div>
     </aside>
@@ -63,17 +132,26 @@ function PlanCards({ plan, destination }: { plan: RehearsalShape; destination: D
   const blocking = plan.problems.filter(({ severity }) => severity === 'error');
   return (
     <>
-      {plan.writes.filter(({ did }) => did !== 'none').map((write) => (
-        <WriteCard key={write.as} write={write} names={plan.names} destination={destination} />
-      ))}
+      {plan.writes
+        .filter(({ did }) => did !== 'none')
+        .map((write) => (
+          <WriteCard key={write.as} write={write} names={plan.names} destination={destination} />
+        ))}
       {plan.reason && (
-        <Card state={plan.outcome === 'fail' ? 'failed' : 'skipped'} title={plan.outcome === 'fail' ? 'The run would fail' : 'The run would be left out'}>
+        <Card
+          state={plan.outcome === 'fail' ? 'failed' : 'skipped'}
+          title={plan.outcome === 'fail' ? 'The run would fail' : 'The run would be left out'}
+        >
           <p>{plan.reason.text}</p>
         </Card>
       )}
       {blocking.length > 0 && !plan.reason && (
         <Card state="failed" title="In the way">
-          <ul className="list-disc pl-4">{blocking.map((problem, index) => <li key={index}>{problem.text}</li>)}</ul>
+          <ul className="list-disc pl-4">
+            {blocking.map((problem, index) => (
+              <li key={index}>{problem.text}</li>
+            ))}
+          </ul>
         </Card>
       )}
       <details className="border-t border-line pt-3">
@@ -84,13 +162,39 @@ function PlanCards({ plan, destination }: { plan: RehearsalShape; destination: D
   );
 }
 
-const DID: Record<PlannedWrite['did'], string> = { create: 'is created', change: 'changes', keep: 'stays as it is', none: '' };
+const DID: Record<PlannedWrite['did'], string> = {
+  create: 'is created',
+  change: 'changes',
+  keep: 'stays as it is',
+  none: '',
+};
 
-function WriteCard({ write, names, destination }: { write: PlannedWrite; names: Record<string, string>; destination: Destination }) {
-  const lines = write.fields.filter((trace) => trace.why !== 'derived' && (trace.did === 'write' || trace.did === 'clear' || (trace.did === 'keep' && (trace.offered !== null || trace.why === 'unreadable'))));
+function WriteCard({
+  write,
+  names,
+  destination,
+}: {
+  write: PlannedWrite;
+  names: Record<string, string>;
+  destination: Destination;
+}) {
+  const lines = write.fields.filter(
+    (trace) =>
+      trace.why !== 'derived' &&
+      (trace.did === 'write' ||
+        trace.did === 'clear' ||
+        (trace.did === 'keep' && (trace.offered !== null || trace.why === 'unreadable'))),
+  );
   const known = write.id ? names[write.id] : undefined;
   return (
-    <Card title={<><span className="capitalize">{write.record}</span> {DID[write.did]}</>} aside={known ? known.split(' ').slice(2).join(' ') : 'new'}>
+    <Card
+      title={
+        <>
+          <span className="capitalize">{write.record}</span> {DID[write.did]}
+        </>
+      }
+      aside={known ? known.split(' ').slice(2).join(' ') : 'new'}
+    >
       <dl className="grid grid-cols-[minmax(0,108px)_minmax(0,1fr)] gap-x-2 gap-y-0.5">
         {lines.map((trace) => (
           <FieldLine key={trace.field} trace={trace} write={write} destination={destination} />
@@ -107,7 +211,15 @@ function WriteCard({ write, names, destination }: { write: PlannedWrite; names: 
   );
 }
 
-function FieldLine({ trace, write, destination }: { trace: FieldTrace; write: PlannedWrite; destination: Destination }) {
+function FieldLine({
+  trace,
+  write,
+  destination,
+}: {
+  trace: FieldTrace;
+  write: PlannedWrite;
+  destination: Destination;
+}) {
   const field = destination.fields.find(({ record, key }) => record === write.record && key === trace.field);
   const show = (value: FieldTrace['before']) => showFieldValue(field, value);
   const kept = trace.did === 'keep';
@@ -116,7 +228,15 @@ function FieldLine({ trace, write, destination }: { trace: FieldTrace; write: Pl
       <dt className="truncate text-muted">{field?.label ?? trace.field}</dt>
       <dd className="min-w-0">
         {kept ? (
-          <span className="break-words">{trace.why === 'unreadable' ? <span className="text-brick">what came in does not fit</span> : <>{show(trace.before)} <span className="text-muted">kept, {show(trace.offered)} not written</span></>}</span>
+          <span className="break-words">
+            {trace.why === 'unreadable' ? (
+              <span className="text-brick">what came in does not fit</span>
+            ) : (
+              <>
+                {show(trace.before)} <span className="text-muted">kept, {show(trace.offered)} not written</span>
+              </>
+            )}
+          </span>
         ) : (
           <Change before={write.did === 'create' ? undefined : show(trace.before)} after={show(trace.after)} />
         )}
@@ -129,18 +249,33 @@ function placeText({ place }: PlannedWrite, destination: Destination): ReactNode
   const pipeline = pipelineOf(destination, place!.pipeline);
   const text = `${pipeline?.name ?? place!.pipeline}, ${stageOf(pipeline, place!.stage)?.name ?? place!.stage}`;
   if (place!.did === 'placed' || place!.did === 'moved') return <Change after={text} />;
-  return <>{text} <span className="text-muted">{place!.did === 'stays' ? 'stays there' : 'left as it is'}</span></>;
+  return (
+    <>
+      {text} <span className="text-muted">{place!.did === 'stays' ? 'stays there' : 'left as it is'}</span>
+    </>
+  );
 }
 
 function matchText({ match, record, did }: PlannedWrite): string {
   if (match.by === 'open-deal') return 'The contact has this deal in the pipeline already.';
-  if (match.by) return `Recognised by ${match.by === 'email' ? 'e-mail' : match.by}, ${match.found === 1 ? `the only ${record} with it` : `the first of ${match.found}`}.`;
+  if (match.by)
+    return `Recognised by ${match.by === 'email' ? 'e-mail' : match.by}, ${match.found === 1 ? `the only ${record} with it` : `the first of ${match.found}`}.`;
   if (did !== 'create') return '';
   if (record === 'deal') return 'The contact has no such deal in the pipeline.';
   return match.key ? `No ${record} has ${match.key} yet.` : 'Nothing to recognise it by.';
 }
 
-function Card({ title, aside, state, children }: { title: ReactNode; aside?: ReactNode; state?: 'failed' | 'skipped'; children: ReactNode }) {
+function Card({
+  title,
+  aside,
+  state,
+  children,
+}: {
+  title: ReactNode;
+  aside?: ReactNode;
+  state?: 'failed' | 'skipped';
+  children: ReactNode;
+}) {
   return (
     <section className={`rounded border bg-raised ${state === 'failed' ? 'border-brick' : 'border-line'}`}>
       <header className="flex items-center gap-2 border-b border-hair px-3 py-1.5">

@@ -48,37 +48,90 @@ function Sheet() {
   const destination = useDestination();
   const intakes = useQuery(intakeLinesQuery).data;
   if (!definition || !saved || !destination || !intakes) return <Loading />;
-  return <Loaded definition={definition} route={saved} saving={saving} error={error} destination={destination} intakes={intakes} />;
+  return (
+    <Loaded
+      definition={definition}
+      route={saved}
+      saving={saving}
+      error={error}
+      destination={destination}
+      intakes={intakes}
+    />
+  );
 }
 
-function Loaded({ definition, route, saving, error, destination, intakes }: { definition: RouteDefinition; route: RouteShape; saving: 'saved' | 'saving' | 'failed'; error: unknown; destination: NonNullable<ReturnType<typeof useDestination>>; intakes: { key: string; name: string }[] }) {
+function Loaded({
+  definition,
+  route,
+  saving,
+  error,
+  destination,
+  intakes,
+}: {
+  definition: RouteDefinition;
+  route: RouteShape;
+  saving: 'saved' | 'saving' | 'failed';
+  error: unknown;
+  destination: NonNullable<ReturnType<typeof useDestination>>;
+  intakes: { key: string; name: string }[];
+}) {
   const [publishing, setPublishing] = useState(false);
   const rehearsal = useRehearsal(definition);
   const words = describeRoute(definition, { destination, intakes });
   const problems = route.problems;
-  const inTheWay = (...patterns: RegExp[]) => problems.filter(({ at = '', severity }: Problem) => severity === 'error' && patterns.some((pattern) => pattern.test(at))).length;
+  const inTheWay = (...patterns: RegExp[]) =>
+    problems.filter(
+      ({ at = '', severity }: Problem) => severity === 'error' && patterns.some((pattern) => pattern.test(at)),
+    ).length;
   return (
     <div className="flex h-full max-lg:block max-lg:overflow-y-auto">
       <div className="min-w-0 flex-1 overflow-y-auto p-5 max-lg:overflow-visible">
         <PageHead title={definition.name || 'Without a name'}>
           <History />
           <PauseOrResume route={route} />
-          <Button look="main" onClick={() => setPublishing(true)}>Publish…</Button>
+          <Button look="main" onClick={() => setPublishing(true)}>
+            Publish…
+          </Button>
         </PageHead>
         <p className="-mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1">
           <RouteState route={route} />
           <span role="status" className={saving === 'failed' ? 'text-brick' : 'text-muted'}>
-            {saving === 'failed' ? `Not saved: ${messageOf(error)}` : saving === 'saving' ? 'Saving the draft …' : route.draftDiffers ? 'The draft is saved and differs from what runs' : 'The draft is what runs'}
+            {saving === 'failed'
+              ? `Not saved: ${messageOf(error)}`
+              : saving === 'saving'
+                ? 'Saving the draft …'
+                : route.draftDiffers
+                  ? 'The draft is saved and differs from what runs'
+                  : 'The draft is what runs'}
           </span>
         </p>
         <div className="rounded border border-line">
-          <Section number={1} name="from" title="Takes from" summary={words.takesFrom} problems={inTheWay(/^\/(from|name)/)}>
+          <Section
+            number={1}
+            name="from"
+            title="Takes from"
+            summary={words.takesFrom}
+            problems={inTheWay(/^\/(from|name)/)}
+          >
             <TakesFrom definition={definition} />
           </Section>
           <Section number={2} name="mapping" title="Mapping" summary={words.mapping} problems={inTheWay(/\/fills/)}>
-            <Mapping definition={definition} destination={destination} fieldKeys={rehearsal.fieldKeys} sample={rehearsal.sample} plan={rehearsal.plan} problems={problems} />
+            <Mapping
+              definition={definition}
+              destination={destination}
+              fieldKeys={rehearsal.fieldKeys}
+              sample={rehearsal.sample}
+              plan={rehearsal.plan}
+              problems={problems}
+            />
           </Section>
-          <Section number={3} name="recognise" title="Recognise" summary={words.recognise} problems={inTheWay(/\/match/)}>
+          <Section
+            number={3}
+            name="recognise"
+            title="Recognise"
+            summary={words.recognise}
+            problems={inTheWay(/\/match/)}
+          >
             <Recognise definition={definition} />
           </Section>
           <Section number={4} name="place" title="Place" summary={words.place} problems={inTheWay(/\/place/)}>
@@ -86,8 +139,20 @@ function Loaded({ definition, route, saving, error, destination, intakes }: { de
           </Section>
         </div>
       </div>
-      <Rehearsal plan={rehearsal.plan} error={rehearsal.error} planning={rehearsal.planning} destination={destination} choice={rehearsal.choice} />
-      <PublishDialog route={route} destination={destination} intakes={intakes} open={publishing} close={() => setPublishing(false)} />
+      <Rehearsal
+        plan={rehearsal.plan}
+        error={rehearsal.error}
+        planning={rehearsal.planning}
+        destination={destination}
+        choice={rehearsal.choice}
+      />
+      <PublishDialog
+        route={route}
+        destination={destination}
+        intakes={intakes}
+        open={publishing}
+        close={() => setPublishing(false)}
+      />
     </div>
   );
 }
@@ -96,8 +161,12 @@ function History() {
   const { past, future, undo, redo } = useDraft();
   return (
     <>
-      <IconButton label="Undo" disabled={!past.length} onClick={undo}><Undo2 className="size-4" aria-hidden /></IconButton>
-      <IconButton label="Redo" disabled={!future.length} onClick={redo}><Redo2 className="size-4" aria-hidden /></IconButton>
+      <IconButton label="Undo" disabled={!past.length} onClick={undo}>
+        <Undo2 className="size-4" aria-hidden />
+      </IconButton>
+      <IconButton label="Redo" disabled={!future.length} onClick={redo}>
+        <Redo2 className="size-4" aria-hidden />
+      </IconButton>
     </>
   );
 }
@@ -114,5 +183,9 @@ function PauseOrResume({ route }: { route: RouteShape }) {
     onError: (error) => toast.error(messageOf(error)),
   });
   if (route.version === null) return null;
-  return <Button disabled={change.isPending} onClick={() => change.mutate()}>{live ? 'Pause' : 'Resume'}</Button>;
+  return (
+    <Button disabled={change.isPending} onClick={() => change.mutate()}>
+      {live ? 'Pause' : 'Resume'}
+    </Button>
+  );
 }

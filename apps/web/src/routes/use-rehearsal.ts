@@ -37,16 +37,28 @@ export function useRehearsal(definition: RouteDefinition): {
   const own = useMemo(() => (typed === null ? null : readTyped(typed)), [typed]);
   const payload = own ? own.payload : (chosen?.payload ?? undefined);
 
-  const body = useRested(useMemo(() => JSON.stringify({ definition, ...(own ? { payload: own.payload } : { submissionId: chosen?.id }) }), [definition, own, chosen?.id]));
-  const possible = own ? own.payload !== undefined : chosen !== undefined;
+  const possible = (own ? own.payload !== undefined : chosen !== undefined) && !(wanted !== null && given.isPending);
+  const body = useRested(
+    useMemo(
+      () =>
+        possible
+          ? JSON.stringify({ definition, ...(own ? { payload: own.payload } : { submissionId: chosen?.id }) })
+          : null,
+      [possible, definition, own, chosen?.id],
+    ),
+  );
   const rehearsal = useQuery({
     queryKey: ['records', 'rehearsal', body],
-    queryFn: () => call<Rehearsal>('POST', '/rehearse', JSON.parse(body)),
-    enabled: possible && !(wanted !== null && given.isPending),
+    queryFn: () => call<Rehearsal>('POST', '/rehearse', JSON.parse(body ?? 'null')),
+    enabled: body !== null,
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const sample = useMemo(() => new Map(isJsonObject(payload) ? payloadFields(payload).map(({ key, value }) => [key, answerText(value)]) : []), [payload]);
+  const sample = useMemo(
+    () =>
+      new Map(isJsonObject(payload) ? payloadFields(payload).map(({ key, value }) => [key, answerText(value)]) : []),
+    [payload],
+  );
   const fieldKeys = useMemo(() => withSampleKeys(keys.data ?? [], sample), [keys.data, sample]);
 
   return {
@@ -70,7 +82,9 @@ export function useRehearsal(definition: RouteDefinition): {
 function readTyped(text: string): { payload: JsonValue | undefined; problem: string | null } {
   try {
     const payload = JSON.parse(text) as JsonValue;
-    return isJsonObject(payload) ? { payload, problem: null } : { payload: undefined, problem: 'A sample is a JSON object: { … }' };
+    return isJsonObject(payload)
+      ? { payload, problem: null }
+      : { payload: undefined, problem: 'A sample is a JSON object: { … }' };
   } catch {
     return { payload: undefined, problem: 'This is not valid JSON yet.' };
   }
@@ -79,10 +93,13 @@ function readTyped(text: string): { payload: JsonValue | undefined; problem: str
 /** Keys seen so far, with those that only the sample has at the end. */
 function withSampleKeys(keys: readonly FieldKeyShape[], sample: ReadonlyMap<string, string>): FieldKeyShape[] {
   const known = new Set(keys.map(({ key }) => key));
-  return [...keys, ...[...sample].filter(([key]) => !known.has(key)).map(([key, example]) => ({ key, seen: 0, example }))];
+  return [
+    ...keys,
+    ...[...sample].filter(([key]) => !known.has(key)).map(([key, example]) => ({ key, seen: 0, example })),
+  ];
 }
 
-function useRested(value: string): string {
+function useRested<Value>(value: Value): Value {
   const [rested, setRested] = useState(value);
   useEffect(() => {
     const timer = window.setTimeout(() => setRested(value), REST_MS);

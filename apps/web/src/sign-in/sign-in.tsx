@@ -40,7 +40,10 @@ function useEnter() {
 
 function DemoPeople({ people }: { people: SignInOptions['demoPeople'] }) {
   const enter = useEnter();
-  const signIn = useMutation({ mutationFn: (email: string) => call('POST', '/session/demo', { email }), onSuccess: enter });
+  const signIn = useMutation({
+    mutationFn: (email: string) => call('POST', '/session/demo', { email }),
+    onSuccess: enter,
+  });
   return (
     <section className="mb-6 border-b border-line pb-6">
       <h2 className="mb-2 text-base">Sign in to the demo as</h2>
@@ -54,12 +57,18 @@ function DemoPeople({ people }: { people: SignInOptions['demoPeople'] }) {
               className={`flex w-full items-baseline justify-between gap-3 rounded border-[1.5px] px-3 py-2 text-left ${index === 0 ? 'border-green bg-green text-on-green' : 'border-line bg-raised hover:border-muted'}`}
             >
               <b className="font-semibold">{name}</b>
-              <span className={`text-small ${index === 0 ? '' : 'text-muted'}`}>{[about, workspace.split(' ')[0]].filter(Boolean).join(', ')}</span>
+              <span className={`text-small ${index === 0 ? '' : 'text-muted'}`}>
+                {[about, workspace.split(' ')[0]].filter(Boolean).join(', ')}
+              </span>
             </button>
           </li>
         ))}
       </ul>
-      {signIn.isError && <p role="alert" className="mt-2 text-small text-brick">{messageOf(signIn.error)}</p>}
+      {signIn.isError && (
+        <p role="alert" className="mt-2 text-small text-brick">
+          {messageOf(signIn.error)}
+        </p>
+      )}
     </section>
   );
 }
@@ -67,13 +76,39 @@ function DemoPeople({ people }: { people: SignInOptions['demoPeople'] }) {
 function PasswordForm() {
   const enter = useEnter();
   const form = useForm({ defaultValues: { email: '', password: '' } });
-  const signIn = useMutation({ mutationFn: (values: { email: string; password: string }) => call('POST', '/session', values), onSuccess: enter });
+  const signIn = useMutation({
+    mutationFn: (values: { email: string; password: string }) => call('POST', '/session', values),
+    onSuccess: enter,
+  });
   const { errors } = form.formState;
   return (
-    <form noValidate className="flex flex-col gap-4" onSubmit={(event) => void form.handleSubmit((values) => signIn.mutate(values))(event)}>
-      <TextField label="E-mail" type="email" autoComplete="username" error={errors.email?.message} {...form.register('email', { required: 'Give your e-mail address.', pattern: { value: /^\S+@\S+$/, message: 'This is not an e-mail address.' } })} />
-      <TextField label="Password" type="password" autoComplete="current-password" error={errors.password?.message} {...form.register('password', { required: 'Give your password.' })} />
-      {signIn.isError && <p role="alert" className="text-small text-brick">{messageOf(signIn.error)}</p>}
+    <form
+      noValidate
+      className="flex flex-col gap-4"
+      onSubmit={(event) => void form.handleSubmit((values) => signIn.mutate(values))(event)}
+    >
+      <TextField
+        label="E-mail"
+        type="email"
+        autoComplete="username"
+        error={errors.email?.message}
+        {...form.register('email', {
+          required: 'Give your e-mail address.',
+          pattern: { value: /^\S+@\S+$/, message: 'This is not an e-mail address.' },
+        })}
+      />
+      <TextField
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        error={errors.password?.message}
+        {...form.register('password', { required: 'Give your password.' })}
+      />
+      {signIn.isError && (
+        <p role="alert" className="text-small text-brick">
+          {messageOf(signIn.error)}
+        </p>
+      )}
       <Button type="submit" className="justify-center" disabled={signIn.isPending}>
         Sign in
       </Button>

@@ -18,21 +18,39 @@ export function RunPanel({ id, close }: { id: string; close: () => void }) {
   const submission = useQuery(submissionQuery(id));
   const [chosen, setChosen] = useState(0);
   return (
-    <aside aria-label="The submission" className="flex w-full flex-none flex-col border-ink bg-sheet lg:w-[452px] lg:border-l-2">
-      {submission.isPending ? <Loading /> : submission.isError ? <Failed error={submission.error} retry={() => void submission.refetch()} /> : (
+    <aside
+      aria-label="The submission"
+      className="flex w-full flex-none flex-col border-ink bg-sheet lg:w-[452px] lg:border-l-2"
+    >
+      {submission.isPending ? (
+        <Loading />
+      ) : submission.isError ? (
+        <Failed error={submission.error} retry={() => void submission.refetch()} />
+      ) : (
         <>
           <Head submission={submission.data} run={submission.data.runs[chosen]} close={close} />
           {submission.data.runs.length > 1 && (
             <div role="tablist" aria-label="Routes" className="flex gap-1 border-b border-line px-5">
               {submission.data.runs.map((run, index) => (
-                <button key={run.id} type="button" role="tab" aria-selected={index === chosen} onClick={() => setChosen(index)} className={`border-b-2 px-2 pb-1.5 ${index === chosen ? 'border-straw font-semibold' : 'border-transparent'}`}>
+                <button
+                  key={run.id}
+                  type="button"
+                  role="tab"
+                  aria-selected={index === chosen}
+                  onClick={() => setChosen(index)}
+                  className={`border-b-2 px-2 pb-1.5 ${index === chosen ? 'border-straw font-semibold' : 'border-transparent'}`}
+                >
                   {run.route.name}
                 </button>
               ))}
             </div>
           )}
           <div className="min-h-0 flex-1 overflow-y-auto px-5 py-3" tabIndex={0} aria-label="Account of the run">
-            {submission.data.runs[chosen] ? <Account run={submission.data.runs[chosen]} /> : <Unrouted submission={submission.data} />}
+            {submission.data.runs[chosen] ? (
+              <Account run={submission.data.runs[chosen]} />
+            ) : (
+              <Unrouted submission={submission.data} />
+            )}
             <Sent submission={submission.data} />
           </div>
           <Actions submission={submission.data} run={submission.data.runs[chosen]} />
@@ -42,15 +60,32 @@ export function RunPanel({ id, close }: { id: string; close: () => void }) {
   );
 }
 
-function Head({ submission, run, close }: { submission: SubmissionDetail; run: RunLine | undefined; close: () => void }) {
+function Head({
+  submission,
+  run,
+  close,
+}: {
+  submission: SubmissionDetail;
+  run: RunLine | undefined;
+  close: () => void;
+}) {
   return (
     <header className="flex items-start gap-2 px-5 pt-4 pb-2">
       <div className="min-w-0 flex-1">
         <h2 className="flex items-center gap-2 text-lg leading-6">
           <StateShape state={run?.outcome ?? (submission.state === 'waiting' ? 'waiting' : 'unrouted')} word />
-          <span className="min-w-0 truncate">{submission.who || submission.email || 'Unnamed'}, {submission.intake.name}</span>
+          <span className="min-w-0 truncate">
+            {submission.who || submission.email || 'Unnamed'}, {submission.intake.name}
+          </span>
         </h2>
-        <p className="text-small text-muted">{run ? `Route ${run.route.name}` : submission.state === 'waiting' ? 'Waiting to be routed' : 'No route takes from this intake'}, {exactTime(submission.receivedAt)}</p>
+        <p className="text-small text-muted">
+          {run
+            ? `Route ${run.route.name}`
+            : submission.state === 'waiting'
+              ? 'Waiting to be routed'
+              : 'No route takes from this intake'}
+          , {exactTime(submission.receivedAt)}
+        </p>
       </div>
       <IconButton label="Close (Esc)" onClick={close}>
         <X className="size-4" aria-hidden />
@@ -66,17 +101,31 @@ function Account({ run: { id } }: { run: RunLine }) {
   const took = (Date.parse(run.data.finishedAt) - Date.parse(run.data.receivedAt)) / 1_000;
   return (
     <>
-      <p className="mb-3 text-small text-muted">Version {run.data.version} of the route, {seconds(took)} from arrival to {run.data.outcome === 'written' ? 'written' : 'the end'}</p>
+      <p className="mb-3 text-small text-muted">
+        Version {run.data.version} of the route, {seconds(took)} from arrival to{' '}
+        {run.data.outcome === 'written' ? 'written' : 'the end'}
+      </p>
       <RunAccount account={run.data.account} receivedAt={run.data.receivedAt} />
     </>
   );
 }
 
 function Unrouted({ submission }: { submission: SubmissionDetail }) {
-  if (submission.state === 'waiting') return <p className="text-muted">{submission.tries ? `Tried ${submission.tries} times; it is tried again by itself.` : 'It is routed in a moment.'}</p>;
+  if (submission.state === 'waiting')
+    return (
+      <p className="text-muted">
+        {submission.tries
+          ? `Tried ${submission.tries} times; it is tried again by itself.`
+          : 'It is routed in a moment.'}
+      </p>
+    );
   return (
     <p className="text-muted">
-      It is kept, and nothing was written: no published route takes from {submission.intake.name}. <Link className="text-slate underline" to="/routes">Make one</Link>, then run this again.
+      It is kept, and nothing was written: no published route takes from {submission.intake.name}.{' '}
+      <Link className="text-slate underline" to="/routes">
+        Make one
+      </Link>
+      , then run this again.
     </p>
   );
 }
@@ -86,14 +135,19 @@ function Sent({ submission }: { submission: SubmissionDetail }) {
     <details className="mt-5 border-t border-line pt-3" open={submission.unreadable !== null}>
       <summary className="cursor-pointer font-semibold">What was sent, as it came</summary>
       {submission.unreadable && <p className="mt-2 text-brick">{submission.unreadable}</p>}
-      <pre className="mt-2 overflow-x-auto rounded border border-line bg-raised p-2.5 font-mono text-[12px] leading-[17px] whitespace-pre-wrap [overflow-wrap:anywhere]" tabIndex={0}>
+      <pre
+        className="mt-2 overflow-x-auto rounded border border-line bg-raised p-2.5 font-mono text-[12px] leading-[17px] whitespace-pre-wrap [overflow-wrap:anywhere]"
+        tabIndex={0}
+      >
         {submission.payload === null ? submission.raw : JSON.stringify(submission.payload, null, 2)}
       </pre>
       <h3 className="mt-3 mb-1 text-[14px]">The visit</h3>
       <dl className="grid grid-cols-[110px_minmax(0,1fr)] gap-x-3 text-small">
         {Object.entries(submission.visit).map(([name, value]) => (
           <div key={name} className="contents">
-            <dt><Mono>{name}</Mono></dt>
+            <dt>
+              <Mono>{name}</Mono>
+            </dt>
             <dd className="[overflow-wrap:anywhere]">{value}</dd>
           </div>
         ))}

@@ -13,15 +13,40 @@ export function SubmissionFilters() {
   const outcomes = [...RUN_OUTCOMES, 'waiting', 'unrouted'] as const;
   return (
     <div className="flex flex-wrap gap-2">
-      <Filter name="period" label="arrived" any="all time" options={Object.entries(PERIODS).filter(([key]) => key !== 'all')} />
-      <Filter name="intake" label="intake" any="any" options={(intakes.data ?? []).map(({ key, name }) => [key, name])} />
-      <Filter name="outcome" label="outcome" any="any" options={outcomes.map((outcome) => [outcome, STATE_WORDS[outcome]])} />
+      <Filter
+        name="period"
+        label="arrived"
+        any="all time"
+        options={Object.entries(PERIODS).filter(([key]) => key !== 'all')}
+      />
+      <Filter
+        name="intake"
+        label="intake"
+        any="any"
+        options={(intakes.data ?? []).map(({ key, name }) => [key, name])}
+      />
+      <Filter
+        name="outcome"
+        label="outcome"
+        any="any"
+        options={outcomes.map((outcome) => [outcome, STATE_WORDS[outcome]])}
+      />
       <Filter name="route" label="route" any="any" options={(routes.data ?? []).map(({ id, name }) => [id, name])} />
     </div>
   );
 }
 
-function Filter({ name, label, any, options }: { name: string; label: string; any: string; options: [string, string][] }) {
+function Filter({
+  name,
+  label,
+  any,
+  options,
+}: {
+  name: string;
+  label: string;
+  any: string;
+  options: [string, string][];
+}) {
   const [params, setParams] = useSearchParams();
   const value = params.get(name) ?? '';
   const choose = (next: string) =>
@@ -32,18 +57,31 @@ function Filter({ name, label, any, options }: { name: string; label: string; an
       return before;
     });
   return (
-    <span className={`inline-flex h-7 items-center rounded border ${value ? 'border-ink bg-straw-soft' : 'border-line bg-sheet'}`}>
+    <span
+      className={`inline-flex h-7 items-center rounded border ${value ? 'border-ink bg-straw-soft' : 'border-line bg-sheet'}`}
+    >
       <label className="flex items-center gap-1 pl-2">
         <span className="text-muted">{label}</span>
-        <select value={value} onChange={(event) => choose(event.target.value)} className="max-w-[170px] cursor-pointer truncate bg-transparent pr-1 font-semibold">
+        <select
+          value={value}
+          onChange={(event) => choose(event.target.value)}
+          className="max-w-[170px] cursor-pointer truncate bg-transparent pr-1 font-semibold"
+        >
           <option value="">{any}</option>
           {options.map(([key, text]) => (
-            <option key={key} value={key}>{text}</option>
+            <option key={key} value={key}>
+              {text}
+            </option>
           ))}
         </select>
       </label>
       {value && (
-        <button type="button" aria-label={`Any ${label}`} onClick={() => choose('')} className="flex h-full items-center px-1.5 hover:bg-straw">
+        <button
+          type="button"
+          aria-label={`Any ${label}`}
+          onClick={() => choose('')}
+          className="flex h-full items-center px-1.5 hover:bg-straw"
+        >
           <X className="size-3.5" aria-hidden />
         </button>
       )}

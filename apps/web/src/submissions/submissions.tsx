@@ -16,12 +16,37 @@ import { SubmissionFilters } from './submission-filters';
 import { PERIODS, sinceOf, type Period } from './period';
 
 const COLUMNS: ColumnDef<SubmissionShape>[] = [
-  { header: 'Time', meta: { width: '92px' }, cell: ({ row: { original } }) => <Mono><Time at={original.receivedAt} /></Mono> },
-  { header: 'Intake', meta: { width: 'minmax(0,100px)', wide: true }, cell: ({ row: { original } }) => <Mono>{original.intake.key}</Mono> },
-  { header: 'Who', meta: { width: 'minmax(0,1.1fr)' }, cell: ({ row: { original } }) => original.who || <span className="text-muted">{original.unreadable ? 'unreadable' : 'unnamed'}</span> },
+  {
+    header: 'Time',
+    meta: { width: '92px' },
+    cell: ({ row: { original } }) => (
+      <Mono>
+        <Time at={original.receivedAt} />
+      </Mono>
+    ),
+  },
+  {
+    header: 'Intake',
+    meta: { width: 'minmax(0,100px)', wide: true },
+    cell: ({ row: { original } }) => <Mono>{original.intake.key}</Mono>,
+  },
+  {
+    header: 'Who',
+    meta: { width: 'minmax(0,1.1fr)' },
+    cell: ({ row: { original } }) =>
+      original.who || <span className="text-muted">{original.unreadable ? 'unreadable' : 'unnamed'}</span>,
+  },
   { header: 'E-mail', meta: { width: 'minmax(0,1.3fr)', wide: true }, cell: ({ row: { original } }) => original.email },
-  { header: 'Source', meta: { width: 'minmax(0,0.9fr)', wide: true }, cell: ({ row: { original } }) => original.source },
-  { header: 'Outcome', meta: { width: 'minmax(0,1.4fr)' }, cell: ({ row: { original } }) => <Outcome submission={original} /> },
+  {
+    header: 'Source',
+    meta: { width: 'minmax(0,0.9fr)', wide: true },
+    cell: ({ row: { original } }) => original.source,
+  },
+  {
+    header: 'Outcome',
+    meta: { width: 'minmax(0,1.4fr)' },
+    cell: ({ row: { original } }) => <Outcome submission={original} />,
+  },
 ];
 
 /** Everything that arrived, newest first; the account of what became of one stands beside the list. */
@@ -29,16 +54,24 @@ export function Submissions() {
   const [params, setParams] = useSearchParams();
   const period = (params.get('period') ?? 'all') as Period;
   const since = useMemo(() => sinceOf(period in PERIODS ? period : 'all'), [period]);
-  const filter = { intake: params.get('intake') ?? undefined, outcome: params.get('outcome') ?? undefined, route: params.get('route') ?? undefined, since };
+  const filter = {
+    intake: params.get('intake') ?? undefined,
+    outcome: params.get('outcome') ?? undefined,
+    route: params.get('route') ?? undefined,
+    since,
+  };
   const list = useInfiniteQuery(submissionsQuery(filter));
   const outcomes = useQuery(outcomesQuery(filter));
   const opened = params.get('open') ?? undefined;
   const open = (id: string | null) =>
-    setParams((before) => {
-      if (id) before.set('open', id);
-      else before.delete('open');
-      return before;
-    }, { replace: opened !== undefined });
+    setParams(
+      (before) => {
+        if (id) before.set('open', id);
+        else before.delete('open');
+        return before;
+      },
+      { replace: opened !== undefined },
+    );
   usePageKeys({ Escape: () => open(null) });
   const rows = list.data?.pages.flatMap(({ items }) => items) ?? [];
   const total = list.data?.pages[0]?.total;
@@ -52,12 +85,18 @@ export function Submissions() {
             <span className="ml-auto flex items-center gap-1.5 text-small text-muted">
               {count(total)} arrived
               {RUN_OUTCOMES.filter((outcome) => outcomes.data?.[outcome]).map((outcome) => (
-                <span key={outcome} className="ml-1.5 flex items-center gap-1.5"><StateShape state={outcome} word /> {count(outcomes.data![outcome]!)}</span>
+                <span key={outcome} className="ml-1.5 flex items-center gap-1.5">
+                  <StateShape state={outcome} word /> {count(outcomes.data![outcome]!)}
+                </span>
               ))}
             </span>
           )}
         </div>
-        {list.isPending ? <Loading lines={16} /> : list.isError ? <Failed error={list.error} retry={() => void list.refetch()} /> : (
+        {list.isPending ? (
+          <Loading lines={16} />
+        ) : list.isError ? (
+          <Failed error={list.error} retry={() => void list.refetch()} />
+        ) : (
           <DataTable
             label="Submissions"
             columns={COLUMNS}
@@ -66,7 +105,11 @@ export function Submissions() {
             opened={opened}
             open={({ id }) => open(id)}
             more={list.hasNextPage && !list.isFetchingNextPage ? () => void list.fetchNextPage() : undefined}
-            empty={<Empty title="No submission is like this">Take away a filter, or wait: what arrives shows up by itself.</Empty>}
+            empty={
+              <Empty title="No submission is like this">
+                Take away a filter, or wait: what arrives shows up by itself.
+              </Empty>
+            }
           />
         )}
       </div>
@@ -79,7 +122,11 @@ function Outcome({ submission }: { submission: SubmissionShape }) {
   const run = submission.runs[0];
   if (!run) {
     const waiting = submission.state === 'waiting';
-    return <span className="flex items-center gap-2"><StateShape state={waiting ? 'waiting' : 'unrouted'} /> {waiting ? 'waiting' : 'no route takes it'}</span>;
+    return (
+      <span className="flex items-center gap-2">
+        <StateShape state={waiting ? 'waiting' : 'unrouted'} /> {waiting ? 'waiting' : 'no route takes it'}
+      </span>
+    );
   }
   return (
     <span className="flex items-center gap-2">

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../schema-library';
 
 /** One question of a hosted form. `name` is the key under which its answer arrives. */
 export interface Question {

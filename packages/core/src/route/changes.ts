@@ -5,12 +5,20 @@ import type { Fill, RouteDefinition, Write } from './definition';
 import { describeRoute, fieldLabel } from './describe';
 
 /** What is different between two versions of a route, told in sentences; empty when nothing is. */
-export function routeChanges(before: RouteDefinition, after: RouteDefinition, names: { destination: Destination; intakes: readonly { key: string; name: string }[] }): string[] {
+export function routeChanges(
+  before: RouteDefinition,
+  after: RouteDefinition,
+  names: { destination: Destination; intakes: readonly { key: string; name: string }[] },
+): string[] {
   const changes: string[] = [];
   if (before.name !== after.name) changes.push(`It is called “${after.name}” instead of “${before.name}”.`);
-  if (!same(before.from, after.from)) changes.push(`It takes from ${describeRoute(after, names).takesFrom} instead of ${describeRoute(before, names).takesFrom}.`);
+  if (!same(before.from, after.from))
+    changes.push(
+      `It takes from ${describeRoute(after, names).takesFrom} instead of ${describeRoute(before, names).takesFrom}.`,
+    );
   for (const write of before.writes) {
-    if (!after.writes.some(({ as }) => as === write.as)) changes.push(`It writes no ${write.record} “${write.as}” any more.`);
+    if (!after.writes.some(({ as }) => as === write.as))
+      changes.push(`It writes no ${write.record} “${write.as}” any more.`);
   }
   for (const write of after.writes) {
     const known = before.writes.find(({ as }) => as === write.as);
@@ -25,10 +33,19 @@ function writeChanges(before: Write, after: Write, destination: Destination): st
   const label = (fill: Fill) => fieldLabel(destination, after.record, fill.field);
   const added = after.fills.filter(({ field }) => !before.fills.some((fill) => fill.field === field));
   const removed = before.fills.filter(({ field }) => !after.fills.some((fill) => fill.field === field));
-  const changed = after.fills.filter((fill) => before.fills.some((known) => known.field === fill.field && !same(known, fill)));
-  if (added.length) changes.push(`The ${after.record}’s ${listInWords(added.map(label))} ${added.length === 1 ? 'is' : 'are'} fed.`);
-  if (removed.length) changes.push(`The ${after.record}’s ${listInWords(removed.map(label))} ${removed.length === 1 ? 'is' : 'are'} fed no more.`);
-  if (changed.length) changes.push(`The ${after.record}’s ${listInWords(changed.map(label))} ${changed.length === 1 ? 'is' : 'are'} fed in another way.`);
+  const changed = after.fills.filter((fill) =>
+    before.fills.some((known) => known.field === fill.field && !same(known, fill)),
+  );
+  if (added.length)
+    changes.push(`The ${after.record}’s ${listInWords(added.map(label))} ${added.length === 1 ? 'is' : 'are'} fed.`);
+  if (removed.length)
+    changes.push(
+      `The ${after.record}’s ${listInWords(removed.map(label))} ${removed.length === 1 ? 'is' : 'are'} fed no more.`,
+    );
+  if (changed.length)
+    changes.push(
+      `The ${after.record}’s ${listInWords(changed.map(label))} ${changed.length === 1 ? 'is' : 'are'} fed in another way.`,
+    );
   if (!same(recognising(before), recognising(after))) changes.push(`The ${after.record} is recognised in another way.`);
   if (!same(before.links, after.links)) changes.push(`The ${after.record} is linked in another way.`);
   if (!same(before.place, after.place)) changes.push(`The ${after.record} is placed in another way.`);
@@ -40,5 +57,8 @@ function recognising({ match, whenMatched, whenSeveral, whenNone }: Write): obje
 }
 
 function same(a: unknown, b: unknown): boolean {
-  return sameJson(JSON.parse(JSON.stringify(a ?? null)) as JsonValue, JSON.parse(JSON.stringify(b ?? null)) as JsonValue);
+  return sameJson(
+    JSON.parse(JSON.stringify(a ?? null)) as JsonValue,
+    JSON.parse(JSON.stringify(b ?? null)) as JsonValue,
+  );
 }

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type { z } from '../schema-library';
 import { fieldOf, pipelineOf, stageOf, type Destination } from '../destination/destination';
 import { optionFor } from '../destination/field-value';
 import { jsonPointer } from '../json';

@@ -92,7 +92,7 @@ export function valuesAfter(
     if (after === null) delete values[field];
     else values[field] = after;
   }
-  const wanted = derivedValues(record, values);
+  const wanted = derivedValues(record, values, before);
   const derived = Object.entries(wanted)
     .filter(([field, value]) => !sameValue(values[field], value))
     .map(([field, after]): FieldTrace => ({
@@ -107,12 +107,15 @@ export function valuesAfter(
   return { values: { ...values, ...wanted }, derived };
 }
 
-/** Values that follow from others: the full name, all e-mails and phones, a company named by its domain. */
-export function derivedValues(record: Write['record'], values: FieldValues): FieldValues {
+/** Values that follow from others: the full name (while nobody gave another), all e-mails and phones, a company named by its domain. */
+export function derivedValues(record: Write['record'], values: FieldValues, before: FieldValues): FieldValues {
   const derived: FieldValues = {};
   if (record === 'contact') {
-    const name = [values.first_name, values.last_name].filter(Boolean).join(' ');
-    if (values.full_name === undefined && name) derived.full_name = name;
+    const name = joinedName(values);
+    const followed =
+      values.full_name === undefined ||
+      (values.full_name === before.full_name && before.full_name === joinedName(before));
+    if (followed && name) derived.full_name = name;
     for (const [one, all] of [
       ['email', 'emails'],
       ['phone', 'phones'],
@@ -124,4 +127,8 @@ export function derivedValues(record: Write['record'], values: FieldValues): Fie
   }
   if (record === 'company' && values.name === undefined && values.domain !== undefined) derived.name = values.domain;
   return derived;
+}
+
+function joinedName({ first_name: first, last_name: last }: FieldValues): string {
+  return [first, last].filter(Boolean).join(' ');
 }

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../schema-library';
 import { RECORD_KINDS } from '../diff/record';
 import type { Condition, RouteDefinition } from './definition';
 

@@ -2,7 +2,10 @@ import type { Destination } from '../destination/destination';
 import type { Fill, RouteDefinition, Value } from './definition';
 
 const text = (words: string): Value => ({ parts: [{ text: words }] });
-const answer = (key: string, ...uses: string[]): Value => ({ parts: [{ answer: key }], finishers: uses.map((use) => ({ use })) });
+const answer = (key: string, ...uses: string[]): Value => ({
+  parts: [{ answer: key }],
+  finishers: uses.map((use) => ({ use })),
+});
 const SOURCE: Fill = { field: 'source', value: { parts: [{ visit: 'source' }] }, overwrite: 'if-blank' };
 
 /** Which answers feed which field of a contact at the start, by the usual names of form fields. */
@@ -19,7 +22,12 @@ const USUAL: [field: string, pattern: RegExp, finishers: string[]][] = [
  * A first draft of a route for an intake: a contact recognised by e-mail, and a deal in the first pipeline. What the
  * intake has sent so far is fed where its name leaves no doubt; the rest is for a person.
  */
-export function starterRoute(name: string, intake: string, fieldKeys: readonly string[], destination: Destination): RouteDefinition {
+export function starterRoute(
+  name: string,
+  intake: string,
+  fieldKeys: readonly string[],
+  destination: Destination,
+): RouteDefinition {
   const taken = new Set<string>();
   const fills = USUAL.flatMap(([field, pattern, finishers]): Fill[] => {
     const key = fieldKeys.find((candidate) => pattern.test(candidate) && !taken.has(candidate));
@@ -27,14 +35,24 @@ export function starterRoute(name: string, intake: string, fieldKeys: readonly s
     taken.add(key);
     return [{ field, value: answer(key, ...finishers) }];
   });
-  const email: Fill[] = fills.some(({ field }) => field === 'email') ? [] : [{ field: 'email', value: answer('email', 'email') }];
+  const email: Fill[] = fills.some(({ field }) => field === 'email')
+    ? []
+    : [{ field: 'email', value: answer('email', 'email') }];
   const pipeline = destination.pipelines.find(({ record }) => record === 'deal');
   const stage = pipeline?.stages.find(({ state }) => state === 'open');
   const route: RouteDefinition = {
     format: 'haycart.route/1',
     name,
     from: [intake],
-    writes: [{ as: 'person', record: 'contact', match: [{ by: 'email' }], whenMatched: 'update', fills: [...fills, ...email, SOURCE] }],
+    writes: [
+      {
+        as: 'person',
+        record: 'contact',
+        match: [{ by: 'email' }],
+        whenMatched: 'update',
+        fills: [...fills, ...email, SOURCE],
+      },
+    ],
   };
   if (pipeline && stage) {
     route.writes.push({
@@ -42,7 +60,20 @@ export function starterRoute(name: string, intake: string, fieldKeys: readonly s
       record: 'deal',
       links: ['person'],
       place: { pipeline: text(pipeline.key), stage: text(stage.key), again: 'update' },
-      fills: [{ field: 'name', value: { parts: [{ write: 'person', field: 'full_name' }, { write: 'person', field: 'email' }], joinWith: ', ' }, overwrite: 'if-blank' }, SOURCE],
+      fills: [
+        {
+          field: 'name',
+          value: {
+            parts: [
+              { write: 'person', field: 'full_name' },
+              { write: 'person', field: 'email' },
+            ],
+            joinWith: ', ',
+          },
+          overwrite: 'if-blank',
+        },
+        SOURCE,
+      ],
     });
   }
   return route;

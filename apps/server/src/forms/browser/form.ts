@@ -20,8 +20,9 @@ for (const form of document.querySelectorAll<HTMLFormElement>('form[data-questio
     return refused === null;
   };
 
-  for (const question of questions) form.elements.namedItem(question.name) instanceof Element &&
-    (form.elements.namedItem(question.name) as Element).addEventListener('change', () => check(question));
+  for (const question of questions)
+    form.elements.namedItem(question.name) instanceof Element &&
+      (form.elements.namedItem(question.name) as Element).addEventListener('change', () => check(question));
 
   form.addEventListener('submit', (event) => {
     const wrong = questions.filter((question) => !check(question));

@@ -27,7 +27,10 @@ export class AuthGuard implements CanActivate {
   }
 
   async #byToken(token: string): Promise<Caller | null> {
-    const [found] = await this.database.gate<{ workspace_id: string; id: string; name: string }>('api_token', secretHash(token));
+    const [found] = await this.database.gate<{ workspace_id: string; id: string; name: string }>(
+      'api_token',
+      secretHash(token),
+    );
     return found ? { workspaceId: found.workspace_id, by: { kind: 'token', id: found.id, name: found.name } } : null;
   }
 
@@ -35,7 +38,10 @@ export class AuthGuard implements CanActivate {
     const secret = request.cookies[SESSION_COOKIE];
     if (!secret) return null;
     if (fromAnotherSite(request)) throw new ProblemError('not-allowed', 'This request came from another site.');
-    const [found] = await this.database.gate<{ workspace_id: string; person_id: string; expires_at: Date }>('session', secretHash(secret));
+    const [found] = await this.database.gate<{ workspace_id: string; person_id: string; expires_at: Date }>(
+      'session',
+      secretHash(secret),
+    );
     if (!found || found.expires_at < new Date()) return null;
     return { workspaceId: found.workspace_id, by: { kind: 'person', id: found.person_id } };
   }

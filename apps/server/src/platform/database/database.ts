@@ -42,8 +42,16 @@ export class Database implements OnModuleDestroy {
     let broken: Error | undefined;
     try {
       await client.query('begin');
-      await client.query({ name: 'enter', text: `select set_config('haycart.workspace', $1, true)`, values: [workspaceId] });
-      const result = await work({ workspaceId, db: drizzle({ client }), statement: (name, text, values) => named(client, name, text, values) });
+      await client.query({
+        name: 'enter',
+        text: `select set_config('haycart.workspace', $1, true)`,
+        values: [workspaceId],
+      });
+      const result = await work({
+        workspaceId,
+        db: drizzle({ client }),
+        statement: (name, text, values) => named(client, name, text, values),
+      });
       await client.query('commit');
       return result;
     } catch (cause) {
@@ -60,7 +68,12 @@ export class Database implements OnModuleDestroy {
    * Runs one statement in a workspace in a single round trip. The statement takes the workspace id as `$1` and reads
    * `entered`, which makes the setting before any row is touched: `insert … select … from entered, unnest(…)`.
    */
-  async inWorkspaceOnce<Row extends pg.QueryResultRow>(workspaceId: string, name: string, text: string, values: unknown[]): Promise<Row[]> {
+  async inWorkspaceOnce<Row extends pg.QueryResultRow>(
+    workspaceId: string,
+    name: string,
+    text: string,
+    values: unknown[],
+  ): Promise<Row[]> {
     const entered = `with entered as materialized (select set_config('haycart.workspace', $1::text, true))`;
     const result = await this.pool.query<Row>({ name, text: `${entered} ${text}`, values: [workspaceId, ...values] });
     return result.rows;
@@ -69,7 +82,8 @@ export class Database implements OnModuleDestroy {
   /** Asks one of the gates: the functions that answer before a workspace is known. */
   async gate<Row extends pg.QueryResultRow>(name: string, ...values: unknown[]): Promise<Row[]> {
     const places = values.map((_, index) => `$${index + 1}`).join(', ');
-    return (await this.pool.query<Row>({ name: `gate_${name}`, text: `select * from gate_${name}(${places})`, values })).rows;
+    return (await this.pool.query<Row>({ name: `gate_${name}`, text: `select * from gate_${name}(${places})`, values }))
+      .rows;
   }
 
   async onModuleDestroy(): Promise<void> {
@@ -77,6 +91,11 @@ export class Database implements OnModuleDestroy {
   }
 }
 
-async function named<Row extends pg.QueryResultRow>(client: pg.PoolClient, name: string, text: string, values: unknown[] = []): Promise<Row[]> {
+async function named<Row extends pg.QueryResultRow>(
+  client: pg.PoolClient,
+  name: string,
+  text: string,
+  values: unknown[] = [],
+): Promise<Row[]> {
   return (await client.query<Row>({ name, text, values })).rows;
 }

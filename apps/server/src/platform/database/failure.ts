@@ -9,13 +9,25 @@ const MEANINGS: [RegExp, DatabaseFailure][] = [
   [/^(22|23)/, 'refused'],
 ];
 
-const SOCKET_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT', 'ETIMEDOUT', 'EHOSTUNREACH', 'ENOTFOUND']);
+const SOCKET_CODES = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOENT',
+  'ETIMEDOUT',
+  'EHOSTUNREACH',
+  'ENOTFOUND',
+]);
 
 /** Tells why the database did not do something, from what it threw. */
 export function databaseFailure(thrown: unknown): DatabaseFailure {
   const cause = thrown instanceof Error && thrown.cause instanceof Error ? thrown.cause : thrown;
   const { code = '', message = '' } = cause as { code?: string; message?: string };
-  if (SOCKET_CODES.has(code) || /connection terminated|timeout exceeded when trying to connect|not queryable/i.test(message)) return 'unreachable';
+  if (
+    SOCKET_CODES.has(code) ||
+    /connection terminated|timeout exceeded when trying to connect|not queryable/i.test(message)
+  )
+    return 'unreachable';
   return MEANINGS.find(([pattern]) => pattern.test(code))?.[1] ?? 'other';
 }
 

@@ -12,20 +12,30 @@ export class ProblemFilter implements ExceptionFilter {
     const request = host.switchToHttp().getRequest<FastifyRequest>();
     const reply = host.switchToHttp().getResponse<FastifyReply>();
     const problem = asProblem(thrown);
-    if (problem.code === 'internal') this.#log.error({ err: thrown, method: request.method, route: request.routeOptions.url });
-    void reply.status(problem.status).headers(problem.headers()).type('application/problem+json').send(JSON.stringify(problem.body()));
+    if (problem.code === 'internal')
+      this.#log.error({ err: thrown, method: request.method, route: request.routeOptions.url });
+    void reply
+      .status(problem.status)
+      .headers(problem.headers())
+      .type('application/problem+json')
+      .send(JSON.stringify(problem.body()));
   }
 }
 
 /** The problem that something thrown amounts to. */
 export function asProblem(thrown: unknown): ProblemError {
   if (thrown instanceof ProblemError) return thrown;
-  const status = thrown instanceof HttpException ? thrown.getStatus() : ((thrown as { statusCode?: number })?.statusCode ?? 500);
+  const status =
+    thrown instanceof HttpException ? thrown.getStatus() : ((thrown as { statusCode?: number })?.statusCode ?? 500);
   if (status === 404) return new ProblemError('not-found', 'There is nothing at this address.');
   if (status === 413) return new ProblemError('too-large', 'The request is larger than what is taken here.');
   if (status === 415) return new ProblemError('wrong-type', 'Send application/json.');
-  if (status >= 400 && status < 500) return new ProblemError('unreadable', 'The request cannot be read. Check that its body is valid JSON.');
+  if (status >= 400 && status < 500)
+    return new ProblemError('unreadable', 'The request cannot be read. Check that its body is valid JSON.');
   const failure = databaseFailure(thrown);
   if (failure === 'unreachable' || failure === 'full') return databaseNotAvailable(failure === 'full');
-  return new ProblemError('internal', 'This is our mistake, and it was noted. Try again; if it stays, tell whoever runs Hay Cart.');
+  return new ProblemError(
+    'internal',
+    'This is our mistake, and it was noted. Try again; if it stays, tell whoever runs Hay Cart.',
+  );
 }

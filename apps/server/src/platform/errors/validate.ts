@@ -7,7 +7,12 @@ export const validation = new ValidationPipe({
   transform: true,
   whitelist: true,
   forbidNonWhitelisted: true,
-  exceptionFactory: (errors) => new ProblemError('refused', 'Some of what was sent does not fit.', errors.flatMap((error) => places(error, ''))),
+  exceptionFactory: (errors) =>
+    new ProblemError(
+      'refused',
+      'Some of what was sent does not fit.',
+      errors.flatMap((error) => places(error, '')),
+    ),
 });
 
 function places(error: ValidationError, before: string): ProblemAt[] {

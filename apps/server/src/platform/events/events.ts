@@ -43,7 +43,10 @@ export class Events implements OnApplicationBootstrap, OnModuleDestroy {
 
   /** Tells in the same transaction, so that nobody hears of what is then rolled back. */
   async tell(tx: WorkspaceTx, ...topics: EventTopic[]): Promise<void> {
-    await tx.statement('tell', 'select pg_notify($1, $2)', [CHANNEL, JSON.stringify({ workspaceId: tx.workspaceId, topics })]);
+    await tx.statement('tell', 'select pg_notify($1, $2)', [
+      CHANNEL,
+      JSON.stringify({ workspaceId: tx.workspaceId, topics }),
+    ]);
   }
 
   /** Tells soon, many tellings at once: for what happens thousands of times a second. */
@@ -65,7 +68,13 @@ export class Events implements OnApplicationBootstrap, OnModuleDestroy {
     this.#timer = null;
     const notices = [...this.#due].map(([workspaceId, topics]) => JSON.stringify({ workspaceId, topics: [...topics] }));
     this.#due.clear();
-    this.database.pool.query({ name: 'tell_soon', text: 'select pg_notify($1, n) from unnest($2::text[]) n', values: [CHANNEL, notices] }).catch(() => {});
+    this.database.pool
+      .query({
+        name: 'tell_soon',
+        text: 'select pg_notify($1, n) from unnest($2::text[]) n',
+        values: [CHANNEL, notices],
+      })
+      .catch(() => {});
   }
 
   async #listen(): Promise<void> {

@@ -38,7 +38,14 @@ export class Jobs implements OnApplicationBootstrap, OnModuleDestroy {
     // A lost connection ends the runner; the process goes on without jobs until the supervisor below restarts it.
     this.#runner.promise.catch(() => {
       this.#runner = null;
-      setTimeout(() => void this.#pool?.end().then(() => this.onApplicationBootstrap()).catch(() => {}), 5_000).unref();
+      setTimeout(
+        () =>
+          void this.#pool
+            ?.end()
+            .then(() => this.onApplicationBootstrap())
+            .catch(() => {}),
+        5_000,
+      ).unref();
     });
   }
 

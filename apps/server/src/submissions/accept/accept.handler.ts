@@ -1,7 +1,17 @@
 import { createHash } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { checkAnswers, checkPayload, isJsonObject, jsonPointer, readBody, readVisit, type JsonObject, type JsonValue, type RefusedAnswer } from '@haycart/core';
+import {
+  checkAnswers,
+  checkPayload,
+  isJsonObject,
+  jsonPointer,
+  readBody,
+  readVisit,
+  type JsonObject,
+  type JsonValue,
+  type RefusedAnswer,
+} from '@haycart/core';
 import { Webhook } from 'standardwebhooks';
 import { FormPages } from '../../forms/form-pages.service';
 import { IntakeDirectory, type PublicIntake } from '../../intakes/intake-directory.service';
@@ -70,24 +80,24 @@ export class AcceptHandler {
     const read = await readRequest(request);
     if (intake.secret) checkSignature(intake.secret, request, read.body);
     const { payloads, list } = payloadsOf(read);
-    const refused = intake.form ? payloads.map((payload) => (payload ? checkAnswers(intake.form!.questions, payload) : [])) : [];
+    const refused = intake.form
+      ? payloads.map((payload) => (payload ? checkAnswers(intake.form!.questions, payload) : []))
+      : [];
     if (refused.some((answers) => answers.length)) {
       if (html) return this.pages.sendRefused(response, intake, payloads[0]!, refused[0]!);
       throw refusedAnswers(refused, list);
     }
 
     const headers = { referer: request.headers.referer, userAgent: request.headers['user-agent'] };
-    const arrivals = payloads.map(
-      (payload, index): Arrival => ({
-        workspaceId: intake.workspaceId,
-        intakeId: intake.id,
-        receivedAt,
-        format: read.format,
-        body: list ? Buffer.from(JSON.stringify(payload)) : read.body,
-        visit: readVisit({ handedOver: payload?._visit, query, headers }),
-        files: index === 0 ? read.files : [],
-      }),
-    );
+    const arrivals = payloads.map((payload, index): Arrival => ({
+      workspaceId: intake.workspaceId,
+      intakeId: intake.id,
+      receivedAt,
+      format: read.format,
+      body: list ? Buffer.from(JSON.stringify(payload)) : read.body,
+      visit: readVisit({ handedOver: payload?._visit, query, headers }),
+      files: index === 0 ? read.files : [],
+    }));
     const ids = await this.#keep(arrivals, request, read, payloads[0] ?? undefined);
     this.metrics.accepted.inc(ids.length);
     if (html) redirect(response, `/f/${intake.slug}/thanks`);
@@ -97,11 +107,26 @@ export class AcceptHandler {
   #guard(request: IncomingMessage, intake: PublicIntake): void {
     if (intake.perMinute === null) return;
     const wait = this.#floods.wait(`${intake.id} ${request.socket.remoteAddress}`, intake.perMinute, Date.now());
-    if (wait) throw new ProblemError('too-many', `More than ${intake.perMinute} submissions a minute came from this address.`, undefined, wait);
+    if (wait)
+      throw new ProblemError(
+        'too-many',
+        `More than ${intake.perMinute} submissions a minute came from this address.`,
+        undefined,
+        wait,
+      );
   }
 
-  async #keep(arrivals: Arrival[], request: IncomingMessage, read: ReadRequest, payload: JsonObject | undefined): Promise<string[]> {
-    const hash = () => createHash('sha256').update(read.body).update(read.files.map(({ bytes }) => createHash('sha256').update(bytes).digest('hex')).join()).digest('base64url');
+  async #keep(
+    arrivals: Arrival[],
+    request: IncomingMessage,
+    read: ReadRequest,
+    payload: JsonObject | undefined,
+  ): Promise<string[]> {
+    const hash = () =>
+      createHash('sha256')
+        .update(read.body)
+        .update(read.files.map(({ bytes }) => createHash('sha256').update(bytes).digest('hex')).join())
+        .digest('base64url');
     const given = request.headers['idempotency-key'];
     if (typeof given === 'string' && given !== '') {
       if (given.length > 255) throw new ProblemError('refused', 'The Idempotency-Key has more than 255 characters.');
@@ -140,7 +165,10 @@ function payloadsOf({ format, body }: ReadRequest): { payloads: (JsonObject | nu
   }
   if (!Array.isArray(read.value)) return { payloads: [checked(read.value, '')], list: false };
   if (read.value.length === 0 || read.value.length > MOST_AT_ONCE) {
-    throw new ProblemError('refused', `A list brings 1 to ${MOST_AT_ONCE} submissions; this one has ${read.value.length}.`);
+    throw new ProblemError(
+      'refused',
+      `A list brings 1 to ${MOST_AT_ONCE} submissions; this one has ${read.value.length}.`,
+    );
   }
   return { payloads: read.value.map((value, index) => checked(value, jsonPointer([index]))), list: true };
 }
@@ -161,9 +189,16 @@ function refusedAnswers(refused: readonly RefusedAnswer[][], list: boolean): Pro
 function checkSignature(secret: string, { headers }: IncomingMessage, body: Buffer): void {
   const text = (name: string) => String(headers[name] ?? '');
   try {
-    new Webhook(secret).verify(body, { 'webhook-id': text('webhook-id'), 'webhook-timestamp': text('webhook-timestamp'), 'webhook-signature': text('webhook-signature') });
+    new Webhook(secret).verify(body, {
+      'webhook-id': text('webhook-id'),
+      'webhook-timestamp': text('webhook-timestamp'),
+      'webhook-signature': text('webhook-signature'),
+    });
   } catch {
-    throw new ProblemError('signature', 'The webhook-signature is missing, too old, or does not fit the body and the secret of this intake.');
+    throw new ProblemError(
+      'signature',
+      'The webhook-signature is missing, too old, or does not fit the body and the secret of this intake.',
+    );
   }
 }
 
@@ -181,7 +216,12 @@ function redirect(response: ServerResponse, location: string): void {
 }
 
 function answerPreflight(response: ServerResponse): void {
-  response.writeHead(204, { ...ANY_SITE, 'access-control-allow-methods': 'POST', 'access-control-allow-headers': 'content-type, idempotency-key', 'access-control-max-age': '86400' });
+  response.writeHead(204, {
+    ...ANY_SITE,
+    'access-control-allow-methods': 'POST',
+    'access-control-allow-headers': 'content-type, idempotency-key',
+    'access-control-max-age': '86400',
+  });
   response.end();
 }
 
@@ -190,6 +230,12 @@ function refuse(request: IncomingMessage, response: ServerResponse, problem: Pro
   const body = Buffer.from(JSON.stringify(problem.body()));
   // What is left of a body that was not read is not waited for.
   const close = request.complete ? {} : { connection: 'close' };
-  response.writeHead(problem.status, { 'content-type': 'application/problem+json', 'content-length': body.length, ...problem.headers(), ...ANY_SITE, ...close });
+  response.writeHead(problem.status, {
+    'content-type': 'application/problem+json',
+    'content-length': body.length,
+    ...problem.headers(),
+    ...ANY_SITE,
+    ...close,
+  });
   response.end(body);
 }

@@ -27,7 +27,10 @@ export async function readRequest(request: IncomingMessage): Promise<ReadRequest
     case 'multipart/form-data':
       return readMultipart(request);
     default:
-      throw new ProblemError('wrong-type', `${type ? `The content type ${type.slice(0, 100)} is not taken` : 'No content type is given'}. Send application/json, application/x-www-form-urlencoded or multipart/form-data.`);
+      throw new ProblemError(
+        'wrong-type',
+        `${type ? `The content type ${type.slice(0, 100)} is not taken` : 'No content type is given'}. Send application/json, application/x-www-form-urlencoded or multipart/form-data.`,
+      );
   }
 }
 
@@ -54,15 +57,25 @@ function readBytes(request: IncomingMessage, limit: number): Promise<Buffer> {
 }
 
 function readMultipart(request: IncomingMessage): Promise<ReadRequest> {
-  if (Number(request.headers['content-length'] ?? 0) > BODY_LIMITS.withFiles) return Promise.reject(tooLarge(BODY_LIMITS.withFiles));
+  if (Number(request.headers['content-length'] ?? 0) > BODY_LIMITS.withFiles)
+    return Promise.reject(tooLarge(BODY_LIMITS.withFiles));
   return new Promise((resolve, reject) => {
     const payload = Object.create(null) as JsonObject;
     const files: ArrivedFile[] = [];
     let size = 0;
-    const broken = () => reject(new ProblemError('unreadable', 'The multipart body is broken. Send every part with its name, and the closing boundary.'));
+    const broken = () =>
+      reject(
+        new ProblemError(
+          'unreadable',
+          'The multipart body is broken. Send every part with its name, and the closing boundary.',
+        ),
+      );
     let parser: ReturnType<typeof Busboy>;
     try {
-      parser = Busboy({ headers: { ...request.headers, 'content-type': request.headers['content-type']! }, limits: { fieldSize: MEBIBYTE, parts: 11_000 } });
+      parser = Busboy({
+        headers: { ...request.headers, 'content-type': request.headers['content-type']! },
+        limits: { fieldSize: MEBIBYTE, parts: 11_000 },
+      });
     } catch {
       return broken();
     }
@@ -77,11 +90,18 @@ function readMultipart(request: IncomingMessage): Promise<ReadRequest> {
         const bytes = Buffer.concat(chunks);
         if (!bytes.length && !fileName) return;
         const id = newId();
-        files.push({ id, name: (fileName ?? 'file').replaceAll('\0', ''), type: (type || 'application/octet-stream').replaceAll('\0', ''), bytes });
+        files.push({
+          id,
+          name: (fileName ?? 'file').replaceAll('\0', ''),
+          type: (type || 'application/octet-stream').replaceAll('\0', ''),
+          bytes,
+        });
         addAnswer(payload, name, { file: id, name: fileName ?? 'file', type, size: bytes.length });
       });
     });
-    parser.on('partsLimit', () => reject(new ProblemError('too-large', 'The body has more parts than are taken here.')));
+    parser.on('partsLimit', () =>
+      reject(new ProblemError('too-large', 'The body has more parts than are taken here.')),
+    );
     parser.on('finish', () => resolve({ format: 'json', body: Buffer.from(JSON.stringify(payload)), files }));
     parser.on('error', broken);
     request.on('data', (chunk: Buffer) => {

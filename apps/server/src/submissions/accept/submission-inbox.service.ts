@@ -59,7 +59,13 @@ export class SubmissionInbox {
 
   /** Keeps one submission and answers its id. */
   keep(arrival: Arrival): Promise<string> {
-    if (this.#waiting.length >= MOST_WAITING) throw new ProblemError('not-available', 'More arrives than can be kept just now. Send it again soon.', undefined, 2);
+    if (this.#waiting.length >= MOST_WAITING)
+      throw new ProblemError(
+        'not-available',
+        'More arrives than can be kept just now. Send it again soon.',
+        undefined,
+        2,
+      );
     return new Promise((resolve, reject) => {
       this.#waiting.push({ id: newId(), arrival, resolve, reject });
       this.#flush();
@@ -81,7 +87,11 @@ export class SubmissionInbox {
   async keepOnce(arrivals: readonly Arrival[], key: string, bodyHash: string): Promise<string[]> {
     const { workspaceId, intakeId, receivedAt } = arrivals[0]!;
     const ids = await this.database.inWorkspace(workspaceId, async (tx) => {
-      await tx.statement('idempotency_expired', `delete from idempotency where workspace_id = $1 and intake_id = $2 and key = $3 and at < now() - interval '24 hours'`, [workspaceId, intakeId, key]);
+      await tx.statement(
+        'idempotency_expired',
+        `delete from idempotency where workspace_id = $1 and intake_id = $2 and key = $3 and at < now() - interval '24 hours'`,
+        [workspaceId, intakeId, key],
+      );
       const fresh = arrivals.map(() => newId());
       const [taken] = await tx.statement(
         'idempotency_take',
@@ -94,7 +104,11 @@ export class SubmissionInbox {
         'select body_hash, submission_ids from idempotency where workspace_id = $1 and intake_id = $2 and key = $3',
         [workspaceId, intakeId, key],
       );
-      if (known!.body_hash !== bodyHash) throw new ProblemError('idempotency-mismatch', 'This Idempotency-Key was used in the last 24 hours with another body. Use a new key for a new submission.');
+      if (known!.body_hash !== bodyHash)
+        throw new ProblemError(
+          'idempotency-mismatch',
+          'This Idempotency-Key was used in the last 24 hours with another body. Use a new key for a new submission.',
+        );
       return known!.submission_ids;
     });
     this.events.tellSoon(workspaceId, 'submissions');
@@ -106,7 +120,12 @@ export class SubmissionInbox {
       const { workspaceId } = this.#waiting[0]!.arrival;
       // Arrivals of another workspace wait for the next insert, which is theirs.
       let count = 1;
-      while (count < this.#waiting.length && count < MOST_TOGETHER && this.#waiting[count]!.arrival.workspaceId === workspaceId) count += 1;
+      while (
+        count < this.#waiting.length &&
+        count < MOST_TOGETHER &&
+        this.#waiting[count]!.arrival.workspaceId === workspaceId
+      )
+        count += 1;
       this.#inFlight += 1;
       void this.#insert(workspaceId, this.#waiting.splice(0, count)).finally(() => {
         this.#inFlight -= 1;
@@ -117,7 +136,8 @@ export class SubmissionInbox {
 
   async #insert(workspaceId: string, together: Waiting[]): Promise<void> {
     try {
-      if (together.length === 1) await this.database.inWorkspaceOnce(workspaceId, 'keep_one', INSERT_ONE, oneRow(together[0]!));
+      if (together.length === 1)
+        await this.database.inWorkspaceOnce(workspaceId, 'keep_one', INSERT_ONE, oneRow(together[0]!));
       else await this.database.inWorkspaceOnce(workspaceId, 'keep_many', INSERT_MANY, manyRows(together));
       for (const { id, resolve } of together) resolve(id);
       this.events.tellSoon(workspaceId, 'submissions');
@@ -136,7 +156,11 @@ function manyRows(together: readonly Pick<Waiting, 'id' | 'arrival'>[]): unknown
   return [0, 1, 2, 3, 4, 5].map((column) => rows.map((row) => row[column]));
 }
 
-async function insertAll(tx: WorkspaceTx, arrivals: readonly Arrival[], ids: string[] = arrivals.map(() => newId())): Promise<string[]> {
+async function insertAll(
+  tx: WorkspaceTx,
+  arrivals: readonly Arrival[],
+  ids: string[] = arrivals.map(() => newId()),
+): Promise<string[]> {
   await tx.statement(
     'insert_all',
     `insert into submission (workspace_id, id, intake_id, received_at, format, body, visit, due_at)

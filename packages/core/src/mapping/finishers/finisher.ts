@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../../schema-library';
 import type { Problem } from '../../problem';
 
 /** What a finisher may know besides the text: the workspace's defaults. */

@@ -39,9 +39,7 @@ export const nameCase = defineFinisher({
 function withCapitals(name: string): string {
   const words = name.toLowerCase().split(/(\s+)/);
   const last = words.length - 1;
-  return words
-    .map((word, index) => (index > 0 && index < last && PARTICLES.has(word) ? word : capitalised(word)))
-    .join('');
+  return words.map((word, index) => (index < last && PARTICLES.has(word) ? word : capitalised(word))).join('');
 }
 
 function capitalised(word: string): string {

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../../schema-library';
 import { hasPhoneNumbers, normalPhone } from '../../identity/phone';
 import { defineFinisher } from './finisher';
 
