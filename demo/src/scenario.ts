@@ -187,14 +187,6 @@ export const SURVEY_ROUTE: RouteDefinition = {
       fills: [
         { field: 'first_name', value: answer('first_name', 'trim', 'collapse', 'name-case') },
         { field: 'last_name', value: answer('last_name', 'trim', 'collapse', 'name-case') },
-        {
-          field: 'full_name',
-          value: {
-            parts: [{ answer: 'first_name' }, { answer: 'last_name' }],
-            joinWith: ' ',
-            finishers: [{ use: 'collapse' }, { use: 'trim' }, { use: 'name-case' }],
-          },
-        },
         { field: 'email', value: answer('email', 'email') },
         {
           field: 'phone',

@@ -183,7 +183,7 @@ export interface FieldShape extends FieldDefinition {
   id: string | null;
 }
 
-export const AGE_BANDS = ['today', 'week', 'month', 'longer'] as const;
+export const AGE_BANDS = ['day', 'week', 'month', 'longer'] as const;
 export type AgeBand = (typeof AGE_BANDS)[number];
 
 export interface DealCard {

@@ -30,7 +30,7 @@ interface WorthRow {
   amount: string;
 }
 
-const BAND = `case when d.stage_since >= date_trunc('day', now()) then 'today'
+const BAND = `case when d.stage_since >= now() - interval '24 hours' then 'day'
   when d.stage_since >= now() - interval '7 days' then 'week'
   when d.stage_since >= now() - interval '30 days' then 'month' else 'longer' end`;
 

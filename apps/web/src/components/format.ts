@@ -1,17 +1,19 @@
-import { formatDistanceToNowStrict, isThisYear, isToday } from 'date-fns';
+import { differenceInCalendarDays, formatDistanceToNowStrict, isThisYear, isToday } from 'date-fns';
 import { formatMoney, minorDigits, type Money } from '@haycart/core';
 
 /** The one place that writes dates, numbers and money for people. */
 const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const WEEKDAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short' });
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 const DAY_OF_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 const EXACT = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'medium' });
 const NUMBER = new Intl.NumberFormat('en-GB');
 
-/** `10:41` today, `3 Nov` this year, `3 Nov 2025` before. */
+/** `10:41` today, `Mon 10:41` this week, `3 Nov` this year, `3 Nov 2025` before. */
 export function shortTime(at: string): string {
   const date = new Date(at);
   if (isToday(date)) return TIME.format(date);
+  if (differenceInCalendarDays(new Date(), date) < 7) return `${WEEKDAY.format(date)} ${TIME.format(date)}`;
   return (isThisYear(date) ? DAY : DAY_OF_YEAR).format(date);
 }
 

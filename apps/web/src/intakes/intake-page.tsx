@@ -65,7 +65,7 @@ function OpenOrClose({ intake }: { intake: IntakeShape }) {
 
 function EndpointSide({ intake }: { intake: IntakeShape }) {
   const address = `${window.location.origin}${intake.address}`;
-  const curl = `curl -X POST ${address} \\\n  -H 'content-type: application/json' \\\n  -d '{"person": {"name": {"first": "Joost", "last": "de Ruiter"}, "email": "joost@vanderlaan.example"},\n       "business": {"name": "Van der Laan", "website": "https://vanderlaan.example"}}'`;
+  const curl = `curl -X POST ${address} \\\n  -H 'content-type: application/json' \\\n  -d '{\n    "person": {\n      "name": {"first": "Joost", "last": "de Ruiter"},\n      "email": "joost@vanderlaan.example"},\n    "business": {\n      "name": "Van der Laan",\n      "website": "https://vanderlaan.example"}}'`;
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]">
       <div className="flex min-w-0 flex-col gap-5">

@@ -16,9 +16,9 @@ import { ClosingRow } from './closing-row';
 import { StageRow } from './stage-row';
 
 const BAND_WORDS: Record<AgeBand, string> = {
-  today: 'in this stage since today',
-  week: 'this week',
-  month: 'this month',
+  day: 'in this stage up to a day',
+  week: 'up to a week',
+  month: 'up to a month',
   longer: 'longer',
 };
 
@@ -195,11 +195,11 @@ function moved(grid: PipelineGrid, card: DealCard, from: string, to: string): Pi
         return { ...row, count: row.count - 1, cells };
       }
       if (row.stage !== to) return row;
-      const { today } = row.cells;
+      const { day } = row.cells;
       return {
         ...row,
         count: row.count + 1,
-        cells: { ...row.cells, today: { count: today.count + 1, deals: [now, ...today.deals] } },
+        cells: { ...row.cells, day: { count: day.count + 1, deals: [now, ...day.deals] } },
       };
     }),
   };

@@ -8,7 +8,7 @@ type Row = PipelineGrid['rows'][number];
 
 /** How many cards a cell shows before one asks for more. */
 const SHOWN = 2;
-const GROUND: Record<AgeBand, string> = { today: '', week: '', month: 'bg-straw-soft/25', longer: 'bg-brick-soft/40' };
+const GROUND: Record<AgeBand, string> = { day: '', week: '', month: 'bg-straw-soft/25', longer: 'bg-brick-soft/40' };
 
 /** One stage: its figures, and its deals by how long they have been in it. */
 export function StageRow({

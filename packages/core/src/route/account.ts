@@ -95,7 +95,7 @@ function writeSteps(write: PlannedWrite, destination: Destination): AccountStep[
       ...about,
     });
   else steps.push({ step: 'kept', text: `Nothing changes on the ${write.record}`, ...about });
-  for (const field of write.fields) steps.push(...valueSteps(field, write.record, destination));
+  for (const field of write.fields) steps.push(...valueSteps(field, write, destination));
   if (write.place) steps.push({ step: 'placed', text: placedText(write.place, destination), ...about });
   if (write.linked.length)
     steps.push({
@@ -116,16 +116,16 @@ function unrecognisedText({ match, record }: PlannedWrite): string {
   return match.key && record !== 'deal' ? `: none has ${match.key}` : '';
 }
 
-function valueSteps(trace: FieldTrace, record: RecordKind, destination: Destination): AccountStep[] {
+function valueSteps(trace: FieldTrace, { record, did }: PlannedWrite, destination: Destination): AccountStep[] {
   if (trace.did === 'blank' || trace.did === 'same' || trace.why === 'derived') return [];
   const field = fieldOf(destination, record, trace.field);
   const show = (value: FieldValue | null) => showFieldValue(field, value);
   const line: AccountStep = {
     step: 'value',
     text: field?.label ?? trace.field,
-    before: show(trace.before),
     after: show(trace.after),
   };
+  if (did !== 'create') line.before = show(trace.before);
   if (trace.why) line.note = WHY_KEPT[trace.why];
   else if (trace.did === 'keep') return [];
   return [line];
