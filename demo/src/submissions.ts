@@ -30,7 +30,7 @@ interface Visitor {
 
 const DAY = 86_400_000;
 /** How many came in the last 24 hours, whatever day and hour it is. */
-const LAST_DAY = 41;
+const LAST_DAY = 23;
 const GROWING = [
   'Teaching garden',
   'Vegetables to sell',
@@ -58,7 +58,7 @@ export function madeUpYear(random: Random, now: Date): MadeUp[] {
 
 function arrivalsOn(random: Random, day: Date): number {
   const weekend = day.getUTCDay() === 0 || day.getUTCDay() === 6;
-  const season = 1 + 0.5 * Math.sin(((day.getUTCMonth() - 1) / 12) * 2 * Math.PI);
+  const season = 1 + 0.25 * Math.sin(((day.getUTCMonth() - 1) / 12) * 2 * Math.PI);
   return Math.round((weekend ? 4 : 9) * season * (0.6 + random.next() * 0.8));
 }
 

@@ -23,15 +23,13 @@ export class PeopleService {
     { name, email, password }: { name: string; email: string; password: string },
   ): Promise<string> {
     const id = newId();
-    await tx.db
-      .insert(person)
-      .values({
-        workspaceId: tx.workspaceId,
-        id,
-        name,
-        email: email.toLowerCase(),
-        passwordHash: await hash(password),
-      });
+    await tx.db.insert(person).values({
+      workspaceId: tx.workspaceId,
+      id,
+      name,
+      email: email.toLowerCase(),
+      passwordHash: await hash(password),
+    });
     return id;
   }
 

@@ -94,7 +94,7 @@ export function DataTable<Row extends { id: string }>({
       role="table"
       aria-label={label}
       aria-rowcount={total ?? rows.length}
-      className="flex min-h-0 flex-1 flex-col overflow-hidden rounded border border-line bg-sheet"
+      className="flex min-h-0 flex-col overflow-hidden rounded border border-line bg-sheet"
       style={template}
     >
       <div

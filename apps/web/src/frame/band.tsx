@@ -3,8 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { Search } from 'lucide-react';
 import { NavLink, Link } from 'react-router';
 import { bandQuery } from '../api/queries';
-import cart from '../assets/cart.svg';
 import { IconButton } from '../components/button';
+import { CartMark } from '../components/cart-mark';
 import { count } from '../components/format';
 import { YouMenu } from './you-menu';
 
@@ -37,7 +37,7 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
         aria-label={`${session.workspace.name}, home`}
         className="flex flex-none items-center gap-2.5 pr-4 md:w-[196px]"
       >
-        <img src={cart} alt="" className="w-9" />
+        <CartMark className="w-9" />
         <span className="max-md:hidden">
           <b className="block font-heading text-[15px] leading-[18px] font-semibold">{first}</b>
           <span className="block text-label text-muted">{rest.join(' ')}</span>

@@ -78,12 +78,10 @@ export const useDraft = create<DraftState>()((set, get) => {
 
 /** Changes one write of the draft. */
 export function changeWrite(as: string, change: (write: Write) => Write): void {
-  useDraft
-    .getState()
-    .change((definition) => ({
-      ...definition,
-      writes: definition.writes.map((write) => (write.as === as ? change(write) : write)),
-    }));
+  useDraft.getState().change((definition) => ({
+    ...definition,
+    writes: definition.writes.map((write) => (write.as === as ? change(write) : write)),
+  }));
 }
 
 /** Changes one fill of a write, adds it, or with `null` takes it away. */

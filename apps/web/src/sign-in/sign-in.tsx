@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { call } from '../api/client';
 import { sessionQuery, signInOptionsQuery } from '../api/queries';
-import cart from '../assets/cart.svg';
+import { CartMark } from '../components/cart-mark';
 import { Button } from '../components/button';
 import { Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
@@ -16,7 +16,7 @@ export function SignIn() {
   return (
     <main className="flex min-h-dvh flex-col items-center px-4 pt-[12vh] pb-10">
       <div className="mb-6 flex items-center gap-3">
-        <img src={cart} alt="" className="w-12" />
+        <CartMark className="w-12" />
         <h1 className="text-[30px] leading-9">Hay Cart</h1>
       </div>
       <Sheet className="w-full max-w-[400px] p-6">

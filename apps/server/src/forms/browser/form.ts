@@ -20,9 +20,10 @@ for (const form of document.querySelectorAll<HTMLFormElement>('form[data-questio
     return refused === null;
   };
 
-  for (const question of questions)
-    form.elements.namedItem(question.name) instanceof Element &&
-      (form.elements.namedItem(question.name) as Element).addEventListener('change', () => check(question));
+  for (const question of questions) {
+    const control = form.elements.namedItem(question.name);
+    if (control instanceof Element) control.addEventListener('change', () => check(question));
+  }
 
   form.addEventListener('submit', (event) => {
     const wrong = questions.filter((question) => !check(question));

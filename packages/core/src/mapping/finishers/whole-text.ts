@@ -9,7 +9,6 @@ export const wholeText = defineFinisher({
   example: { before: 'South bed.\r\nTwo bays.  \r\n\r\n', after: 'South bed.\nTwo bays.' },
   finish(text) {
     const lines = text.replace(/\r\n?|[\u2028\u2029]/g, '\n').split('\n');
-    // eslint-disable-next-line no-control-regex -- control characters are what is removed here
     const clean = lines.map((line) => line.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g, '').trimEnd());
     return { text: clean.join('\n').replace(/^\n+|\n+$/g, '') };
   },
