@@ -281,7 +281,7 @@ function shapeProblems(issue: z.core.$ZodIssue, before: (string | number)[]): Pr
     case 'invalid_union':
       return [error('wrong-shape', unionText(way), jsonPointer(way))];
     default: {
-      const missing = issue.code === 'invalid_type' && issue.input === undefined;
+      const missing = issue.code === 'invalid_type' && /received undefined/.test(issue.message);
       return [
         error(
           missing ? 'missing' : 'wrong-value',

@@ -102,7 +102,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     leave,
     at: submission.receivedAt,
   });
-  const { values, derived } = valuesAfter(write.record, record?.values ?? {}, fields);
+  const { values, derived } = leave ? { values: { ...record.values }, derived: [] } : valuesAfter(write.record, record?.values ?? {}, fields);
   const id = record?.id ?? setting.newIds[write.as]!;
   const place = found?.ok ? planPlace(write, found, record, leave, submission.receivedAt) : null;
   Object.assign(values, place?.values);
@@ -113,7 +113,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     id,
     did: !record ? 'create' : Object.keys(changesBetween(record.values, values)).length ? 'change' : 'keep',
     match,
-    fields: [...fields, ...(leave ? [] : derived)],
+    fields: [...fields, ...derived],
     linked: newLinks(write, id, context),
     place: place?.trace ?? null,
   };
@@ -122,7 +122,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     return failedStep({ ...planned, id: null, did: 'none' }, problems, blankField(write, blank, setting.destination));
   const taken = takenKey(write, id, values, known);
   if (taken) return failedStep({ ...planned, id: null, did: 'none' }, problems, taken);
-  return { planned, problems, before: record, values: leave ? record.values : values };
+  return { planned, problems, before: record, values };
 }
 
 function existingRecord(

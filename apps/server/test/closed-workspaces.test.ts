@@ -1,0 +1,190 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Page, ProblemBody, SignInOptions, SubmissionShape } from '@haycart/api';
+import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
+
+let server: TestServer;
+let one: TestWorkspace;
+let other: TestWorkspace;
+
+beforeAll(async () => {
+  server = await TestServer.start(await newDatabase());
+  one = await TestWorkspace.make(server);
+  other = await TestWorkspace.make(server);
+  await one.publish();
+  await one.submit({ name: 'Ada', email: 'ada@weir.example', company: 'Weir' }, { 'idempotency-key': 'k' });
+  await one.call('POST', '/intakes', { kind: 'endpoint', name: 'More' });
+  const form = new FormData();
+  form.append('file', new Blob(['x']), 'x.txt');
+  await server.post(`/in/${one.endpoint}`, form);
+  await server.postJson('/api/v1/session', { email: `${one.key}@quillfern.example`, password: 'a long password' });
+  await until(() => one.query<{ n: number }>('select count(*)::int as n from run'), ([row]) => row!.n === 2);
+  await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
+  await one.query(`insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`);
+});
+afterAll(() => server.stop());
+
+const tables = () => one.query<{ name: string }>(`select tablename as name from pg_tables where schemaname = 'public' and tablename not in ('sign_in_try') order by 1`);
+const owner = (table: string) => (table === 'workspace' ? 'id' : 'workspace_id');
+
+describe('row-level security', () => {
+  test('shows no row of any table to the other workspace, and every table was looked at with rows in it', async () => {
+    const empty = [];
+    for (const { name } of await tables()) {
+      const own = await one.query(`select 1 from ${name} where ${owner(name)} = '${one.id}'`);
+      if (!own.length && name !== 'lead') empty.push(name);
+      expect([name, await other.query(`select 1 from ${name} where ${owner(name)} = '${one.id}'`)]).toEqual([name, []]);
+    }
+    expect(empty).toEqual([]);
+  });
+
+  test('shows no row at all without a workspace', async () => {
+    for (const { name } of await tables()) expect((await server.database.pool.query(`select 1 from ${name}`)).rows).toEqual([]);
+  });
+
+  test('lets nobody write into another workspace', async () => {
+    await expect(other.query(`insert into team (workspace_id, key, name) values ('${one.id}', 'x', 'X')`)).rejects.toThrow(/row-level security/);
+    expect(await other.query(`update contact set full_name = 'x' returning id`)).toEqual([]);
+  });
+
+  test('is on for every table, and the server’s role cannot bypass it', async () => {
+    const { rows } = await server.database.pool.query(`select relname from pg_class where relnamespace = 'public'::regnamespace and relkind = 'r' and not relrowsecurity`);
+    expect(rows).toEqual([]);
+    const { rows: role } = await server.database.pool.query('select rolsuper or rolbypassrls as free from pg_roles where rolname = current_user');
+    expect(role).toEqual([{ free: false }]);
+  });
+
+  test('keeps what arrived from being changed or removed by anybody', async () => {
+    await expect(one.query(`update submission set body = ''`)).rejects.toThrow(/permission denied/);
+    await expect(one.query('delete from submission')).rejects.toThrow(/permission denied/);
+    await expect(one.query('delete from record_change')).rejects.toThrow(/permission denied/);
+  });
+});
+
+describe('the API', () => {
+  test('shows a token its own workspace only', async () => {
+    const { items } = await one.get<Page<SubmissionShape>>('/submissions');
+    expect(items).toHaveLength(2);
+    expect((await other.get<Page<SubmissionShape>>('/submissions')).items).toEqual([]);
+    expect((await other.call('GET', `/submissions/${items[0]!.id}`)).status).toBe(404);
+    expect((await other.call('PATCH', `/intakes/${one.endpoint}`, { state: 'closed' })).status).toBe(404);
+  });
+
+  test.each(['/intakes', '/submissions', '/contacts', '/home', '/events'])('%s wants a session or a token', async (path) => {
+    const response = await fetch(`${server.base}/api/v1${path}`, { headers: { authorization: 'Bearer hc_wrong' } });
+    expect([response.status, ((await response.json()) as ProblemBody).code]).toEqual([401, 'not-signed-in']);
+  });
+
+  test.each<[string, string, unknown, number]>([
+    ['GET', '/nothing', undefined, 404],
+    ['GET', '/contacts/not-an-id', undefined, 404],
+    ['GET', '/submissions?limit=9999', undefined, 422],
+    ['GET', '/submissions?after=nonsense', undefined, 422],
+    ['GET', '/submissions?colour=red', undefined, 422],
+    ['GET', '/submissions?intake=%00', undefined, 422],
+    ['POST', '/intakes', { kind: 'endpoint' }, 422],
+    ['POST', '/intakes', { kind: 'endpoint', name: 'x', colour: 'red' }, 422],
+    ['POST', '/intakes', { kind: 'form', name: 'x', slug: 'x-y', form: { questions: 1 } }, 422],
+    ['POST', '/intakes', { kind: 'endpoint', name: 'Dealers' }, 409],
+    ['POST', '/routes', { definition: 7 }, 422],
+    ['POST', '/rehearse', { definition: {} }, 422],
+    ['GET', '/runs/0', undefined, 404],
+  ])('%s %s %j answers a problem with %i', async (method, path, body, status) => {
+    const answer = await one.call<ProblemBody>(method, path, body);
+    expect(answer.status).toBe(status);
+    expect(answer.body).toMatchObject({ status, code: expect.any(String), detail: expect.stringMatching(/\.$/) });
+  });
+
+  test('describes itself, and routes by their schema', async () => {
+    const openapi = (await (await fetch(`${server.base}/api/openapi.json`)).json()) as { openapi: string; paths: Record<string, unknown> };
+    expect(openapi.openapi).toBe('3.1.0');
+    expect(Object.keys(openapi.paths)).toEqual(expect.arrayContaining(['/api/v1/intakes', '/api/v1/rehearse', '/api/v1/routes/{id}/publish']));
+    expect(((await (await fetch(`${server.base}/api/route.schema.json`)).json()) as { title: string }).title).toContain('route');
+  });
+
+  test('tells health, readiness and figures', async () => {
+    for (const path of ['/healthz', '/readyz']) expect((await fetch(`${server.base}${path}`)).status).toBe(200);
+    expect(await (await fetch(`${server.base}/metrics`)).text()).toMatch(/haycart_submissions_accepted_total \d/);
+  });
+
+  test('pages through a list without losing or repeating any', async () => {
+    await server.postJson(`/in/${one.endpoint}`, Array.from({ length: 25 }, (_, n) => ({ n })));
+    const seen: string[] = [];
+    let after = '';
+    do {
+      const page: Page<SubmissionShape> = await one.get(`/submissions?limit=10${after && `&after=${after}`}`);
+      seen.push(...page.items.map(({ id }) => id));
+      after = page.next ?? '';
+    } while (after);
+    expect([seen.length, new Set(seen).size]).toEqual([27, 27]);
+  });
+});
+
+describe('signing in', () => {
+  const signIn = (email: string, password: string) => server.postJson('/api/v1/session', { email, password });
+
+  test('gives a cookie that scripts of a page cannot read and other sites do not send', async () => {
+    const response = await signIn(`${one.key}@quillfern.example`, 'a long password');
+    expect(response.status).toBe(204);
+    expect(response.headers.get('set-cookie')).toMatch(/HttpOnly.*SameSite=Strict/i);
+  });
+
+  test('ends with the session', async () => {
+    const cookie = (await signIn(`${one.key}@quillfern.example`, 'a long password')).headers.get('set-cookie')!.split(';')[0]!;
+    const ask = () => fetch(`${server.base}/api/v1/session`, { headers: { cookie } });
+    expect((await ask()).status).toBe(200);
+    await fetch(`${server.base}/api/v1/session`, { method: 'DELETE', headers: { cookie } });
+    expect((await ask()).status).toBe(401);
+  });
+
+  test('from another site changes nothing', async () => {
+    const cookie = (await signIn(`${one.key}@quillfern.example`, 'a long password')).headers.get('set-cookie')!.split(';')[0]!;
+    const response = await server.postJson('/api/v1/intakes', { kind: 'endpoint', name: 'Evil' }, { cookie, origin: 'https://evil.example' });
+    expect(response.status).toBe(403);
+  });
+
+  test('is refused the same way for a wrong address and a wrong password, and after ten tries for a while', async () => {
+    const answers = [];
+    for (let n = 0; n < 11; n += 1) answers.push(await signIn(`${other.key}@quillfern.example`, 'wrong'));
+    expect(answers.map(({ status }) => status)).toEqual([...Array.from({ length: 10 }, () => 401), 429]);
+    expect(answers[10]!.headers.get('retry-after')).toBe('900');
+    expect(await (await signIn('nobody@weir.example', 'wrong')).json()).toEqual(await answers[0]!.json());
+  });
+
+  test('offers no demo people, and no first start once there is a workspace', async () => {
+    expect((await (await fetch(`${server.base}/api/v1/session/options`)).json()) as SignInOptions).toEqual({ firstStart: false, demoPeople: [] });
+    expect((await server.postJson('/api/v1/session/demo', { email: `${one.key}@quillfern.example` })).status).toBe(404);
+    const first = { code: 'code', workspace: 'Evil', country: 'GB', currency: 'GBP', name: 'Eve', email: 'eve@weir.example', password: 'a long password' };
+    expect((await server.postJson('/api/v1/session/first', first)).status).toBe(404);
+  });
+});
+
+test('the first start makes a workspace with the right code only', async () => {
+  const fresh = await TestServer.start(await newDatabase());
+  try {
+    const first = { code: 'wrong', workspace: 'Quillfern Glasshouses', country: 'gb', currency: 'gbp', name: 'Robin Nye', email: 'robin@quillfern.example', password: 'a long password' };
+    expect((await fresh.postJson('/api/v1/session/first', first)).status).toBe(403);
+    const made = await fresh.postJson('/api/v1/session/first', { ...first, code: 'code' });
+    const cookie = made.headers.get('set-cookie')!.split(';')[0]!;
+    expect(await (await fetch(`${fresh.base}/api/v1/session`, { headers: { cookie } })).json()).toMatchObject({ workspace: { key: 'quillfern-glasshouses', defaultCountry: 'GB' } });
+    expect(await (await fetch(`${fresh.base}/api/v1/pipelines`, { headers: { cookie } })).json()).toMatchObject([{ key: 'sales' }]);
+  } finally {
+    await fresh.stop();
+  }
+});
+
+test('what changes is told to those who watch, and to no other workspace', async () => {
+  const watch = async (workspace: TestWorkspace) => {
+    const response = await fetch(`${server.base}/api/v1/events`, { headers: { authorization: `Bearer ${workspace.token}` } });
+    return response.body!.pipeThrough(new TextDecoderStream()).getReader();
+  };
+  const [mine, theirs] = [await watch(one), await watch(other)];
+  await one.submit({ name: 'Ada', email: 'ada@weir.example' });
+  let heard = '';
+  while (!heard.includes('records')) heard += (await mine.read()).value ?? '';
+  await other.submit({ name: 'Bo' });
+  let theirsHeard = '';
+  while (!theirsHeard.includes('changed')) theirsHeard += (await theirs.read()).value ?? '';
+  expect(theirsHeard).not.toContain('records');
+  expect(heard).not.toContain('ada@');
+  await Promise.all([mine.cancel(), theirs.cancel()]);
+});

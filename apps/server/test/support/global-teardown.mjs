@@ -1,0 +1,4 @@
+/** Removes what the set-up started. */
+export default function tearDown() {
+  globalThis.removeTestCluster();
+}

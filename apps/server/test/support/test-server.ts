@@ -1,0 +1,183 @@
+import 'reflect-metadata';
+import { randomUUID } from 'node:crypto';
+import { fileURLToPath } from 'node:url';
+import type { FieldDefinition, FormDefinition, JsonValue, Pipeline, RouteDefinition } from '@haycart/core';
+import type { NestFastifyApplication } from '@nestjs/platform-fastify';
+import pg from 'pg';
+import { FieldsService } from '../../src/fields/fields.service';
+import { IntakesService } from '../../src/intakes/intakes.service';
+import type { Config } from '../../src/platform/config';
+import { Database } from '../../src/platform/database/database';
+import { migrateDatabase } from '../../src/platform/database/migrate';
+import { RoutesService } from '../../src/routes/routes.service';
+import { createServerApp } from '../../src/server';
+import { PeopleService } from '../../src/workspaces/people.service';
+import { WorkspacesService } from '../../src/workspaces/workspaces.service';
+
+const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url));
+export const MIGRATIONS = folder('../../drizzle');
+
+/** A database of its own on the tests' PostgreSQL, migrated. */
+export async function newDatabase(cluster = process.env.HAYCART_TEST_CLUSTER!): Promise<string> {
+  const name = `t_${randomUUID().replaceAll('-', '')}`;
+  const admin = new pg.Client({ connectionString: `${cluster}/postgres` });
+  await admin.connect();
+  await admin.query(`create database ${name}`);
+  await admin.end();
+  await migrateDatabase(`${cluster}/${name}`, MIGRATIONS);
+  return `${cluster}/${name}`;
+}
+
+/** A real server on a real database, with one workspace that has a token. */
+export class TestServer {
+  private constructor(
+    readonly app: NestFastifyApplication,
+    readonly base: string,
+    readonly databaseUrl: string,
+  ) {}
+
+  static async start(databaseUrl: string, change: Partial<Config> = {}): Promise<TestServer> {
+    const config: Config = { host: '127.0.0.1', port: 0, databaseUrl, role: 'all', logLevel: 'silent', demo: false, landingPort: null, setupCode: 'code', webFolder: null, ...change };
+    const app = await createServerApp(config, folder('../../dist/public'));
+    await app.listen(0, '127.0.0.1');
+    return new TestServer(app, await app.getUrl(), databaseUrl);
+  }
+
+  get database(): Database {
+    return this.app.get(Database);
+  }
+
+  stop(): Promise<void> {
+    return this.app.close();
+  }
+
+  post(path: string, body: BodyInit, headers: Record<string, string> = {}): Promise<Response> {
+    return fetch(`${this.base}${path}`, { method: 'POST', body, headers, redirect: 'manual' });
+  }
+
+  postJson(path: string, body: JsonValue, headers: Record<string, string> = {}): Promise<Response> {
+    return this.post(path, JSON.stringify(body), { 'content-type': 'application/json', ...headers });
+  }
+}
+
+export const PIPELINE: Pipeline = {
+  key: 'new-builds',
+  name: 'New builds',
+  record: 'deal',
+  stages: [
+    { key: 'enquiry', name: 'Enquiry', state: 'open' },
+    { key: 'design', name: 'Design', state: 'open' },
+    { key: 'won', name: 'Won', state: 'won' },
+  ],
+};
+const BAYS: FieldDefinition = { record: 'deal', key: 'bays', label: 'Bays', type: 'whole-number', builtIn: false, required: false };
+
+export const FORM: FormDefinition = {
+  format: 'haycart.form/1',
+  title: 'Ask <us>',
+  language: 'en',
+  button: 'Send',
+  thanks: { title: 'Thank you', text: 'We have it.' },
+  questions: [
+    { name: 'name', type: 'text', label: 'Name', required: true },
+    { name: 'email', type: 'email', label: 'E-mail', required: true },
+    { name: 'grow', type: 'choice', label: 'What?', options: [{ value: 'moss', label: 'Moss' }] },
+    { name: 'ok', type: 'consent', label: 'You may write to me' },
+    { name: 'channel', type: 'hidden', label: '', value: 'web' },
+  ],
+};
+
+const answer = (key: string, ...uses: string[]) => ({ parts: [{ answer: key }], finishers: uses.map((use) => ({ use })) });
+const source = { field: 'source', value: { parts: [{ visit: 'source' }] }, overwrite: 'if-blank' as const };
+
+/** Contact by e-mail, company by domain, deal in the pipeline. */
+export function routeFrom(...from: string[]): RouteDefinition {
+  return {
+    format: 'haycart.route/1',
+    name: 'Enquiries',
+    from,
+    writes: [
+      { as: 'firm', record: 'company', match: [{ by: 'domain' }], whenMatched: 'fill-blanks', fills: [{ field: 'name', value: answer('company', 'trim') }, { field: 'domain', value: answer('email', 'company-domain') }, source] },
+      { as: 'person', record: 'contact', match: [{ by: 'email' }], links: ['firm'], fills: [{ field: 'full_name', value: answer('name', 'trim', 'name-case') }, { field: 'email', value: answer('email', 'email') }, { field: 'phone', value: answer('phone', 'phone') }, source] },
+      {
+        as: 'sale',
+        record: 'deal',
+        links: ['person', 'firm'],
+        place: { pipeline: { parts: [{ text: 'new-builds' }] }, stage: { parts: [{ text: 'enquiry' }] }, again: 'update' },
+        fills: [{ field: 'name', value: { parts: [{ text: 'Glass for' }, { write: 'person', field: 'full_name' }] } }, { field: 'bays', value: answer('bays') }, source],
+      },
+    ],
+  };
+}
+
+/** A workspace to test in, with its API called as a script would. */
+export class TestWorkspace {
+  private constructor(
+    readonly server: TestServer,
+    readonly key: string,
+    readonly id: string,
+    readonly token: string,
+    readonly endpoint: string,
+    readonly form: string,
+  ) {}
+
+  static async make(server: TestServer): Promise<TestWorkspace> {
+    const key = `w${randomUUID().slice(0, 8)}`;
+    const { app } = server;
+    const made = await app.get(WorkspacesService).add({ key, name: `Workspace ${key}`, defaultCountry: 'GB', defaultCurrency: 'GBP', pipelines: [PIPELINE] }, async (tx) => {
+      await app.get(FieldsService).add(tx, [BAYS]);
+      await app.get(PeopleService).add(tx, { name: 'Robin Nye', email: `${key}@quillfern.example`, password: 'a long password' });
+      const endpoint = await app.get(IntakesService).add(tx, { kind: 'endpoint', name: 'Dealers' });
+      const form = await app.get(IntakesService).add(tx, { kind: 'form', name: 'Survey', slug: `f-${key}`, form: FORM });
+      return { id: tx.workspaceId, endpoint: endpoint.key, form: form.key };
+    });
+    return new TestWorkspace(server, key, made.id, await app.get(PeopleService).addToken(key, 'test'), made.endpoint, made.form);
+  }
+
+  async call<Answer>(method: string, path: string, body?: unknown): Promise<{ status: number; body: Answer }> {
+    const response = await fetch(`${this.server.base}/api/v1${path}`, {
+      method,
+      headers: { authorization: `Bearer ${this.token}`, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    const text = await response.text();
+    return { status: response.status, body: (text ? JSON.parse(text) : undefined) as Answer };
+  }
+
+  async get<Answer>(path: string): Promise<Answer> {
+    const { status, body } = await this.call<Answer>('GET', path);
+    if (status !== 200) throw new Error(`GET ${path} answered ${status}: ${JSON.stringify(body)}`);
+    return body;
+  }
+
+  /** A published route from the endpoint, or from what is given. */
+  publish(definition = routeFrom(this.endpoint)): Promise<string> {
+    const routes = this.server.app.get(RoutesService);
+    return this.server.database.inWorkspace(this.id, async (tx) => {
+      const { id } = await routes.add(tx, definition);
+      await routes.publish(tx, id, 'test', null);
+      return id;
+    });
+  }
+
+  /** Posts to the endpoint and answers the submission's id. */
+  async submit(payload: JsonValue, headers: Record<string, string> = {}): Promise<string> {
+    const response = await this.server.postJson(`/in/${this.endpoint}`, payload, headers);
+    if (response.status !== 202) throw new Error(`The endpoint answered ${response.status}: ${await response.text()}`);
+    return ((await response.json()) as { submissionId: string }).submissionId;
+  }
+
+  /** One row of the workspace's data, asked as the server asks. */
+  query<Row extends pg.QueryResultRow>(text: string, values: unknown[] = []): Promise<Row[]> {
+    return this.server.database.inWorkspace(this.id, (tx) => tx.statement<Row>(`test ${text}`.slice(0, 60) + text.length, text, values));
+  }
+}
+
+/** Asks again until an answer holds; what never holds fails by the test's own time limit. */
+export async function until<Answer>(ask: () => Promise<Answer>, holds: (answer: Answer) => boolean): Promise<Answer> {
+  for (;;) {
+    const answer = await ask();
+    if (holds(answer)) return answer;
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+}

@@ -1,0 +1,31 @@
+const swc = {
+  jsc: {
+    target: 'es2022',
+    parser: { syntax: 'typescript', decorators: true, tsx: true },
+    transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
+    keepClassNames: true,
+  },
+  module: { type: 'es6' },
+};
+
+/** ES modules as they are; needs NODE_OPTIONS=--experimental-vm-modules. */
+const base = {
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: { '^.+\\.tsx?$': ['@swc/jest', swc] },
+  testEnvironment: 'node',
+};
+
+export default {
+  projects: [
+    { ...base, displayName: 'unit', roots: ['<rootDir>/packages', '<rootDir>/apps/server/src', '<rootDir>/apps/web/src', '<rootDir>/demo'], testMatch: ['**/*.test.ts'] },
+    {
+      ...base,
+      displayName: 'server',
+      roots: ['<rootDir>/apps/server/test'],
+      testMatch: ['**/*.test.ts'],
+      globalSetup: '<rootDir>/apps/server/test/support/global-setup.mjs',
+      globalTeardown: '<rootDir>/apps/server/test/support/global-teardown.mjs',
+      testTimeout: 60_000,
+    },
+  ],
+};
