@@ -11,7 +11,9 @@ const swc = {
 /** ES modules as they are; needs NODE_OPTIONS=--experimental-vm-modules. */
 const base = {
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  transform: { '^.+\\.tsx?$': ['@swc/jest', swc] },
+  transform: { '^.+\\.[jt]sx?$': ['@swc/jest', swc] },
+  // CommonJS packages that require ES modules.
+  transformIgnorePatterns: ['/node_modules/(?!(cookie|content-disposition)/)'],
   testEnvironment: 'node',
 };
 
@@ -25,7 +27,6 @@ export default {
       testMatch: ['**/*.test.ts'],
       globalSetup: '<rootDir>/apps/server/test/support/global-setup.mjs',
       globalTeardown: '<rootDir>/apps/server/test/support/global-teardown.mjs',
-      testTimeout: 60_000,
     },
   ],
 };

@@ -6,6 +6,9 @@ export interface Cursor {
   id: string;
 }
 
+/** SQL that writes a time as a cursor holds it, to the microsecond. */
+export const cursorTime = (column: string) => `to_char(${column} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`;
+
 const MOST = 200;
 
 /** `?limit=`, 1 to 200; 50 when not said. */

@@ -21,7 +21,7 @@ import type { HistoryEntry, Page, RecordLinkShape, RecordShape, TouchShape } fro
 import type { WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { ProblemError } from '../platform/errors/problem-error';
-import { isId, pageOf, type Cursor } from '../platform/paging';
+import { cursorTime, isId, pageOf, type Cursor } from '../platform/paging';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import { KnownRecordsStore } from './known-records.store';
 import { columnsToValues, recordName, type RecordRow } from './record-rows';
@@ -82,7 +82,7 @@ export class RecordsService {
     const values = [tx.workspaceId, email, phone, filter.q?.trim() || null];
     const rows = await tx.statement<RecordRow & { at: string }>(
       `${kind}_list`,
-      `select r.*, r.updated_at::text as at from ${kind} r ${where} and ($5::timestamptz is null or (r.updated_at, r.id) < ($5, $6::uuid))
+      `select r.*, ${cursorTime('r.updated_at')} as at from ${kind} r ${where} and ($5::timestamptz is null or (r.updated_at, r.id) < ($5, $6::uuid))
        order by r.updated_at desc, r.id desc limit $7`,
       [...values, after?.at ?? null, after?.id ?? null, limit + 1],
     );
@@ -99,7 +99,7 @@ export class RecordsService {
       rows,
       limit,
       (row) => shape(kind, row, links),
-      ({ at, id }) => ({ at: at.replace(' ', 'T'), id }),
+      ({ at, id }) => ({ at, id }),
       count!.total,
     );
   }

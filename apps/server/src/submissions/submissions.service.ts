@@ -3,7 +3,7 @@ import { answerText, payloadFields, readPayload, sourceOf, whoSent, type BodyFor
 import type { FieldKeyShape, Page, RunLine, RunOutcome, SubmissionDetail, SubmissionShape } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
-import { isId, pageOf, type Cursor } from '../platform/paging';
+import { cursorTime, isId, pageOf, type Cursor } from '../platform/paging';
 
 /** What a list of submissions is narrowed to. */
 export interface SubmissionFilter {
@@ -27,7 +27,7 @@ interface Row {
   runs: RunLine[] | null;
 }
 
-const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, s.received_at, s.received_at::text as at, s.format, s.body, s.visit, s.state, s.tries,
+const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, s.received_at, ${cursorTime('s.received_at')} as at, s.format, s.body, s.visit, s.state, s.tries,
   (select jsonb_agg(jsonb_build_object('id', r.id, 'route', jsonb_build_object('id', t.id, 'name', t.name), 'outcome', r.outcome, 'summary', r.summary) order by t.created_at)
    from run r join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
    where r.workspace_id = s.workspace_id and r.submission_id = s.id) as runs`;
@@ -66,7 +66,7 @@ export class SubmissionsService {
       `select count(*)::int as total ${FROM} ${WHERE}`,
       values,
     );
-    return pageOf(rows, limit, shape, ({ at, id }) => ({ at: at.replace(' ', 'T'), id }), count!.total);
+    return pageOf(rows, limit, shape, ({ at, id }) => ({ at, id }), count!.total);
   }
 
   async one(tx: WorkspaceTx, id: string): Promise<SubmissionDetail> {

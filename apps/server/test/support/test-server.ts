@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import type { FieldDefinition, FormDefinition, JsonValue, Pipeline, RouteDefinition } from '@haycart/core';
 import type { NestFastifyApplication } from '@nestjs/platform-fastify';
@@ -169,7 +169,7 @@ export class TestWorkspace {
 
   /** One row of the workspace's data, asked as the server asks. */
   query<Row extends pg.QueryResultRow>(text: string, values: unknown[] = []): Promise<Row[]> {
-    return this.server.database.inWorkspace(this.id, (tx) => tx.statement<Row>(`test ${text}`.slice(0, 60) + text.length, text, values));
+    return this.server.database.inWorkspace(this.id, (tx) => tx.statement<Row>(`test ${createHash('sha1').update(text).digest('hex')}`, text, values));
   }
 }
 

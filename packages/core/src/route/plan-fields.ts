@@ -36,10 +36,14 @@ export function workOutFills(write: Write, read: PartReader, destination: Destin
   });
 }
 
-/** Whether nothing was given that the record could be made of: all that is left is fixed text and the visit. */
-export function nothingGiven(filled: readonly FilledValue[]): boolean {
+/**
+ * Whether a record can be made of what was given: something that fits, only what does not, or nothing at all. Fixed text
+ * and the visit make no record.
+ */
+export function givenFor(filled: readonly FilledValue[]): 'something' | 'unreadable' | 'nothing' {
   const answered = filled.filter(({ fill }) => fill.value.parts.some((part) => 'answer' in part || 'write' in part));
-  return answered.length > 0 && answered.every(({ value, unreadable }) => value === null && !unreadable);
+  if (!answered.length || answered.some(({ value }) => value !== null)) return 'something';
+  return answered.some(({ unreadable }) => unreadable) ? 'unreadable' : 'nothing';
 }
 
 /** Decides for each fill what happens to its field, by the route's rules and by what arrived later already. */

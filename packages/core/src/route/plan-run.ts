@@ -10,7 +10,7 @@ import type { RouteDefinition, Write } from './definition';
 import type { KnownRecord, KnownRecords } from './known-records';
 import { submissionReader } from './part-reader';
 import type { MatchTrace, Plan, PlannedWrite, PlaceTrace, Reason } from './plan';
-import { nothingGiven, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
+import { givenFor, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
 import { recognise } from './plan-match';
 import { dealToKeep, findPlace, moveTo, stageValues } from './plan-place';
 import type { Submission } from './submission';
@@ -85,7 +85,8 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
   const problems = filled.flatMap((value) => value.problems);
   const needed = filled.find(({ fill, value }) => fill.ifEmpty === 'fail' && value === null);
   if (needed) return failedStep(nothing, problems, blankField(write, [needed.fill.field], setting.destination));
-  if (nothingGiven(filled)) return { planned: nothing, problems };
+  const given = givenFor(filled);
+  if (given === 'nothing') return { planned: nothing, problems };
 
   const found =
     write.place && (write.record === 'deal' || write.record === 'lead')
@@ -95,6 +96,8 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
 
   const { record, match } = existingRecord(write, filled, found?.ok ? found : null, context);
   if (!record && write.whenNone === 'skip') return { planned: { ...nothing, match }, problems };
+
+  if (!record && given === 'unreadable') return failedStep({ ...nothing, match }, problems, nothingFits(write, problems));
 
   const leave = record !== undefined && leavesRecord(write);
   const fields = planFields(filled, record, {
@@ -215,6 +218,11 @@ function unknownField(write: Write, field: string): Reason {
     code: 'unknown-field',
     text: `The route feeds the field “${field}” of the ${write.record}, which does not exist any more. Change the mapping, publish, and run this again.`,
   };
+}
+
+function nothingFits(write: Write, problems: Plan['problems']): Reason {
+  const why = problems.map(({ text }) => text).join(' ');
+  return { code: 'nothing-fits', text: `Nothing that was given for the ${write.record} can be used. ${why} Nothing was written.` };
 }
 
 function blankField(write: Write, fields: string[], destination: Destination): Reason {

@@ -29,8 +29,9 @@ export class Database implements OnModuleDestroy {
       options: `-c role=${SERVER_ROLE}`,
       application_name: 'haycart',
     });
-    // A connection that breaks while idle is replaced at the next use; without a listener it would end the process.
+    // A connection that breaks fails the statement under way, if any, and is replaced; without listeners it would end the process.
     this.pool.on('error', () => {});
+    this.pool.on('connect', (client) => client.on('error', () => {}));
   }
 
   /**

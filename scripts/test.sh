@@ -1,0 +1,64 @@
+# All checks and tests. Sourced by ./haycart. The last line says `N passed, N failed`.
+
+passed=0
+failed=0
+results=node_modules/.cache/haycart-results
+
+# count NAME COMMAND...: one check that passes or fails as a whole.
+count() {
+  name=$1
+  shift
+  if "$@"; then passed=$((passed + 1)); say "passed: $name"; else failed=$((failed + 1)); say "FAILED: $name"; fi
+}
+
+# add_results FILE: adds what a test runner counted; a runner that wrote nothing counts as one failure.
+add_results() {
+  counts=$(node -e '
+    const result = JSON.parse(require("fs").readFileSync(process.argv[1], "utf8"));
+    const { stats } = result;
+    if (stats) console.log(stats.expected + stats.flaky, stats.unexpected + result.errors.length);
+    else console.log(result.numPassedTests, result.numFailedTests + result.numRuntimeErrorTestSuites);' "$1" 2>/dev/null) || counts='0 1'
+  passed=$((passed + ${counts% *}))
+  failed=$((failed + ${counts#* }))
+}
+
+run_lint() {
+  for check in types code format imports unused; do count "lint: $check" npm run --silent "lint:$check"; done
+}
+
+# run_jest PROJECT: the core's tests, or the server's against a PostgreSQL of their own.
+run_jest() {
+  rm -f "$results/$1.json"
+  NODE_OPTIONS='--experimental-vm-modules --no-warnings' npx jest --selectProjects "$1" --testTimeout=90000 --json --outputFile="$results/$1.json" >/dev/null || true
+  add_results "$results/$1.json"
+}
+
+run_e2e() {
+  rm -f "$results/e2e.json"
+  PLAYWRIGHT_JSON_OUTPUT_NAME="$root/$results/e2e.json" npx playwright test --config e2e/playwright.config.ts >&2 || true
+  add_results "$results/e2e.json"
+}
+
+run_tests() {
+  kind=${1:-all}
+  case $kind in all | lint | unit | server | e2e) ;; *) fail "test takes lint, unit, server or e2e, not “$kind”." ;; esac
+  need_packages
+  mkdir -p "$results"
+  case $kind in all | lint) run_lint ;; esac
+  case $kind in all | unit) run_jest unit ;; esac
+  case $kind in all | server)
+    need_postgresql
+    need_build
+    run_jest server
+    ;;
+  esac
+  case $kind in all | e2e)
+    need_postgresql
+    need_chromium
+    need_build
+    run_e2e
+    ;;
+  esac
+  echo "$passed passed, $failed failed"
+  [ "$failed" -eq 0 ] && [ "$passed" -gt 0 ]
+}
