@@ -12,7 +12,7 @@ cluster_as() {
 }
 
 free_port() {
-  node -e 'const s=require("net").createServer().listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'
+  node -e 'const s=require("net").createServer().listen(0,"127.0.0.1",()=>{process.stdout.write(String(s.address().port));s.close()})'
 }
 
 # cluster_home DIR: DIR itself, or as root, where the postgres user cannot reach it, a folder that it can.

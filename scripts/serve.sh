@@ -34,7 +34,8 @@ need_database() {
   if [ -z "${DATABASE_URL:-}" ]; then
     need_postgresql
     DATABASE_URL_OWN=yes
-    DATABASE_URL=$(cluster_database "$(cluster_start "$data/database")" haycart) || fail 'the database could not be started; see above.'
+    cluster=$(cluster_start "$data/database") || fail 'the database could not be started; see above.'
+    DATABASE_URL=$(cluster_database "$cluster" haycart) || fail 'the database could not be made; see above.'
     export DATABASE_URL
   fi
 }
@@ -109,7 +110,8 @@ print_token() {
     need_postgresql
     [ -d "$data" ] || fail "there is no data in $data yet. Start Hay Cart first."
     cluster_running "$(cluster_home "$data/database")" || stop_after=yes
-    DATABASE_URL=$(cluster_database "$(cluster_start "$data/database")" haycart)
+    cluster=$(cluster_start "$data/database") || fail 'the database could not be started; see above.'
+    DATABASE_URL=$(cluster_database "$cluster" haycart)
     export DATABASE_URL
   fi
   status=0

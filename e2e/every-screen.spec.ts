@@ -1,0 +1,91 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { signIn } from './support';
+
+const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
+  ['home', '/', (page) => page.getByRole('img', { name: /Where submissions went/ }).waitFor()],
+  ['intakes', '/intakes', (page) => page.getByRole('link', { name: 'Site survey request' }).waitFor()],
+  ['an endpoint', '/intakes/dealers', (page) => page.getByRole('heading', { name: 'Listening' }).waitFor()],
+  ['a form', '/intakes/survey', (page) => page.frameLocator('iframe').getByRole('button', { name: 'Ask for a survey' }).waitFor()],
+  ['submissions', '/submissions?outcome=failed', (page) => page.getByRole('row').nth(1).waitFor()],
+  ['a run', '/submissions', async (page) => { await page.getByRole('row').nth(1).click(); await page.getByText('from arrival to').waitFor(); }],
+  ['routes', '/routes', (page) => page.getByRole('link', { name: /Dealer application/ }).first().waitFor()],
+  ['a route sheet', '/routes', async (page) => { await page.getByRole('link', { name: /Site survey request/ }).first().click(); await page.getByText('The same in sentences').waitFor(); }],
+  ['contacts', '/records/contacts', (page) => page.getByRole('row').nth(1).waitFor()],
+  ['a company', '/records/companies', async (page) => { await page.getByRole('row').nth(1).getByRole('link').first().click(); await page.getByText('Created by').first().waitFor(); }],
+  ['the pipeline', '/pipeline', (page) => page.getByRole('heading', { name: 'Enquiry' }).waitFor()],
+];
+
+async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze();
+  expect(violations.map(({ id, nodes }) => [id, nodes.slice(0, 3).map(({ html }) => html.slice(0, 160))])).toEqual([]);
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(`in the ${colorScheme} theme`, () => {
+    test.use({ colorScheme });
+    for (const [name, path, ready] of SCREENS) {
+      test(`${name} has no accessibility violation`, async ({ page }) => {
+        await signIn(page);
+        await page.goto(path);
+        await ready(page);
+        await expectAccessible(page);
+      });
+    }
+  });
+}
+
+test('signing in and the hosted form have none either', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /Robin Nye/ }).waitFor();
+  await expectAccessible(page);
+  await page.goto('/f/survey');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Ask for a survey' }).click();
+  await expectAccessible(page);
+});
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 } });
+  for (const [name, path, ready] of SCREENS) {
+    test(`${name} fits the width`, async ({ page }) => {
+      await signIn(page);
+      await page.goto(path);
+      await ready(page);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    });
+  }
+});
+
+test('everything is found from anywhere, by keyboard', async ({ page }) => {
+  await signIn(page);
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder(/A name, an e-mail/).fill('Dealer appl');
+  await expect(page.getByRole('option', { name: /Route Dealer application/ })).toBeVisible();
+  await page.getByRole('option', { name: /Intake Dealer application/ }).hover();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Dealer application' })).toBeVisible();
+  await page.getByRole('link', { name: /^Submissions/ }).click();
+  await expect(page.getByRole('row').nth(2)).toBeVisible();
+  await page.keyboard.press('j');
+  await page.keyboard.press('j');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('complementary', { name: 'The submission' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('complementary', { name: 'The submission' })).toBeHidden();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+});
+
+test('a wrong password is told, and the other firm’s people see nothing of this one', async ({ page }) => {
+  await page.goto('/');
+  await page.getByLabel('E-mail').fill('robin.nye@quillfern.example');
+  await page.getByLabel('Password').fill('wrong');
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('E-mail or password is wrong.');
+  await signIn(page, /Wenna Sark/);
+  await page.goto('/records/contacts');
+  await expect(page.getByText('Sailor 1', { exact: true })).toBeVisible();
+  await page.goto('/intakes/survey');
+  await expect(page.getByRole('alert')).toContainText('There is no intake survey.');
+});

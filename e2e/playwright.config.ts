@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = 4680;
+const folder = '../node_modules/.cache/haycart-e2e';
+
+/** Journeys through the real interface, on the demo, started as a newcomer starts it. */
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../test-results',
+  fullyParallel: false,
+  workers: 1,
+  timeout: 45_000,
+  reporter: [['list'], ['json']],
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    trace: 'retain-on-failure',
+    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
+  },
+  webServer: {
+    command: `sh -c 'cd .. && ./haycart reset --yes; exec ./haycart demo'`,
+    cwd: '.',
+    url: `http://127.0.0.1:${PORT + 1}/`,
+    timeout: 180_000,
+    reuseExistingServer: false,
+    gracefulShutdown: { signal: 'SIGINT', timeout: 15_000 },
+    env: { HAYCART_PORT: String(PORT), HAYCART_DATA: `${process.cwd()}/${folder.replace('../', '')}`, HAYCART_LOG: 'warn' },
+  },
+});

@@ -1,0 +1,68 @@
+import { expect, test } from '@playwright/test';
+import { signIn } from './support';
+
+test('a changed mapping changes the rehearsal, and once published the next submission follows it', async ({ page, request, baseURL }) => {
+  await signIn(page);
+  await page.getByRole('link', { name: /^Routes/ }).click();
+  await page.getByRole('link', { name: /Price list readers/ }).click();
+  const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });
+  await rehearsal.getByRole('button', { name: 'Edit the sample by hand' }).click();
+  await rehearsal.getByLabel('The sample, as JSON').fill('{"name": "Bram Vos", "email": "bram@voskwekerij.example", "organisation": "Vos Kwekerij"}');
+  await expect(rehearsal).toContainText('Contact is created');
+  await expect(rehearsal).not.toContainText('Head gardener');
+
+  await page.getByLabel('Feed another field of the contact').selectOption({ label: 'Job title' });
+  await page.getByRole('button', { name: 'Add what feeds Job title' }).click();
+  await page.getByPlaceholder('Find an answer, or type a text').fill('Head gardener');
+  await page.getByRole('option', { name: 'the text “Head gardener”' }).click();
+  await expect(rehearsal).toContainText('Head gardener');
+  await expect(page.getByText('The draft is saved and differs from what runs')).toBeVisible();
+
+  // The draft does not run.
+  const send = (email: string) => request.post(`${baseURL}/in/pricelist`, { data: { name: 'Bram Vos', email } });
+  await send('before@voskwekerij.example');
+  await page.getByRole('button', { name: 'Publish…' }).click();
+  await expect(page.getByRole('dialog')).toContainText('The contact’s Job title is fed.');
+  await page.getByLabel('Note for the others').fill('They asked for it');
+  await page.getByRole('button', { name: 'Publish version 2' }).click();
+  await expect(page.getByText('live, version 2')).toBeVisible();
+  await send('after@voskwekerij.example');
+
+  await page.goto('/records/contacts?q=voskwekerij');
+  await page.getByRole('row', { name: /after@/ }).getByRole('link', { name: 'Bram Vos' }).click();
+  await expect(page.getByRole('button', { name: /Job title Head gardener/ })).toBeVisible();
+  await page.goto('/records/contacts?q=before@voskwekerij');
+  await page.getByRole('link', { name: 'Bram Vos' }).click();
+  await expect(page.getByRole('button', { name: /E-mail before@/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Job title/ })).toHaveCount(0);
+});
+
+test('a required field that nothing feeds stands in the way, says so, and can be undone', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/routes');
+  await page.getByRole('link', { name: /Site survey request/ }).first().click();
+  await page.getByRole('button', { name: 'Do not feed Last name' }).click();
+  await expect(page.getByText('nothing feeds it')).toBeVisible();
+  await expect(page.getByRole('button', { name: /Mapping.*1 thing in the way/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Publish…' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Last name is required on a contact, and nothing feeds it.');
+  await expect(page.getByRole('button', { name: 'Publish version 2' })).toBeDisabled();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('The draft is what runs')).toBeVisible();
+});
+
+test('a paused route holds what arrives until it is resumed', async ({ page, request, baseURL }) => {
+  await signIn(page);
+  await page.goto('/routes');
+  await page.getByRole('link', { name: /Price list readers/ }).click();
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await expect(page.getByText(/^paused, version/)).toBeVisible();
+  await request.post(`${baseURL}/in/pricelist`, { data: { name: 'Lena Aust', email: 'lena@example.com' } });
+  await page.getByRole('link', { name: /^Submissions/ }).click();
+  await expect(page.getByRole('row', { name: /lena@example.com/ })).toContainText('paused');
+  await page.goBack();
+  await page.getByRole('button', { name: 'Resume' }).click();
+  await page.getByRole('link', { name: /^Submissions/ }).click();
+  await expect(page.getByRole('row', { name: /lena@example.com/ })).toContainText('new contact');
+});

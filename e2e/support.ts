@@ -1,0 +1,25 @@
+import { expect, type Page } from '@playwright/test';
+
+/** Signs in as the demo offers it: with one click. */
+export async function signIn(page: Page, name = /Robin Nye/): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name }).click();
+  await expect(page.getByRole('navigation', { name: 'The way of a submission' })).toBeVisible();
+}
+
+/** The landing site's address, on the port after the application's. */
+export function landing(page: Page, path: string): string {
+  const { hostname, port } = new URL(page.url() === 'about:blank' ? 'http://127.0.0.1:4680' : page.url());
+  return `http://${hostname}:${Number(port) % 2 ? port : Number(port) + 1}${path}`;
+}
+
+/** Fills in the survey form, which must be open. */
+export async function fillSurvey(page: Page, answers: { first: string; last: string; email: string; organisation?: string; bays?: string }): Promise<void> {
+  await page.getByLabel('First name').fill(answers.first);
+  await page.getByLabel('Last name').fill(answers.last);
+  await page.getByLabel('Work e-mail').fill(answers.email);
+  await page.getByLabel('School, garden or company').fill(answers.organisation ?? '');
+  await page.getByLabel('What will you grow?').selectOption('Teaching garden');
+  await page.getByLabel('How many bays?').fill(answers.bays ?? '');
+  await page.getByLabel(/You may write to me/).check();
+}
