@@ -19,7 +19,12 @@ const base = {
 
 export default {
   projects: [
-    { ...base, displayName: 'unit', roots: ['<rootDir>/packages', '<rootDir>/apps/server/src', '<rootDir>/apps/web/src', '<rootDir>/demo'], testMatch: ['**/*.test.ts'] },
+    {
+      ...base,
+      displayName: 'unit',
+      roots: ['<rootDir>/packages', '<rootDir>/apps/server/src', '<rootDir>/apps/web/src', '<rootDir>/demo'],
+      testMatch: ['**/*.test.ts'],
+    },
     {
       ...base,
       displayName: 'server',

@@ -1,7 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
 import { signIn } from './support';
 
-const row = (page: Page, stage: string) => page.getByRole('row').filter({ has: page.getByRole('heading', { name: stage, exact: true }) });
+const row = (page: Page, stage: string) =>
+  page.getByRole('row').filter({ has: page.getByRole('heading', { name: stage, exact: true }) });
 
 test.beforeEach(async ({ page }) => {
   await signIn(page);
@@ -10,7 +11,9 @@ test.beforeEach(async ({ page }) => {
 });
 
 test('a deal is dragged to another stage, and the move can be undone', async ({ page }) => {
-  const card = row(page, 'Enquiry').getByRole('button', { name: /in this stage/ }).first();
+  const card = row(page, 'Enquiry')
+    .getByRole('button', { name: /in this stage/ })
+    .first();
   const name = (await card.locator('b').textContent())!;
   const from = (await card.boundingBox())!;
   const to = (await row(page, 'Site survey').getByRole('cell').first().boundingBox())!;
@@ -26,7 +29,9 @@ test('a deal is dragged to another stage, and the move can be undone', async ({ 
 });
 
 test('a deal is moved and opened by keyboard, and its history tells who moved it', async ({ page }) => {
-  const card = row(page, 'Design').getByRole('button', { name: /in this stage/ }).first();
+  const card = row(page, 'Design')
+    .getByRole('button', { name: /in this stage/ })
+    .first();
   const name = (await card.locator('b').textContent())!;
   await card.focus();
   await page.keyboard.press('4');

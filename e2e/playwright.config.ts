@@ -15,8 +15,17 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
-    trace: 'retain-on-failure',
-    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] },
+    trace: 'off',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
   },
   webServer: {
     command: `sh -c 'cd .. && ./haycart reset --yes; exec ./haycart demo'`,
@@ -25,6 +34,10 @@ export default defineConfig({
     timeout: 180_000,
     reuseExistingServer: false,
     gracefulShutdown: { signal: 'SIGINT', timeout: 15_000 },
-    env: { HAYCART_PORT: String(PORT), HAYCART_DATA: `${process.cwd()}/${folder.replace('../', '')}`, HAYCART_LOG: 'warn' },
+    env: {
+      HAYCART_PORT: String(PORT),
+      HAYCART_DATA: `${process.cwd()}/${folder.replace('../', '')}`,
+      HAYCART_LOG: 'warn',
+    },
   },
 });

@@ -29,46 +29,90 @@ const accepted = async (response: Response) => {
 describe('what is taken', () => {
   test('JSON, kept byte for byte with its visit', async () => {
     const body = '{ "name":"Åsa",\n"deep":{"list":[1,{"x":null}]}, "_visit": {"utm_source": "spring"} }';
-    const id = await accepted(await server.post(`${address()}?utm_medium=email`, body, { 'content-type': 'application/json; charset=utf-8', referer: 'https://q.example/p', 'user-agent': 'Test/1' }));
+    const id = await accepted(
+      await server.post(`${address()}?utm_medium=email`, body, {
+        'content-type': 'application/json; charset=utf-8',
+        referer: 'https://q.example/p',
+        'user-agent': 'Test/1',
+      }),
+    );
     const kept = await detail(id);
     expect(kept.raw).toBe(body);
-    expect(kept.visit).toEqual({ utm_source: 'spring', utm_medium: 'email', page: 'https://q.example/p', userAgent: 'Test/1' });
+    expect(kept.visit).toEqual({
+      utm_source: 'spring',
+      utm_medium: 'email',
+      page: 'https://q.example/p',
+      userAgent: 'Test/1',
+    });
   });
 
   test('urlencoded and multipart, with a file', async () => {
-    const first = await accepted(await server.post(address(), new URLSearchParams([['a', '1'], ['a', '2']])));
+    const first = await accepted(
+      await server.post(
+        address(),
+        new URLSearchParams([
+          ['a', '1'],
+          ['a', '2'],
+        ]),
+      ),
+    );
     expect((await detail(first)).payload).toEqual({ a: ['1', '2'] });
     const form = new FormData();
     form.append('name', 'Ada');
     form.append('photo', new Blob([Buffer.from([0, 1, 2, 255])], { type: 'image/png' }), 'site.png');
     const second = await detail(await accepted(await server.post(address(), form)));
     expect(second.payload).toMatchObject({ name: 'Ada', photo: { name: 'site.png', type: 'image/png', size: 4 } });
-    const [file] = await workspace.query<{ bytes: Buffer }>('select bytes from submission_file where submission_id = $1', [second.id]);
+    const [file] = await workspace.query<{ bytes: Buffer }>(
+      'select bytes from submission_file where submission_id = $1',
+      [second.id],
+    );
     expect([...file!.bytes]).toEqual([0, 1, 2, 255]);
   });
 
   test('up to 500 objects at once, all or none', async () => {
-    const response = await server.postJson(address(), Array.from({ length: 500 }, (_, n) => ({ n })));
+    const response = await server.postJson(
+      address(),
+      Array.from({ length: 500 }, (_, n) => ({ n })),
+    );
     expect(((await response.json()) as { submissionIds: string[] }).submissionIds).toHaveLength(500);
     const before = await count();
     expect((await server.postJson(address(), [{ a: 1 }, 7])).status).toBe(422);
-    expect((await server.postJson(address(), Array.from({ length: 501 }, () => ({})))).status).toBe(422);
+    expect(
+      (
+        await server.postJson(
+          address(),
+          Array.from({ length: 501 }, () => ({})),
+        )
+      ).status,
+    ).toBe(422);
     expect(await count()).toBe(before);
   });
 
   test('whatever is hostile but readable: 10,000 keys, 100 levels, NUL, lone surrogates', async () => {
     const wide = Object.fromEntries(Array.from({ length: 10_000 }, (_, n) => [`k${n}`, n]));
-    expect(Object.keys((await detail(await accepted(await server.postJson(address(), wide)))).payload as object)).toHaveLength(10_000);
-    await accepted(await server.post(address(), `${'{"a":'.repeat(100)}1${'}'.repeat(100)}`, { 'content-type': 'application/json' }));
+    expect(
+      Object.keys((await detail(await accepted(await server.postJson(address(), wide)))).payload as object),
+    ).toHaveLength(10_000);
+    await accepted(
+      await server.post(address(), `${'{"a":'.repeat(100)}1${'}'.repeat(100)}`, { 'content-type': 'application/json' }),
+    );
     const odd = '{"name":"a\\u0000b\\ud800", "__proto__": {"x": 1}, "rtl": "שלום 👩‍🌾"}';
-    expect((await detail(await accepted(await server.post(address(), odd, { 'content-type': 'application/json' })))).raw).toBe(odd);
+    expect(
+      (await detail(await accepted(await server.post(address(), odd, { 'content-type': 'application/json' })))).raw,
+    ).toBe(odd);
   });
 
   test('an urlencoded body that is not UTF-8 is kept as it came and shown as unreadable', async () => {
-    const id = await accepted(await server.post(address(), Buffer.from([0x61, 0x3d, 0xe9]), { 'content-type': 'application/x-www-form-urlencoded' }));
+    const id = await accepted(
+      await server.post(address(), Buffer.from([0x61, 0x3d, 0xe9]), {
+        'content-type': 'application/x-www-form-urlencoded',
+      }),
+    );
     const kept = await detail(id);
     expect(kept).toMatchObject({ payload: null, unreadable: expect.stringContaining('UTF-8') });
-    expect((await workspace.query<{ body: Buffer }>('select body from submission where id = $1', [id]))[0]!.body).toEqual(Buffer.from([0x61, 0x3d, 0xe9]));
+    expect(
+      (await workspace.query<{ body: Buffer }>('select body from submission where id = $1', [id]))[0]!.body,
+    ).toEqual(Buffer.from([0x61, 0x3d, 0xe9]));
   });
 });
 
@@ -78,19 +122,54 @@ describe('what is refused', () => {
     ['not JSON', () => server.post(address(), '{"a":', json), 400, 'unreadable'],
     ['an empty body', () => server.post(address(), '', json), 400, 'unreadable'],
     ['JSON that is not UTF-8', () => server.post(address(), Buffer.from([0x22, 0xff, 0x22]), json), 400, 'unreadable'],
-    ['broken multipart', () => server.post(address(), 'nonsense', { 'content-type': 'multipart/form-data' }), 400, 'unreadable'],
+    [
+      'broken multipart',
+      () => server.post(address(), 'nonsense', { 'content-type': 'multipart/form-data' }),
+      400,
+      'unreadable',
+    ],
     ['JSON that is no object', () => server.post(address(), '"text"', json), 422, 'refused'],
-    ['10,001 fields', () => server.postJson(address(), Object.fromEntries(Array.from({ length: 10_001 }, (_, n) => [`k${n}`, n]))), 422, 'refused'],
+    [
+      '10,001 fields',
+      () => server.postJson(address(), Object.fromEntries(Array.from({ length: 10_001 }, (_, n) => [`k${n}`, n]))),
+      422,
+      'refused',
+    ],
     ['300 levels', () => server.post(address(), `${'{"a":'.repeat(300)}1${'}'.repeat(300)}`, json), 422, 'refused'],
-    ['100,000 levels', () => server.post(address(), `${'['.repeat(100_000)}${']'.repeat(100_000)}`, json), 422, 'refused'],
+    [
+      '100,000 levels',
+      () => server.post(address(), `${'['.repeat(100_000)}${']'.repeat(100_000)}`, json),
+      422,
+      'refused',
+    ],
     ['an unknown intake', () => server.postJson('/in/gone', {}), 404, 'unknown-intake'],
     ['no intake', () => server.postJson('/in/', {}), 404, 'unknown-intake'],
     ['a strange intake', () => server.postJson(`/in/${'x'.repeat(3_000)}%00`, {}), 404, 'unknown-intake'],
     ['reading', () => fetch(`${server.base}${address()}`), 404, 'not-found'],
     ['2 MB', () => server.postJson(address(), { a: 'x'.repeat(2_000_000) }), 413, 'too-large'],
-    ['2 MB without a length', () => server.post(address(), new ReadableStream({ start: (to) => { to.enqueue(Buffer.alloc(2_000_000, 0x20)); to.close(); } }) as never, json), 413, 'too-large'],
+    [
+      '2 MB without a length',
+      () =>
+        server.post(
+          address(),
+          new ReadableStream({
+            start: (to) => {
+              to.enqueue(Buffer.alloc(2_000_000, 0x20));
+              to.close();
+            },
+          }) as never,
+          json,
+        ),
+      413,
+      'too-large',
+    ],
     ['another type', () => server.post(address(), 'a', { 'content-type': 'text/plain' }), 415, 'wrong-type'],
-    ['a long idempotency key', () => server.postJson(address(), {}, { 'idempotency-key': 'k'.repeat(300) }), 422, 'refused'],
+    [
+      'a long idempotency key',
+      () => server.postJson(address(), {}, { 'idempotency-key': 'k'.repeat(300) }),
+      422,
+      'refused',
+    ],
   ];
 
   test.each(cases)('%s', async (name, send, status, code) => {
@@ -106,11 +185,22 @@ describe('what is refused', () => {
 
   function sendWithoutLength(): Promise<Response> {
     return new Promise((resolve, reject) => {
-      const post = request(`${server.base}${address()}`, { method: 'POST', headers: { ...json, 'transfer-encoding': 'chunked' } }, (answer) => {
-        const chunks: Buffer[] = [];
-        answer.on('data', (chunk: Buffer) => chunks.push(chunk));
-        answer.on('end', () => resolve(new Response(Buffer.concat(chunks), { status: answer.statusCode!, headers: { 'content-type': answer.headers['content-type']! } })));
-      });
+      const post = request(
+        `${server.base}${address()}`,
+        { method: 'POST', headers: { ...json, 'transfer-encoding': 'chunked' } },
+        (answer) => {
+          const chunks: Buffer[] = [];
+          answer.on('data', (chunk: Buffer) => chunks.push(chunk));
+          answer.on('end', () =>
+            resolve(
+              new Response(Buffer.concat(chunks), {
+                status: answer.statusCode!,
+                headers: { 'content-type': answer.headers['content-type']! },
+              }),
+            ),
+          );
+        },
+      );
       post.on('error', reject);
       post.write(Buffer.alloc(1_200_000, 0x20));
     });
@@ -119,7 +209,10 @@ describe('what is refused', () => {
   test('files of more than 25 MiB', async () => {
     const form = new FormData();
     form.append('file', new Blob([Buffer.alloc(26 * 1_048_576)]), 'big.bin');
-    const answer = await server.post(address(), form).then((response) => response.status, () => 'closed');
+    const answer = await server.post(address(), form).then(
+      (response) => response.status,
+      () => 'closed',
+    );
     expect([413, 'closed']).toContain(answer);
   });
 });
@@ -142,7 +235,9 @@ describe('an idempotency key', () => {
 
   test('sent twenty times at once keeps one', async () => {
     const key = { 'idempotency-key': randomUUID() };
-    const ids = await Promise.all(Array.from({ length: 20 }, async () => accepted(await server.postJson(address(), { once: true }, key))));
+    const ids = await Promise.all(
+      Array.from({ length: 20 }, async () => accepted(await server.postJson(address(), { once: true }, key))),
+    );
     expect(new Set(ids).size).toBe(1);
     expect(await workspace.query('select id from submission where id = $1', [ids[0]])).toHaveLength(1);
   });
@@ -153,11 +248,24 @@ test('a signed intake takes only what its secret signed', async () => {
   const { body: changed } = await workspace.call<{ secret: string }>('PATCH', `/intakes/${body.key}`, { signed: true });
   const payload = '{"n":1}';
   const stamp = String(Math.floor(Date.now() / 1_000));
-  const sign = (time: string) => createHmac('sha256', Buffer.from(changed.secret.slice('whsec_'.length), 'base64')).update(`m1.${time}.${payload}`).digest('base64');
-  const send = (signature: string, time = stamp) => server.post(`/in/${body.key}`, payload, { 'content-type': 'application/json', 'webhook-id': 'm1', 'webhook-timestamp': time, 'webhook-signature': `v1,${signature}` });
+  const sign = (time: string) =>
+    createHmac('sha256', Buffer.from(changed.secret.slice('whsec_'.length), 'base64'))
+      .update(`m1.${time}.${payload}`)
+      .digest('base64');
+  const send = (signature: string, time = stamp) =>
+    server.post(`/in/${body.key}`, payload, {
+      'content-type': 'application/json',
+      'webhook-id': 'm1',
+      'webhook-timestamp': time,
+      'webhook-signature': `v1,${signature}`,
+    });
   expect((await send(sign(stamp))).status).toBe(202);
   const old = String(Number(stamp) - 3_600);
-  for (const refused of [await send('AAAA'), await send(sign(old), old), await server.post(`/in/${body.key}`, payload, { 'content-type': 'application/json' })]) {
+  for (const refused of [
+    await send('AAAA'),
+    await send(sign(old), old),
+    await server.post(`/in/${body.key}`, payload, { 'content-type': 'application/json' }),
+  ]) {
     expect([refused.status, ((await refused.json()) as ProblemBody).code]).toEqual([401, 'signature']);
   }
 });
@@ -169,7 +277,10 @@ test('a closed intake answers 409, an overrun one 429 with Retry-After', async (
   for (let n = 0; n < 3; n += 1) answers.push(await server.postJson(`/in/${body.key}`, { n }));
   expect(answers.map(({ status }) => status)).toEqual([202, 202, 429]);
   expect(Number(answers[2]!.headers.get('retry-after'))).toBeGreaterThan(0);
-  const { body: other } = await workspace.call<{ key: string }>('POST', '/intakes', { kind: 'endpoint', name: 'Closed' });
+  const { body: other } = await workspace.call<{ key: string }>('POST', '/intakes', {
+    kind: 'endpoint',
+    name: 'Closed',
+  });
   await workspace.call('PATCH', `/intakes/${other.key}`, { state: 'closed' });
   expect((await server.postJson(`/in/${other.key}`, {})).status).toBe(409);
 });
@@ -177,7 +288,9 @@ test('a closed intake answers 409, an overrun one 429 with Retry-After', async (
 test('a full disk stops accepting with 503 and Retry-After, and nothing half written', async () => {
   const admin = new pg.Client({ connectionString: server.databaseUrl });
   await admin.connect();
-  await admin.query(`create function disk_full() returns trigger language plpgsql as $$ begin raise exception 'could not extend file' using errcode = '53100'; end $$`);
+  await admin.query(
+    `create function disk_full() returns trigger language plpgsql as $$ begin raise exception 'could not extend file' using errcode = '53100'; end $$`,
+  );
   await admin.query('create trigger disk_full after insert on submission for each row execute function disk_full()');
   try {
     const before = await count();
@@ -197,7 +310,10 @@ test('a full disk stops accepting with 503 and Retry-After, and nothing half wri
 
 describe('a hosted form', () => {
   const html = { accept: 'text/html', 'content-type': 'application/x-www-form-urlencoded' };
-  const page = () => fetch(`${server.base}/f/f-${workspace.key}?utm_source=spring&page=https://q.example/p"><script>`).then((response) => response.text());
+  const page = () =>
+    fetch(`${server.base}/f/f-${workspace.key}?utm_source=spring&page=https://q.example/p"><script>`).then((response) =>
+      response.text(),
+    );
 
   test('shows its questions, safe from what its address carries', async () => {
     const shown = await page();
@@ -208,7 +324,16 @@ describe('a hosted form', () => {
   });
 
   test('without JavaScript answers refused fields by name, keeping what was typed', async () => {
-    const response = await server.post(`/in/${workspace.form}`, new URLSearchParams({ name: 'Ada "W" <b>', email: 'not one', grow: 'stone', _visit: '{"utm_source":"spring"}' }).toString(), html);
+    const response = await server.post(
+      `/in/${workspace.form}`,
+      new URLSearchParams({
+        name: 'Ada "W" <b>',
+        email: 'not one',
+        grow: 'stone',
+        _visit: '{"utm_source":"spring"}',
+      }).toString(),
+      html,
+    );
     const shown = await response.text();
     expect(response.status).toBe(422);
     expect(shown).toContain('value="Ada &#34;W&#34; &#60;b&#62;"');
@@ -220,9 +345,24 @@ describe('a hosted form', () => {
   test('takes good answers once, even when sent twice, and says thank you', async () => {
     const once = /name="_once" value="([^"]+)"/.exec(await page())![1]!;
     const before = await count();
-    const send = () => server.post(`/in/${workspace.form}`, new URLSearchParams({ name: 'Ada', email: 'ada@weir.example', ok: 'yes', _once: once, _visit: '{"utm_source":"spring"}' }).toString(), html);
+    const send = () =>
+      server.post(
+        `/in/${workspace.form}`,
+        new URLSearchParams({
+          name: 'Ada',
+          email: 'ada@weir.example',
+          ok: 'yes',
+          _once: once,
+          _visit: '{"utm_source":"spring"}',
+        }).toString(),
+        html,
+      );
     const [first, second] = await Promise.all([send(), send()]);
-    expect([first!.status, second!.status, first!.headers.get('location')]).toEqual([303, 303, `/f/f-${workspace.key}/thanks`]);
+    expect([first!.status, second!.status, first!.headers.get('location')]).toEqual([
+      303,
+      303,
+      `/f/f-${workspace.key}/thanks`,
+    ]);
     expect(await count()).toBe(before + 1);
     expect(await (await fetch(`${server.base}/f/f-${workspace.key}/thanks`)).text()).toContain('We have it.');
     const { items } = await workspace.get<Page<SubmissionShape>>(`/submissions?intake=${workspace.form}&limit=1`);
@@ -231,7 +371,10 @@ describe('a hosted form', () => {
 
   test('answers a script with the place of each refused answer', async () => {
     const response = await server.postJson(`/in/${workspace.form}`, { name: '', email: 'x' });
-    expect(((await response.json()) as ProblemBody).errors?.map(({ at, code }) => [at, code])).toEqual([['/name', 'required'], ['/email', 'not-an-email']]);
+    expect(((await response.json()) as ProblemBody).errors?.map(({ at, code }) => [at, code])).toEqual([
+      ['/name', 'required'],
+      ['/email', 'not-an-email'],
+    ]);
   });
 });
 

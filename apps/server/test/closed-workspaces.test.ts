@@ -17,13 +17,21 @@ beforeAll(async () => {
   form.append('file', new Blob(['x']), 'x.txt');
   await server.post(`/in/${one.endpoint}`, form);
   await server.postJson('/api/v1/session', { email: `${one.key}@quillfern.example`, password: 'a long password' });
-  await until(() => one.query<{ n: number }>('select count(*)::int as n from run'), ([row]) => row!.n === 2);
+  await until(
+    () => one.query<{ n: number }>('select count(*)::int as n from run'),
+    ([row]) => row!.n === 2,
+  );
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
-  await one.query(`insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`);
+  await one.query(
+    `insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`,
+  );
 });
 afterAll(() => server.stop());
 
-const tables = () => one.query<{ name: string }>(`select tablename as name from pg_tables where schemaname = 'public' and tablename not in ('sign_in_try') order by 1`);
+const tables = () =>
+  one.query<{ name: string }>(
+    `select tablename as name from pg_tables where schemaname = 'public' and tablename not in ('sign_in_try') order by 1`,
+  );
 const owner = (table: string) => (table === 'workspace' ? 'id' : 'workspace_id');
 
 describe('row-level security', () => {
@@ -38,18 +46,25 @@ describe('row-level security', () => {
   });
 
   test('shows no row at all without a workspace', async () => {
-    for (const { name } of await tables()) expect((await server.database.pool.query(`select 1 from ${name}`)).rows).toEqual([]);
+    for (const { name } of await tables())
+      expect((await server.database.pool.query(`select 1 from ${name}`)).rows).toEqual([]);
   });
 
   test('lets nobody write into another workspace', async () => {
-    await expect(other.query(`insert into team (workspace_id, key, name) values ('${one.id}', 'x', 'X')`)).rejects.toThrow(/row-level security/);
+    await expect(
+      other.query(`insert into team (workspace_id, key, name) values ('${one.id}', 'x', 'X')`),
+    ).rejects.toThrow(/row-level security/);
     expect(await other.query(`update contact set full_name = 'x' returning id`)).toEqual([]);
   });
 
   test('is on for every table, and the server’s role cannot bypass it', async () => {
-    const { rows } = await server.database.pool.query(`select relname from pg_class where relnamespace = 'public'::regnamespace and relkind = 'r' and not relrowsecurity`);
+    const { rows } = await server.database.pool.query(
+      `select relname from pg_class where relnamespace = 'public'::regnamespace and relkind = 'r' and not relrowsecurity`,
+    );
     expect(rows).toEqual([]);
-    const { rows: role } = await server.database.pool.query('select rolsuper or rolbypassrls as free from pg_roles where rolname = current_user');
+    const { rows: role } = await server.database.pool.query(
+      'select rolsuper or rolbypassrls as free from pg_roles where rolname = current_user',
+    );
     expect(role).toEqual([{ free: false }]);
   });
 
@@ -69,10 +84,13 @@ describe('the API', () => {
     expect((await other.call('PATCH', `/intakes/${one.endpoint}`, { state: 'closed' })).status).toBe(404);
   });
 
-  test.each(['/intakes', '/submissions', '/contacts', '/home', '/events'])('%s wants a session or a token', async (path) => {
-    const response = await fetch(`${server.base}/api/v1${path}`, { headers: { authorization: 'Bearer hc_wrong' } });
-    expect([response.status, ((await response.json()) as ProblemBody).code]).toEqual([401, 'not-signed-in']);
-  });
+  test.each(['/intakes', '/submissions', '/contacts', '/home', '/events'])(
+    '%s wants a session or a token',
+    async (path) => {
+      const response = await fetch(`${server.base}/api/v1${path}`, { headers: { authorization: 'Bearer hc_wrong' } });
+      expect([response.status, ((await response.json()) as ProblemBody).code]).toEqual([401, 'not-signed-in']);
+    },
+  );
 
   test.each<[string, string, unknown, number]>([
     ['GET', '/nothing', undefined, 404],
@@ -95,10 +113,17 @@ describe('the API', () => {
   });
 
   test('describes itself, and routes by their schema', async () => {
-    const openapi = (await (await fetch(`${server.base}/api/openapi.json`)).json()) as { openapi: string; paths: Record<string, unknown> };
+    const openapi = (await (await fetch(`${server.base}/api/openapi.json`)).json()) as {
+      openapi: string;
+      paths: Record<string, unknown>;
+    };
     expect(openapi.openapi).toBe('3.1.0');
-    expect(Object.keys(openapi.paths)).toEqual(expect.arrayContaining(['/api/v1/intakes', '/api/v1/rehearse', '/api/v1/routes/{id}/publish']));
-    expect(((await (await fetch(`${server.base}/api/route.schema.json`)).json()) as { title: string }).title).toContain('route');
+    expect(Object.keys(openapi.paths)).toEqual(
+      expect.arrayContaining(['/api/v1/intakes', '/api/v1/rehearse', '/api/v1/routes/{id}/publish']),
+    );
+    expect(((await (await fetch(`${server.base}/api/route.schema.json`)).json()) as { title: string }).title).toContain(
+      'route',
+    );
   });
 
   test('tells health, readiness and figures', async () => {
@@ -107,7 +132,10 @@ describe('the API', () => {
   });
 
   test('pages through a list without losing or repeating any', async () => {
-    await server.postJson(`/in/${one.endpoint}`, Array.from({ length: 25 }, (_, n) => ({ n })));
+    await server.postJson(
+      `/in/${one.endpoint}`,
+      Array.from({ length: 25 }, (_, n) => ({ n })),
+    );
     const seen: string[] = [];
     let after = '';
     do {
@@ -129,7 +157,9 @@ describe('signing in', () => {
   });
 
   test('ends with the session', async () => {
-    const cookie = (await signIn(`${one.key}@quillfern.example`, 'a long password')).headers.get('set-cookie')!.split(';')[0]!;
+    const cookie = (await signIn(`${one.key}@quillfern.example`, 'a long password')).headers
+      .get('set-cookie')!
+      .split(';')[0]!;
     const ask = () => fetch(`${server.base}/api/v1/session`, { headers: { cookie } });
     expect((await ask()).status).toBe(200);
     await fetch(`${server.base}/api/v1/session`, { method: 'DELETE', headers: { cookie } });
@@ -137,8 +167,14 @@ describe('signing in', () => {
   });
 
   test('from another site changes nothing', async () => {
-    const cookie = (await signIn(`${one.key}@quillfern.example`, 'a long password')).headers.get('set-cookie')!.split(';')[0]!;
-    const response = await server.postJson('/api/v1/intakes', { kind: 'endpoint', name: 'Evil' }, { cookie, origin: 'https://evil.example' });
+    const cookie = (await signIn(`${one.key}@quillfern.example`, 'a long password')).headers
+      .get('set-cookie')!
+      .split(';')[0]!;
+    const response = await server.postJson(
+      '/api/v1/intakes',
+      { kind: 'endpoint', name: 'Evil' },
+      { cookie, origin: 'https://evil.example' },
+    );
     expect(response.status).toBe(403);
   });
 
@@ -151,9 +187,20 @@ describe('signing in', () => {
   });
 
   test('offers no demo people, and no first start once there is a workspace', async () => {
-    expect((await (await fetch(`${server.base}/api/v1/session/options`)).json()) as SignInOptions).toEqual({ firstStart: false, demoPeople: [] });
+    expect((await (await fetch(`${server.base}/api/v1/session/options`)).json()) as SignInOptions).toEqual({
+      firstStart: false,
+      demoPeople: [],
+    });
     expect((await server.postJson('/api/v1/session/demo', { email: `${one.key}@quillfern.example` })).status).toBe(404);
-    const first = { code: 'code', workspace: 'Evil', country: 'GB', currency: 'GBP', name: 'Eve', email: 'eve@weir.example', password: 'a long password' };
+    const first = {
+      code: 'code',
+      workspace: 'Evil',
+      country: 'GB',
+      currency: 'GBP',
+      name: 'Eve',
+      email: 'eve@weir.example',
+      password: 'a long password',
+    };
     expect((await server.postJson('/api/v1/session/first', first)).status).toBe(404);
   });
 });
@@ -161,12 +208,24 @@ describe('signing in', () => {
 test('the first start makes a workspace with the right code only', async () => {
   const fresh = await TestServer.start(await newDatabase());
   try {
-    const first = { code: 'wrong', workspace: 'Quillfern Glasshouses', country: 'gb', currency: 'gbp', name: 'Robin Nye', email: 'robin@quillfern.example', password: 'a long password' };
+    const first = {
+      code: 'wrong',
+      workspace: 'Quillfern Glasshouses',
+      country: 'gb',
+      currency: 'gbp',
+      name: 'Robin Nye',
+      email: 'robin@quillfern.example',
+      password: 'a long password',
+    };
     expect((await fresh.postJson('/api/v1/session/first', first)).status).toBe(403);
     const made = await fresh.postJson('/api/v1/session/first', { ...first, code: 'code' });
     const cookie = made.headers.get('set-cookie')!.split(';')[0]!;
-    expect(await (await fetch(`${fresh.base}/api/v1/session`, { headers: { cookie } })).json()).toMatchObject({ workspace: { key: 'quillfern-glasshouses', defaultCountry: 'GB' } });
-    expect(await (await fetch(`${fresh.base}/api/v1/pipelines`, { headers: { cookie } })).json()).toMatchObject([{ key: 'sales' }]);
+    expect(await (await fetch(`${fresh.base}/api/v1/session`, { headers: { cookie } })).json()).toMatchObject({
+      workspace: { key: 'quillfern-glasshouses', defaultCountry: 'GB' },
+    });
+    expect(await (await fetch(`${fresh.base}/api/v1/pipelines`, { headers: { cookie } })).json()).toMatchObject([
+      { key: 'sales' },
+    ]);
   } finally {
     await fresh.stop();
   }
@@ -174,7 +233,9 @@ test('the first start makes a workspace with the right code only', async () => {
 
 test('what changes is told to those who watch, and to no other workspace', async () => {
   const watch = async (workspace: TestWorkspace) => {
-    const response = await fetch(`${server.base}/api/v1/events`, { headers: { authorization: `Bearer ${workspace.token}` } });
+    const response = await fetch(`${server.base}/api/v1/events`, {
+      headers: { authorization: `Bearer ${workspace.token}` },
+    });
     return response.body!.pipeThrough(new TextDecoderStream()).getReader();
   };
   const [mine, theirs] = [await watch(one), await watch(other)];

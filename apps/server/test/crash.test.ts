@@ -8,7 +8,8 @@ import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
-const cluster = (verb: string, folder: string) => execFileSync('sh', [join(root, 'scripts/cluster.sh'), verb, folder], { encoding: 'utf8' }).trim();
+const cluster = (verb: string, folder: string) =>
+  execFileSync('sh', [join(root, 'scripts/cluster.sh'), verb, folder], { encoding: 'utf8' }).trim();
 
 let folder: string;
 let processes: ChildProcess[];
@@ -24,9 +25,19 @@ afterEach(() => {
 
 /** The built server as a process of its own, that can be killed. */
 async function startProcess(databaseUrl: string, port: number): Promise<ChildProcess> {
-  const child = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], { env: { ...process.env, DATABASE_URL: databaseUrl, HAYCART_PORT: String(port), HAYCART_LOG: 'silent' }, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
+    env: { ...process.env, DATABASE_URL: databaseUrl, HAYCART_PORT: String(port), HAYCART_LOG: 'silent' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   processes.push(child);
-  await until(() => fetch(`http://127.0.0.1:${port}/readyz`).then(({ ok }) => ok, () => false), Boolean);
+  await until(
+    () =>
+      fetch(`http://127.0.0.1:${port}/readyz`).then(
+        ({ ok }) => ok,
+        () => false,
+      ),
+    Boolean,
+  );
   return child;
 }
 
@@ -48,8 +59,16 @@ function pour(address: string): { acknowledged: string[]; attempts: () => number
     while (pouring) {
       attempts += 1;
       const n = attempts;
-      const body = JSON.stringify({ name: `Visitor ${n}`, email: `v${n % 40}.${number}@weir${n % 7}.example`, company: 'Weir' });
-      const answer = await fetch(address, { method: 'POST', body, headers: { 'content-type': 'application/json' } }).catch(() => null);
+      const body = JSON.stringify({
+        name: `Visitor ${n}`,
+        email: `v${n % 40}.${number}@weir${n % 7}.example`,
+        company: 'Weir',
+      });
+      const answer = await fetch(address, {
+        method: 'POST',
+        body,
+        headers: { 'content-type': 'application/json' },
+      }).catch(() => null);
       if (answer?.status === 202) acknowledged.push(((await answer.json()) as { submissionId: string }).submissionId);
       else await new Promise((resolve) => setImmediate(resolve));
     }
@@ -75,7 +94,10 @@ async function workspaceFor(databaseUrl: string): Promise<{ web: TestServer; wor
 
 /** Every acknowledged submission exists, was routed, and has exactly one run; each run one touch a record, so no effect is doubled. */
 async function expectNothingLost(workspace: TestWorkspace, acknowledged: readonly string[]): Promise<void> {
-  await until(() => workspace.query<{ n: number }>(`select count(*)::int as n from submission where state = 'waiting'`), ([row]) => row!.n === 0);
+  await until(
+    () => workspace.query<{ n: number }>(`select count(*)::int as n from submission where state = 'waiting'`),
+    ([row]) => row!.n === 0,
+  );
   const [kept] = await workspace.query<{ kept: number; runs: number; written: number; touched: number }>(
     `select count(distinct s.id)::int as kept, count(r.id)::int as runs, count(*) filter (where r.outcome = 'written')::int as written,
        (select count(*)::int from touch t where t.record_kind = 'contact' and t.run_id in (select id from run where submission_id = any($1::uuid[]))) as touched
@@ -84,7 +106,9 @@ async function expectNothingLost(workspace: TestWorkspace, acknowledged: readonl
   );
   const all = acknowledged.length;
   expect(kept).toEqual({ kept: all, runs: all, written: all, touched: all });
-  const [doubles] = await workspace.query<{ n: number }>('select count(*)::int as n from (select email from contact group by email having count(*) > 1) d');
+  const [doubles] = await workspace.query<{ n: number }>(
+    'select count(*)::int as n from (select email from contact group by email having count(*) > 1) d',
+  );
   expect(doubles!.n).toBe(0);
 }
 
@@ -94,11 +118,17 @@ test('kill -9 of the server while submissions pour in loses nothing and doubles 
   const port = await freePort();
   const child = await startProcess(databaseUrl, port);
   const rain = pour(`http://127.0.0.1:${port}/in/${workspace.endpoint}`);
-  await until(async () => rain.acknowledged.length, (count) => count > 300);
+  await until(
+    async () => rain.acknowledged.length,
+    (count) => count > 300,
+  );
   child.kill('SIGKILL');
   await startProcess(databaseUrl, port);
   const before = rain.acknowledged.length;
-  await until(async () => rain.acknowledged.length, (count) => count > before + 200);
+  await until(
+    async () => rain.acknowledged.length,
+    (count) => count > before + 200,
+  );
   await rain.stop();
   await expectNothingLost(workspace, rain.acknowledged);
   await web.stop();
@@ -114,18 +144,35 @@ test('an immediate stop of the database while submissions pour in loses nothing;
   const relayed = databaseUrl.replace(/:\d+\//, `:${relay.port}/`);
   await startProcess(relayed, port);
   const rain = pour(`http://127.0.0.1:${port}/in/${workspace.endpoint}`);
-  await until(async () => rain.acknowledged.length, (count) => count > 300);
+  await until(
+    async () => rain.acknowledged.length,
+    (count) => count > 300,
+  );
   cluster('crash', folder);
-  const refused = await until(() => fetch(`http://127.0.0.1:${port}/in/${workspace.endpoint}`, { method: 'POST', body: '{}', headers: { 'content-type': 'application/json' } }), ({ status }) => status !== 202);
+  const refused = await until(
+    () =>
+      fetch(`http://127.0.0.1:${port}/in/${workspace.endpoint}`, {
+        method: 'POST',
+        body: '{}',
+        headers: { 'content-type': 'application/json' },
+      }),
+    ({ status }) => status !== 202,
+  );
   expect([refused.status, refused.headers.get('retry-after')]).toEqual([503, '5']);
   await web.stop();
   const back = cluster('start', folder);
   relay.target(Number(new URL(back).port));
   const before = rain.acknowledged.length;
-  await until(async () => rain.acknowledged.length, (count) => count > before + 200);
+  await until(
+    async () => rain.acknowledged.length,
+    (count) => count > before + 200,
+  );
   await rain.stop();
   const after = await TestServer.start(databaseUrl.replace(/:\d+\//, `:${new URL(back).port}/`), { role: 'web' });
-  await expectNothingLost(Object.assign(Object.create(TestWorkspace.prototype) as TestWorkspace, workspace, { server: after }), rain.acknowledged);
+  await expectNothingLost(
+    Object.assign(Object.create(TestWorkspace.prototype) as TestWorkspace, workspace, { server: after }),
+    rain.acknowledged,
+  );
   await after.stop();
   relay.close();
 });
@@ -134,7 +181,10 @@ test('a second server on the same port says so and ends', async () => {
   const databaseUrl = await newDatabase(cluster('start', folder));
   const port = await freePort();
   await startProcess(databaseUrl, port);
-  const second = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], { env: { ...process.env, DATABASE_URL: databaseUrl, HAYCART_PORT: String(port) }, stdio: ['ignore', 'ignore', 'pipe'] });
+  const second = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
+    env: { ...process.env, DATABASE_URL: databaseUrl, HAYCART_PORT: String(port) },
+    stdio: ['ignore', 'ignore', 'pipe'],
+  });
   const said: Buffer[] = [];
   second.stderr.on('data', (chunk: Buffer) => said.push(chunk));
   const code = await new Promise((resolve) => second.on('exit', resolve));
@@ -154,5 +204,9 @@ async function startRelay(first: number): Promise<{ port: number; target: (port:
     from.pipe(to).pipe(from);
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  return { port: (server.address() as { port: number }).port, target: (port) => (target = port), close: () => server.close() };
+  return {
+    port: (server.address() as { port: number }).port,
+    target: (port) => (target = port),
+    close: () => server.close(),
+  };
 }

@@ -1,5 +1,16 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
-import type { HistoryEntry, Page, PipelineGrid, ProblemBody, RecordShape, Rehearsal, RouteShape, RunShape, SubmissionDetail, TouchShape } from '@haycart/api';
+import type {
+  HistoryEntry,
+  Page,
+  PipelineGrid,
+  ProblemBody,
+  RecordShape,
+  Rehearsal,
+  RouteShape,
+  RunShape,
+  SubmissionDetail,
+  TouchShape,
+} from '@haycart/api';
 import pg from 'pg';
 import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
@@ -14,30 +25,64 @@ beforeEach(async () => {
   workspace = await TestWorkspace.make(server);
 });
 
-const routed = (id: string, runs = 1) => until(() => workspace.get<SubmissionDetail>(`/submissions/${id}`), ({ state, runs: ended }) => state === 'routed' && ended.length >= runs);
-const records = async (kind: string, query = '') => (await workspace.get<Page<RecordShape>>(`/${kind}?limit=200${query}`)).items;
-const maren = { name: 'MAREN ODUYA', email: 'M.Oduya@Fennwick.example', phone: '07700 900318', company: 'Fennwick Academy', bays: '6' };
+const routed = (id: string, runs = 1) =>
+  until(
+    () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
+    ({ state, runs: ended }) => state === 'routed' && ended.length >= runs,
+  );
+const records = async (kind: string, query = '') =>
+  (await workspace.get<Page<RecordShape>>(`/${kind}?limit=200${query}`)).items;
+const maren = {
+  name: 'MAREN ODUYA',
+  email: 'M.Oduya@Fennwick.example',
+  phone: '07700 900318',
+  company: 'Fennwick Academy',
+  bays: '6',
+};
 
 describe('an enquiry', () => {
   test('becomes a contact, its company and a deal, with source and trace', async () => {
     await workspace.publish();
-    const id = await workspace.submit({ ...maren, _visit: { utm_source: 'spring-newsletter', utm_medium: 'email', page: 'https://q.example/schools' } });
+    const id = await workspace.submit({
+      ...maren,
+      _visit: { utm_source: 'spring-newsletter', utm_medium: 'email', page: 'https://q.example/schools' },
+    });
     const { runs } = await routed(id);
     expect(runs[0]).toMatchObject({ outcome: 'written', summary: 'new company, new contact, new deal' });
     const [contact] = await records('contacts', '&email=m.oduya@fennwick.example');
-    expect(contact).toMatchObject({ number: 1, name: 'Maren Oduya', values: { email: 'm.oduya@fennwick.example', phone: '+447700900318', phones: ['+447700900318'], source: 'spring-newsletter' } });
+    expect(contact).toMatchObject({
+      number: 1,
+      name: 'Maren Oduya',
+      values: {
+        email: 'm.oduya@fennwick.example',
+        phone: '+447700900318',
+        phones: ['+447700900318'],
+        source: 'spring-newsletter',
+      },
+    });
     expect(contact!.links.company).toMatchObject([{ name: 'Fennwick Academy' }]);
     const [deal] = await records('deals');
-    expect(deal!.values).toMatchObject({ name: 'Glass for Maren Oduya', pipeline: 'new-builds', stage: 'enquiry', status: 'open', bays: 6, source: 'spring-newsletter' });
+    expect(deal!.values).toMatchObject({
+      name: 'Glass for Maren Oduya',
+      pipeline: 'new-builds',
+      stage: 'enquiry',
+      status: 'open',
+      bays: 6,
+      source: 'spring-newsletter',
+    });
     expect(deal!.links).toMatchObject({ contacts: [{ id: contact!.id }], companies: [{ name: 'Fennwick Academy' }] });
     const history = await workspace.get<HistoryEntry[]>(`/contacts/${contact!.id}/history`);
     const name = history[0]!.values.find(({ field }) => field === 'full_name')!;
     expect(history[0]!.cause).toMatchObject({ kind: 'run', submission: id });
     expect(name.trace!.steps.map(({ after }) => after)).toEqual(['MAREN ODUYA', 'Maren Oduya']);
-    expect(await workspace.get<TouchShape[]>(`/contacts/${contact!.id}/touches`)).toMatchObject([{ source: 'spring-newsletter', channel: 'e-mail', page: 'https://q.example/schools' }]);
+    expect(await workspace.get<TouchShape[]>(`/contacts/${contact!.id}/touches`)).toMatchObject([
+      { source: 'spring-newsletter', channel: 'e-mail', page: 'https://q.example/schools' },
+    ]);
     const run = await workspace.get<RunShape>(`/runs/${runs[0]!.id}`);
     expect(Object.keys(run.plan!.diff.created)).toHaveLength(3);
-    expect(run.account.map(({ step }) => step)).toEqual(expect.arrayContaining(['arrived', 'created', 'value', 'placed', 'source']));
+    expect(run.account.map(({ step }) => step)).toEqual(
+      expect.arrayContaining(['arrived', 'created', 'value', 'placed', 'source']),
+    );
   });
 
   test('of the same person again makes neither a second contact nor a second open deal', async () => {
@@ -55,12 +100,20 @@ describe('an enquiry', () => {
     await workspace.publish();
     const second = await TestServer.start(server.databaseUrl);
     try {
-      const ids = await Promise.all(Array.from({ length: 20 }, (_, n) => (n % 2 ? server : second).postJson(`/in/${workspace.endpoint}`, { ...maren, bays: String(n) }).then(async (response) => ((await response.json()) as { submissionId: string }).submissionId)));
+      const ids = await Promise.all(
+        Array.from({ length: 20 }, (_, n) =>
+          (n % 2 ? server : second)
+            .postJson(`/in/${workspace.endpoint}`, { ...maren, bays: String(n) })
+            .then(async (response) => ((await response.json()) as { submissionId: string }).submissionId),
+        ),
+      );
       for (const id of ids) expect((await routed(id)).runs[0]!.outcome).toBe('written');
       expect(await records('contacts')).toHaveLength(1);
       expect(await records('companies')).toHaveLength(1);
       expect(await records('deals')).toHaveLength(1);
-      expect(await workspace.get<TouchShape[]>(`/contacts/${(await records('contacts'))[0]!.id}/touches`)).toHaveLength(20);
+      expect(await workspace.get<TouchShape[]>(`/contacts/${(await records('contacts'))[0]!.id}/touches`)).toHaveLength(
+        20,
+      );
     } finally {
       await second.stop();
     }
@@ -68,8 +121,14 @@ describe('an enquiry', () => {
 
   test('is one contact also when they come in one batch', async () => {
     await workspace.publish();
-    await server.postJson(`/in/${workspace.endpoint}`, Array.from({ length: 150 }, (_, n) => ({ ...maren, email: `p${n % 30}@fennwick.example` })));
-    await until(() => workspace.query<{ n: number }>('select count(*)::int as n from run'), ([row]) => row!.n === 150);
+    await server.postJson(
+      `/in/${workspace.endpoint}`,
+      Array.from({ length: 150 }, (_, n) => ({ ...maren, email: `p${n % 30}@fennwick.example` })),
+    );
+    await until(
+      () => workspace.query<{ n: number }>('select count(*)::int as n from run'),
+      ([row]) => row!.n === 150,
+    );
     expect(await records('contacts')).toHaveLength(30);
     expect(await records('companies')).toHaveLength(1);
     const numbers = (await records('contacts')).map(({ number }) => number);
@@ -78,7 +137,14 @@ describe('an enquiry', () => {
 
   test('that no route takes is kept, and run when there is one', async () => {
     const id = await workspace.submit(maren);
-    expect((await until(() => workspace.get<SubmissionDetail>(`/submissions/${id}`), ({ state }) => state === 'routed')).runs).toEqual([]);
+    expect(
+      (
+        await until(
+          () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
+          ({ state }) => state === 'routed',
+        )
+      ).runs,
+    ).toEqual([]);
     await workspace.publish();
     await workspace.call('POST', `/submissions/${id}/run-again`);
     expect((await routed(id)).runs[0]!.outcome).toBe('written');
@@ -92,15 +158,23 @@ describe('a run that cannot succeed', () => {
     const good = await workspace.submit(maren);
     expect((await routed(good)).runs[0]!.outcome).toBe('written');
     const { runs } = await routed(bad);
-    expect(runs[0]).toMatchObject({ outcome: 'failed', summary: expect.stringContaining('“nobody” is not an e-mail address') });
+    expect(runs[0]).toMatchObject({
+      outcome: 'failed',
+      summary: expect.stringContaining('“nobody” is not an e-mail address'),
+    });
     expect(runs[0]!.summary).toMatch(/\.$/);
   });
 
   test('says so for a body that cannot be read', async () => {
     await workspace.publish();
-    const response = await server.post(`/in/${workspace.endpoint}`, Buffer.from([0x61, 0x3d, 0xe9]), { 'content-type': 'application/x-www-form-urlencoded' });
+    const response = await server.post(`/in/${workspace.endpoint}`, Buffer.from([0x61, 0x3d, 0xe9]), {
+      'content-type': 'application/x-www-form-urlencoded',
+    });
     const { submissionId } = (await response.json()) as { submissionId: string };
-    expect((await routed(submissionId)).runs[0]).toMatchObject({ outcome: 'failed', summary: expect.stringContaining('UTF-8') });
+    expect((await routed(submissionId)).runs[0]).toMatchObject({
+      outcome: 'failed',
+      summary: expect.stringContaining('UTF-8'),
+    });
   });
 
   test('for a stage that is gone says which, and succeeds after the route is mended', async () => {
@@ -109,32 +183,46 @@ describe('a run that cannot succeed', () => {
     const route = await workspace.publish(definition);
     expect((await workspace.call('DELETE', '/pipelines/new-builds/stages/design')).status).toBe(204);
     const id = await workspace.submit(maren);
-    expect((await routed(id)).runs[0]).toMatchObject({ outcome: 'failed', summary: expect.stringContaining('“design”') });
+    expect((await routed(id)).runs[0]).toMatchObject({
+      outcome: 'failed',
+      summary: expect.stringContaining('“design”'),
+    });
     expect(await records('contacts')).toEqual([]);
     const refused = await workspace.call<ProblemBody>('POST', `/routes/${route}/publish`, {});
     expect([refused.status, refused.body.errors?.[0]?.at]).toEqual([422, '/writes/2/place/stage']);
     await workspace.call('PUT', `/routes/${route}/draft`, routeFrom(workspace.endpoint));
     expect((await workspace.call('POST', `/routes/${route}/publish`, {})).body).toEqual({ version: 2 });
     await workspace.call('POST', `/submissions/${id}/run-again`);
-    await until(() => workspace.get<SubmissionDetail>(`/submissions/${id}`), ({ runs }) => runs[0]?.outcome === 'written');
+    await until(
+      () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
+      ({ runs }) => runs[0]?.outcome === 'written',
+    );
     expect(await records('contacts')).toHaveLength(1);
   });
 
   test('because the database refuses its data is given up after some tries, while the rest of its batch is written', async () => {
     const admin = new pg.Client({ connectionString: server.databaseUrl });
     await admin.connect();
-    await admin.query(`create function no_poison() returns trigger language plpgsql as $$ begin if new.full_name = 'Poison' then raise exception 'poison' using errcode = '22000'; end if; return new; end $$`);
+    await admin.query(
+      `create function no_poison() returns trigger language plpgsql as $$ begin if new.full_name = 'Poison' then raise exception 'poison' using errcode = '22000'; end if; return new; end $$`,
+    );
     await admin.query('create trigger no_poison before insert on contact for each row execute function no_poison()');
     try {
       await workspace.publish();
-      const response = await server.postJson(`/in/${workspace.endpoint}`, [maren, { ...maren, name: 'Poison', email: 'poison@weir.example' }]);
+      const response = await server.postJson(`/in/${workspace.endpoint}`, [
+        maren,
+        { ...maren, name: 'Poison', email: 'poison@weir.example' },
+      ]);
       const { submissionIds } = (await response.json()) as { submissionIds: string[] };
       expect((await routed(submissionIds[0]!)).runs[0]!.outcome).toBe('written');
       // The pauses between tries are not waited for here.
-      await until(async () => {
-        await admin.query('update submission set due_at = now() where tries > 0');
-        return workspace.get<SubmissionDetail>(`/submissions/${submissionIds[1]}`);
-      }, ({ runs }) => runs[0]?.outcome === 'failed' && runs[0].summary.includes('several tries'));
+      await until(
+        async () => {
+          await admin.query('update submission set due_at = now() where tries > 0');
+          return workspace.get<SubmissionDetail>(`/submissions/${submissionIds[1]}`);
+        },
+        ({ runs }) => runs[0]?.outcome === 'failed' && runs[0].summary.includes('several tries'),
+      );
     } finally {
       await admin.query('drop function no_poison cascade');
       await admin.end();
@@ -149,7 +237,10 @@ test('a paused route keeps what arrives and goes on with it when resumed', async
   expect((await routed(id)).runs[0]).toMatchObject({ outcome: 'held', summary: expect.stringContaining('paused') });
   expect(await records('contacts')).toEqual([]);
   await workspace.call('POST', `/routes/${route}/resume`);
-  await until(() => workspace.get<SubmissionDetail>(`/submissions/${id}`), ({ runs }) => runs[0]?.outcome === 'written');
+  await until(
+    () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
+    ({ runs }) => runs[0]?.outcome === 'written',
+  );
   expect(await workspace.query('select id from run')).toHaveLength(1);
 });
 
@@ -157,7 +248,10 @@ test('two routes of one intake each run once', async () => {
   await workspace.publish();
   await workspace.publish({ ...routeFrom(workspace.endpoint), name: 'Second' });
   const { runs } = await routed(await workspace.submit(maren), 2);
-  expect(runs.map(({ route, outcome }) => [route.name, outcome])).toEqual([['Enquiries', 'written'], ['Second', 'written']]);
+  expect(runs.map(({ route, outcome }) => [route.name, outcome])).toEqual([
+    ['Enquiries', 'written'],
+    ['Second', 'written'],
+  ]);
   expect(await records('deals')).toHaveLength(1);
 });
 
@@ -180,8 +274,14 @@ describe('a rehearsal', () => {
     definition.writes[1]!.fills[0]!.value.finishers = [];
     const { body } = await workspace.call<Rehearsal>('POST', '/rehearse', { definition, payload: maren });
     expect(body.writes[1]!.fields[0]!.after).toBe('MAREN ODUYA');
-    const refused = await workspace.call<ProblemBody>('POST', '/rehearse', { definition: { ...definition, holds: [{ for: 'approval' }] }, payload: maren });
-    expect([refused.status, refused.body.errors]).toEqual([422, [expect.objectContaining({ at: '/holds/0', code: 'not-built-yet' })]]);
+    const refused = await workspace.call<ProblemBody>('POST', '/rehearse', {
+      definition: { ...definition, holds: [{ for: 'approval' }] },
+      payload: maren,
+    });
+    expect([refused.status, refused.body.errors]).toEqual([
+      422,
+      [expect.objectContaining({ at: '/holds/0', code: 'not-built-yet' })],
+    ]);
   });
 });
 
@@ -200,8 +300,14 @@ describe('a draft', () => {
 
   test('of the wrong shape is refused at its place', async () => {
     const route = await workspace.publish();
-    const { status, body } = await workspace.call<ProblemBody>('PUT', `/routes/${route}/draft`, { ...routeFrom('x'), colour: 1 });
-    expect([status, body.errors?.[0]]).toEqual([422, expect.objectContaining({ at: '/colour', code: 'unknown-property' })]);
+    const { status, body } = await workspace.call<ProblemBody>('PUT', `/routes/${route}/draft`, {
+      ...routeFrom('x'),
+      colour: 1,
+    });
+    expect([status, body.errors?.[0]]).toEqual([
+      422,
+      expect.objectContaining({ at: '/colour', code: 'unknown-property' }),
+    ]);
   });
 });
 
@@ -209,7 +315,10 @@ test('a deal is moved by a person, with history, and a stage in use is not remov
   await workspace.publish();
   await routed(await workspace.submit(maren));
   const [deal] = await records('deals');
-  const signIn = await server.postJson('/api/v1/session', { email: `${workspace.key}@quillfern.example`, password: 'a long password' });
+  const signIn = await server.postJson('/api/v1/session', {
+    email: `${workspace.key}@quillfern.example`,
+    password: 'a long password',
+  });
   const cookie = signIn.headers.get('set-cookie')!.split(';')[0]!;
   const move = (stage: string) => server.postJson(`/api/v1/deals/${deal!.id}/move`, { stage }, { cookie });
   expect((await move('gone')).status).toBe(422);
@@ -217,8 +326,14 @@ test('a deal is moved by a person, with history, and a stage in use is not remov
   const [latest] = await workspace.get<HistoryEntry[]>(`/deals/${deal!.id}/history`);
   expect(latest!.cause).toMatchObject({ kind: 'person', label: 'Robin Nye' });
   const grid = await workspace.get<PipelineGrid>('/pipelines/new-builds/grid');
-  expect(grid.rows.map(({ stage, count, goOn }) => [stage, count, goOn])).toEqual([['enquiry', 0, 1], ['design', 1, null]]);
+  expect(grid.rows.map(({ stage, count, goOn }) => [stage, count, goOn])).toEqual([
+    ['enquiry', 0, 1],
+    ['design', 1, null],
+  ]);
   expect((await workspace.call<ProblemBody>('DELETE', '/pipelines/new-builds/stages/design')).body.code).toBe('in-use');
   await move('won');
-  expect((await workspace.get<RecordShape>(`/deals/${deal!.id}`)).values).toMatchObject({ status: 'won', closed_at: expect.any(String) });
+  expect((await workspace.get<RecordShape>(`/deals/${deal!.id}`)).values).toMatchObject({
+    status: 'won',
+    closed_at: expect.any(String),
+  });
 });

@@ -79,7 +79,7 @@ function page(language: string, title: string, body: string): string {
 <link rel="icon" href="data:,">
 </head>
 <body>
-<main>
+<main aria-label="${escape(title)}">
 ${body}
 </main>
 </body>

@@ -37,7 +37,18 @@ export class TestServer {
   ) {}
 
   static async start(databaseUrl: string, change: Partial<Config> = {}): Promise<TestServer> {
-    const config: Config = { host: '127.0.0.1', port: 0, databaseUrl, role: 'all', logLevel: 'silent', demo: false, landingPort: null, setupCode: 'code', webFolder: null, ...change };
+    const config: Config = {
+      host: '127.0.0.1',
+      port: 0,
+      databaseUrl,
+      role: 'all',
+      logLevel: 'silent',
+      demo: false,
+      landingPort: null,
+      setupCode: 'code',
+      webFolder: null,
+      ...change,
+    };
     const app = await createServerApp(config, folder('../../dist/public'));
     await app.listen(0, '127.0.0.1');
     return new TestServer(app, await app.getUrl(), databaseUrl);
@@ -70,7 +81,14 @@ export const PIPELINE: Pipeline = {
     { key: 'won', name: 'Won', state: 'won' },
   ],
 };
-const BAYS: FieldDefinition = { record: 'deal', key: 'bays', label: 'Bays', type: 'whole-number', builtIn: false, required: false };
+const BAYS: FieldDefinition = {
+  record: 'deal',
+  key: 'bays',
+  label: 'Bays',
+  type: 'whole-number',
+  builtIn: false,
+  required: false,
+};
 
 export const FORM: FormDefinition = {
   format: 'haycart.form/1',
@@ -87,7 +105,10 @@ export const FORM: FormDefinition = {
   ],
 };
 
-const answer = (key: string, ...uses: string[]) => ({ parts: [{ answer: key }], finishers: uses.map((use) => ({ use })) });
+const answer = (key: string, ...uses: string[]) => ({
+  parts: [{ answer: key }],
+  finishers: uses.map((use) => ({ use })),
+});
 const source = { field: 'source', value: { parts: [{ visit: 'source' }] }, overwrite: 'if-blank' as const };
 
 /** Contact by e-mail, company by domain, deal in the pipeline. */
@@ -97,14 +118,43 @@ export function routeFrom(...from: string[]): RouteDefinition {
     name: 'Enquiries',
     from,
     writes: [
-      { as: 'firm', record: 'company', match: [{ by: 'domain' }], whenMatched: 'fill-blanks', fills: [{ field: 'name', value: answer('company', 'trim') }, { field: 'domain', value: answer('email', 'company-domain') }, source] },
-      { as: 'person', record: 'contact', match: [{ by: 'email' }], links: ['firm'], fills: [{ field: 'full_name', value: answer('name', 'trim', 'name-case') }, { field: 'email', value: answer('email', 'email') }, { field: 'phone', value: answer('phone', 'phone') }, source] },
+      {
+        as: 'firm',
+        record: 'company',
+        match: [{ by: 'domain' }],
+        whenMatched: 'fill-blanks',
+        fills: [
+          { field: 'name', value: answer('company', 'trim') },
+          { field: 'domain', value: answer('email', 'company-domain') },
+          source,
+        ],
+      },
+      {
+        as: 'person',
+        record: 'contact',
+        match: [{ by: 'email' }],
+        links: ['firm'],
+        fills: [
+          { field: 'full_name', value: answer('name', 'trim', 'name-case') },
+          { field: 'email', value: answer('email', 'email') },
+          { field: 'phone', value: answer('phone', 'phone') },
+          source,
+        ],
+      },
       {
         as: 'sale',
         record: 'deal',
         links: ['person', 'firm'],
-        place: { pipeline: { parts: [{ text: 'new-builds' }] }, stage: { parts: [{ text: 'enquiry' }] }, again: 'update' },
-        fills: [{ field: 'name', value: { parts: [{ text: 'Glass for' }, { write: 'person', field: 'full_name' }] } }, { field: 'bays', value: answer('bays') }, source],
+        place: {
+          pipeline: { parts: [{ text: 'new-builds' }] },
+          stage: { parts: [{ text: 'enquiry' }] },
+          again: 'update',
+        },
+        fills: [
+          { field: 'name', value: { parts: [{ text: 'Glass for' }, { write: 'person', field: 'full_name' }] } },
+          { field: 'bays', value: answer('bays') },
+          source,
+        ],
       },
     ],
   };
@@ -124,20 +174,39 @@ export class TestWorkspace {
   static async make(server: TestServer): Promise<TestWorkspace> {
     const key = `w${randomUUID().slice(0, 8)}`;
     const { app } = server;
-    const made = await app.get(WorkspacesService).add({ key, name: `Workspace ${key}`, defaultCountry: 'GB', defaultCurrency: 'GBP', pipelines: [PIPELINE] }, async (tx) => {
-      await app.get(FieldsService).add(tx, [BAYS]);
-      await app.get(PeopleService).add(tx, { name: 'Robin Nye', email: `${key}@quillfern.example`, password: 'a long password' });
-      const endpoint = await app.get(IntakesService).add(tx, { kind: 'endpoint', name: 'Dealers' });
-      const form = await app.get(IntakesService).add(tx, { kind: 'form', name: 'Survey', slug: `f-${key}`, form: FORM });
-      return { id: tx.workspaceId, endpoint: endpoint.key, form: form.key };
-    });
-    return new TestWorkspace(server, key, made.id, await app.get(PeopleService).addToken(key, 'test'), made.endpoint, made.form);
+    const made = await app
+      .get(WorkspacesService)
+      .add(
+        { key, name: `Workspace ${key}`, defaultCountry: 'GB', defaultCurrency: 'GBP', pipelines: [PIPELINE] },
+        async (tx) => {
+          await app.get(FieldsService).add(tx, [BAYS]);
+          await app
+            .get(PeopleService)
+            .add(tx, { name: 'Robin Nye', email: `${key}@quillfern.example`, password: 'a long password' });
+          const endpoint = await app.get(IntakesService).add(tx, { kind: 'endpoint', name: 'Dealers' });
+          const form = await app
+            .get(IntakesService)
+            .add(tx, { kind: 'form', name: 'Survey', slug: `f-${key}`, form: FORM });
+          return { id: tx.workspaceId, endpoint: endpoint.key, form: form.key };
+        },
+      );
+    return new TestWorkspace(
+      server,
+      key,
+      made.id,
+      await app.get(PeopleService).addToken(key, 'test'),
+      made.endpoint,
+      made.form,
+    );
   }
 
   async call<Answer>(method: string, path: string, body?: unknown): Promise<{ status: number; body: Answer }> {
     const response = await fetch(`${this.server.base}/api/v1${path}`, {
       method,
-      headers: { authorization: `Bearer ${this.token}`, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+      headers: {
+        authorization: `Bearer ${this.token}`,
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     const text = await response.text();
@@ -169,7 +238,9 @@ export class TestWorkspace {
 
   /** One row of the workspace's data, asked as the server asks. */
   query<Row extends pg.QueryResultRow>(text: string, values: unknown[] = []): Promise<Row[]> {
-    return this.server.database.inWorkspace(this.id, (tx) => tx.statement<Row>(`test ${createHash('sha1').update(text).digest('hex')}`, text, values));
+    return this.server.database.inWorkspace(this.id, (tx) =>
+      tx.statement<Row>(`test ${createHash('sha1').update(text).digest('hex')}`, text, values),
+    );
   }
 }
 

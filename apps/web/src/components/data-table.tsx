@@ -64,6 +64,8 @@ export function DataTable<Row extends { id: string }>({
     const next = Math.min(rows.length - 1, Math.max(0, from + by));
     setCurrent(next);
     virtual.scrollToIndex(next);
+    // Keys go to the list from now on, not to the link or button that had them.
+    scroller.current?.focus({ preventScroll: true });
     if (opened !== undefined && rows[next]) open?.(rows[next]);
   };
   usePageKeys({

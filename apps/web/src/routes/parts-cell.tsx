@@ -66,13 +66,13 @@ function PartChip({ part, remove }: { part: Part; remove: () => void }) {
   const text = partText(part);
   const look = 'answer' in part ? 'bg-slate-soft' : 'visit' in part ? 'bg-straw-soft' : 'border border-line';
   return (
-    <span className={`group inline-flex max-w-full items-center rounded-sm ${look}`}>
+    <span className={`inline-flex max-w-full items-center rounded-sm ${look}`}>
       <Mono className="truncate pl-1.5">{text}</Mono>
       <button
         type="button"
         aria-label={`Take away ${text}`}
         onClick={remove}
-        className="flex h-5 w-4 flex-none items-center justify-center text-muted opacity-60 group-hover:opacity-100 hover:text-brick focus-visible:opacity-100"
+        className="flex size-6 flex-none items-center justify-center text-muted hover:text-brick"
       >
         <X className="size-3" aria-hidden />
       </button>
@@ -121,7 +121,7 @@ function Picker({
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         aria-label={`Add what feeds ${label}`}
-        className="flex size-5 flex-none items-center justify-center rounded-sm text-muted hover:bg-hair hover:text-ink"
+        className="flex size-6 flex-none items-center justify-center rounded-sm text-muted hover:bg-hair hover:text-ink"
       >
         <Plus className="size-3.5" aria-hidden />
       </Popover.Trigger>

@@ -1,10 +1,26 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { FieldValue, FieldValues, RecordsState } from './record';
-import { applyDiff, changesBetween, DiffMisfitError, emptyDiff, isEmptyDiff, reverseDiff, splitByRecord, squashDiffs, type RecordsDiff } from './records-diff';
+import {
+  applyDiff,
+  changesBetween,
+  DiffMisfitError,
+  emptyDiff,
+  isEmptyDiff,
+  reverseDiff,
+  splitByRecord,
+  squashDiffs,
+  type RecordsDiff,
+} from './records-diff';
 
 const IDS = ['a', 'b', 'c', 'd'];
-const value: fc.Arbitrary<FieldValue> = fc.oneof(fc.constantFrom('x', 'y', ''), fc.integer({ min: 0, max: 3 }), fc.boolean(), fc.array(fc.constantFrom('p', 'q'), { maxLength: 2 }), fc.record({ amount: fc.integer({ min: 0, max: 2 }), currency: fc.constantFrom('GBP', 'EUR') }));
+const value: fc.Arbitrary<FieldValue> = fc.oneof(
+  fc.constantFrom('x', 'y', ''),
+  fc.integer({ min: 0, max: 3 }),
+  fc.boolean(),
+  fc.array(fc.constantFrom('p', 'q'), { maxLength: 2 }),
+  fc.record({ amount: fc.integer({ min: 0, max: 2 }), currency: fc.constantFrom('GBP', 'EUR') }),
+);
 const values: fc.Arbitrary<FieldValues> = fc.dictionary(fc.constantFrom('one', 'two', 'three'), value, { maxKeys: 3 });
 const link = fc.record({ from: fc.constantFrom(...IDS), to: fc.constantFrom(...IDS) });
 const state: fc.Arbitrary<RecordsState> = fc.record({
@@ -24,7 +40,8 @@ function between(before: RecordsState, after: RecordsState): RecordsDiff {
       if (Object.keys(fields).length) diff.changed[id] = { kind: 'contact', fields };
     }
   }
-  const has = (links: RecordsState['links'], one: { from: string; to: string }) => links.some(({ from, to }) => from === one.from && to === one.to);
+  const has = (links: RecordsState['links'], one: { from: string; to: string }) =>
+    links.some(({ from, to }) => from === one.from && to === one.to);
   diff.linked = after.links.filter((one) => !has(before.links, one));
   diff.unlinked = before.links.filter((one) => !has(after.links, one));
   return diff;
@@ -51,7 +68,9 @@ describe('the laws of diffs', () => {
   });
 
   test('reversed twice, a diff is itself', () => {
-    fc.assert(fc.property(state, state, (a, b) => expect(reverseDiff(reverseDiff(between(a, b)))).toEqual(between(a, b))));
+    fc.assert(
+      fc.property(state, state, (a, b) => expect(reverseDiff(reverseDiff(between(a, b)))).toEqual(between(a, b))),
+    );
   });
 
   test('two squashed do what the two do one after the other', () => {
@@ -76,7 +95,11 @@ describe('the laws of diffs', () => {
   });
 
   test('a diff and its reverse squash to nothing', () => {
-    fc.assert(fc.property(state, state, (a, b) => expect(isEmptyDiff(squashDiffs(between(a, b), reverseDiff(between(a, b))))).toBe(true)));
+    fc.assert(
+      fc.property(state, state, (a, b) =>
+        expect(isEmptyDiff(squashDiffs(between(a, b), reverseDiff(between(a, b))))).toBe(true),
+      ),
+    );
   });
 
   test('the parts by record squash to the whole', () => {
@@ -94,7 +117,10 @@ describe('a diff that does not fit', () => {
   const here: RecordsState = { records: { a: { kind: 'contact', values: { email: 'old' } } }, links: [] };
 
   test.each<[string, RecordsDiff]>([
-    ['changes what holds something else', { ...emptyDiff(), changed: { a: { kind: 'contact', fields: { email: { before: 'other', after: 'new' } } } } }],
+    [
+      'changes what holds something else',
+      { ...emptyDiff(), changed: { a: { kind: 'contact', fields: { email: { before: 'other', after: 'new' } } } } },
+    ],
     ['changes what is not there', { ...emptyDiff(), changed: { b: { kind: 'contact', fields: {} } } }],
     ['creates what exists', { ...emptyDiff(), created: { a: here.records.a! } }],
     ['removes what is not there', { ...emptyDiff(), removed: { b: here.records.a! } }],

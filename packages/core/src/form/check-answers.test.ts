@@ -3,7 +3,12 @@ import fc from 'fast-check';
 import { checkAnswers } from './check-answers';
 import { formShape, type Question } from './definition';
 
-const question = (type: Question['type'], more: Partial<Question> = {}): Question => ({ name: 'q', type, label: 'Question', ...more });
+const question = (type: Question['type'], more: Partial<Question> = {}): Question => ({
+  name: 'q',
+  type,
+  label: 'Question',
+  ...more,
+});
 const codes = (one: Question, answer: unknown) => checkAnswers([one], { q: answer }).map(({ code }) => code);
 
 describe('answers', () => {
@@ -26,12 +31,23 @@ describe('answers', () => {
 
   test('of any kind are checked without throwing', () => {
     const types: Question['type'][] = ['text', 'email', 'phone', 'choice', 'long-text', 'consent', 'hidden'];
-    fc.assert(fc.property(fc.constantFrom(...types), fc.jsonValue(), fc.boolean(), (type, answer, required) => expect(Array.isArray(codes(question(type, { required }), answer))).toBe(true)));
+    fc.assert(
+      fc.property(fc.constantFrom(...types), fc.jsonValue(), fc.boolean(), (type, answer, required) =>
+        expect(Array.isArray(codes(question(type, { required }), answer))).toBe(true),
+      ),
+    );
   });
 });
 
 describe('a form definition', () => {
-  const form = { format: 'haycart.form/1', title: 'T', button: 'Send', language: 'en', thanks: { title: 'Thanks', text: '' }, questions: [question('text')] };
+  const form = {
+    format: 'haycart.form/1',
+    title: 'T',
+    button: 'Send',
+    language: 'en',
+    thanks: { title: 'Thanks', text: '' },
+    questions: [question('text')],
+  };
   test.each([
     [form, true],
     [{ ...form, questions: [] }, false],

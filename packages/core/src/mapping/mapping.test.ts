@@ -19,23 +19,33 @@ describe('joining', () => {
   });
 
   test('is the join of what is not blank, whatever the parts', () => {
-    fc.assert(fc.property(fc.array(fc.string()), fc.string(), (texts, separator) => expect(joinParts(texts, separator)).toBe(texts.filter((text) => text.trim()).join(separator))));
+    fc.assert(
+      fc.property(fc.array(fc.string()), fc.string(), (texts, separator) =>
+        expect(joinParts(texts, separator)).toBe(texts.filter((text) => text.trim()).join(separator)),
+      ),
+    );
   });
 });
 
 describe('finishers', () => {
-  test.each(FINISHERS.map((finisher) => [finisher.name, finisher] as const))('%s does what its example says', (_, { finish: run, parameters, example }) => {
-    expect(run(example.before, parameters.parse(example.with ?? {}), setting).text).toBe(example.after);
-  });
+  test.each(FINISHERS.map((finisher) => [finisher.name, finisher] as const))(
+    '%s does what its example says',
+    (_, { finish: run, parameters, example }) => {
+      expect(run(example.before, parameters.parse(example.with ?? {}), setting).text).toBe(example.after);
+    },
+  );
 
-  test.each(FINISHERS.map((finisher) => [finisher.name, finisher] as const))('%s leaves its own result as it is', (_, { finish: run, parameters }) => {
-    fc.assert(
-      fc.property(fc.string({ unit: 'binary', maxLength: 60 }), (any) => {
-        const once = run(any, parameters.parse({}), setting).text;
-        expect(run(once, parameters.parse({}), setting).text).toBe(once);
-      }),
-    );
-  });
+  test.each(FINISHERS.map((finisher) => [finisher.name, finisher] as const))(
+    '%s leaves its own result as it is',
+    (_, { finish: run, parameters }) => {
+      fc.assert(
+        fc.property(fc.string({ unit: 'binary', maxLength: 60 }), (any) => {
+          const once = run(any, parameters.parse({}), setting).text;
+          expect(run(once, parameters.parse({}), setting).text).toBe(once);
+        }),
+      );
+    },
+  );
 
   test.each([
     ['MCKENZIE', 'McKenzie'],
@@ -70,20 +80,38 @@ describe('finishers', () => {
   ])('company domain of %s is %s', (text, domain) => expect(finish('company-domain', text).text).toBe(domain));
 
   test('e-mail refuses what is too long or no address', () => {
-    expect(finish('email', `${'a'.repeat(290)}@x.example`)).toMatchObject({ text: '', problem: { code: 'email-too-long' } });
+    expect(finish('email', `${'a'.repeat(290)}@x.example`)).toMatchObject({
+      text: '',
+      problem: { code: 'email-too-long' },
+    });
     expect(finish('email', 'ada at example')).toMatchObject({ text: '', problem: { code: 'not-an-email' } });
     expect(finish('email', '  ')).toEqual({ text: '', problem: undefined });
   });
 
   test('no text makes one slow or throw', () => {
-    const hostile = ['<'.repeat(200_000), 'a@'.repeat(100_000), `+${'1'.repeat(200_000)}`, ' '.repeat(200_000), '.'.repeat(200_000)];
-    for (const { finish: run, parameters } of FINISHERS) for (const text of hostile) expect(typeof run(text, parameters.parse({}), setting).text).toBe('string');
+    const hostile = [
+      '<'.repeat(200_000),
+      'a@'.repeat(100_000),
+      `+${'1'.repeat(200_000)}`,
+      ' '.repeat(200_000),
+      '.'.repeat(200_000),
+    ];
+    for (const { finish: run, parameters } of FINISHERS)
+      for (const text of hostile) expect(typeof run(text, parameters.parse({}), setting).text).toBe('string');
   });
 });
 
 describe('a value', () => {
   test('keeps the trace of its parts and steps', () => {
-    const worked = workOutValue({ parts: [{ answer: 'first' }, { text: '-' }, { answer: 'gone' }], joinWith: '', finishers: [{ use: 'trim' }, { use: 'name-case' }] }, (part) => ('answer' in part ? { first: ' ADA' }[part.answer] : 'text' in part ? part.text : undefined), setting);
+    const worked = workOutValue(
+      {
+        parts: [{ answer: 'first' }, { text: '-' }, { answer: 'gone' }],
+        joinWith: '',
+        finishers: [{ use: 'trim' }, { use: 'name-case' }],
+      },
+      (part) => ('answer' in part ? { first: ' ADA' }[part.answer] : 'text' in part ? part.text : undefined),
+      setting,
+    );
     expect(worked.text).toBe('ADA-'.toLowerCase().replace('a', 'A'));
     expect(worked.trace.parts.map(({ text }) => text)).toEqual([' ADA', '-', '']);
     expect(worked.trace.steps).toEqual([
@@ -93,14 +121,27 @@ describe('a value', () => {
   });
 
   test('says when a finisher does not exist', () => {
-    expect(workOutValue({ parts: [{ text: 'x' }], finishers: [{ use: 'gone' }] }, () => 'x', setting).problems[0]?.code).toBe('unknown-finisher');
+    expect(
+      workOutValue({ parts: [{ text: 'x' }], finishers: [{ use: 'gone' }] }, () => 'x', setting).problems[0]?.code,
+    ).toBe('unknown-finisher');
   });
 });
 
 describe('values of a field', () => {
-  const field = (type: FieldType, more: Partial<FieldDefinition> = {}): FieldDefinition => ({ record: 'contact', key: 'f', label: 'Field', type, builtIn: false, required: false, ...more });
+  const field = (type: FieldType, more: Partial<FieldDefinition> = {}): FieldDefinition => ({
+    record: 'contact',
+    key: 'f',
+    label: 'Field',
+    type,
+    builtIn: false,
+    required: false,
+    ...more,
+  });
   const defaults = { defaultCountry: 'GB', defaultCurrency: 'GBP' };
-  const options = [{ key: 'school', label: 'Teaching garden', aliases: ['School garden'] }, { key: 'trade', label: 'To sell' }];
+  const options = [
+    { key: 'school', label: 'Teaching garden', aliases: ['School garden'] },
+    { key: 'trade', label: 'To sell' },
+  ];
 
   test.each<[FieldType, string, unknown]>([
     ['whole-number', '12', 12],
@@ -115,7 +156,9 @@ describe('values of a field', () => {
     ['money', '£ 48,000', { amount: 4_800_000, currency: 'GBP' }],
     ['email', 'A@B.example', 'a@b.example'],
     ['phone', '07700 900318', '+447700900318'],
-  ])('a %s reads %s', (type, given, value) => expect(readFieldValue(field(type, { options }), given, defaults)).toEqual({ value }));
+  ])('a %s reads %s', (type, given, value) =>
+    expect(readFieldValue(field(type, { options }), given, defaults)).toEqual({ value }),
+  );
 
   test.each<[FieldType, string]>([
     ['whole-number', 'a few'],
@@ -128,7 +171,9 @@ describe('values of a field', () => {
     ['text', 'x'.repeat(1_001)],
     ['email', 'not one'],
     ['phone', 'not one'],
-  ])('a %s does not take %.30s', (type, given) => expect(readFieldValue(field(type, { options }), given, defaults).problem).toBeDefined());
+  ])('a %s does not take %.30s', (type, given) =>
+    expect(readFieldValue(field(type, { options }), given, defaults).problem).toBeDefined(),
+  );
 
   test('are shown with labels and currencies', () => {
     expect(showFieldValue(field('several-of', { options }), ['school', 'trade'])).toBe('Teaching garden, To sell');
@@ -148,9 +193,15 @@ describe('amounts of money', () => {
     ['¥ 5', null, ''],
     ['1,2,3', null, ''],
     ['', null, ''],
-  ])('%s', (given, amount, currency) => expect(readMoney(given, 'GBP')).toEqual(amount === null ? null : { amount, currency }));
+  ])('%s', (given, amount, currency) =>
+    expect(readMoney(given, 'GBP')).toEqual(amount === null ? null : { amount, currency }),
+  );
 
   test('are read back from how they are shown', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 10 ** 12 }), fc.constantFrom('GBP', 'EUR', 'CAD'), (amount, currency) => expect(readMoney(formatMoney({ amount, currency }), 'USD')).toEqual({ amount, currency })));
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 10 ** 12 }), fc.constantFrom('GBP', 'EUR', 'CAD'), (amount, currency) =>
+        expect(readMoney(formatMoney({ amount, currency }), 'USD')).toEqual({ amount, currency }),
+      ),
+    );
   });
 });

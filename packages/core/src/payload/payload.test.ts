@@ -25,7 +25,12 @@ describe('the keys of fields', () => {
   });
 
   test('any way is read back from its key', () => {
-    fc.assert(fc.property(fc.array(fc.oneof(fc.string(), fc.nat(99)), { minLength: 1 }).filter(([first]) => typeof first === 'string'), (way) => expect(parseKey(fieldKey(way))).toEqual(way)));
+    fc.assert(
+      fc.property(
+        fc.array(fc.oneof(fc.string(), fc.nat(99)), { minLength: 1 }).filter(([first]) => typeof first === 'string'),
+        (way) => expect(parseKey(fieldKey(way))).toEqual(way),
+      ),
+    );
   });
 
   test('what is no key is not read as one', () => {
@@ -66,22 +71,32 @@ describe('the fields of a payload', () => {
   });
 
   test('are only those that were sent, not what every object has', () => {
-    for (const key of ['constructor', '__proto__', 'toString', 'a.__proto__.polluted']) expect(answerAt({ a: {} }, key)).toBeUndefined();
+    for (const key of ['constructor', '__proto__', 'toString', 'a.__proto__.polluted'])
+      expect(answerAt({ a: {} }, key)).toBeUndefined();
   });
 });
 
 describe('reading a body', () => {
   test('takes JSON with a byte order mark', () => {
-    expect(readBody('json', new Uint8Array([0xef, 0xbb, 0xbf, ...bytes('{"a":1}')]))).toEqual({ ok: true, value: { a: 1 } });
+    expect(readBody('json', new Uint8Array([0xef, 0xbb, 0xbf, ...bytes('{"a":1}')]))).toEqual({
+      ok: true,
+      value: { a: 1 },
+    });
   });
 
   test('turns a name that comes several times into a list', () => {
-    expect(readPayload('urlencoded', bytes('a=1&b=x+y&a=2%26'))).toEqual({ ok: true, payload: { a: ['1', '2&'], b: 'x y' } });
+    expect(readPayload('urlencoded', bytes('a=1&b=x+y&a=2%26'))).toEqual({
+      ok: true,
+      payload: { a: ['1', '2&'], b: 'x y' },
+    });
   });
 
   test('takes names that objects have already', () => {
     const read = readPayload('urlencoded', bytes('__proto__=1&constructor=2'));
-    expect(read.ok && Object.entries(read.payload)).toEqual([['__proto__', '1'], ['constructor', '2']]);
+    expect(read.ok && Object.entries(read.payload)).toEqual([
+      ['__proto__', '1'],
+      ['constructor', '2'],
+    ]);
     expect(({} as Record<string, unknown>).polluted).toBeUndefined();
   });
 
@@ -91,7 +106,10 @@ describe('reading a body', () => {
     ['not-an-object', '[1]'],
     ['not-an-object', '"text"'],
     ['too-deep', `${'{"a":'.repeat(PAYLOAD_LIMITS.depth + 1)}1${'}'.repeat(PAYLOAD_LIMITS.depth + 1)}`],
-    ['too-many-fields', JSON.stringify(Object.fromEntries(Array.from({ length: PAYLOAD_LIMITS.fields + 1 }, (_, i) => [`k${i}`, i])))],
+    [
+      'too-many-fields',
+      JSON.stringify(Object.fromEntries(Array.from({ length: PAYLOAD_LIMITS.fields + 1 }, (_, i) => [`k${i}`, i]))),
+    ],
   ])('says %s of %.20s', (code, text) => {
     const read = readPayload('json', bytes(text));
     expect(read.ok ? null : read.problem.code).toBe(code);
@@ -103,7 +121,12 @@ describe('reading a body', () => {
   });
 
   test('takes 10,000 keys, and nesting 100 deep', () => {
-    expect(readPayload('json', bytes(JSON.stringify(Object.fromEntries(Array.from({ length: 10_000 }, (_, i) => [`k${i}`, i]))))).ok).toBe(true);
+    expect(
+      readPayload(
+        'json',
+        bytes(JSON.stringify(Object.fromEntries(Array.from({ length: 10_000 }, (_, i) => [`k${i}`, i])))),
+      ).ok,
+    ).toBe(true);
     const deep = readPayload('json', bytes(`${'{"a":'.repeat(100)}"x"${'}'.repeat(100)}`));
     expect(deep.ok && payloadFields(deep.payload)[0]?.value).toBe('x');
   });
@@ -118,7 +141,11 @@ describe('reading a body', () => {
 describe('an answer as text', () => {
   test('loses NUL and lone surrogates, and nothing else', () => {
     expect(answerText('a\0b\ud800c👩‍🌾')).toBe('ab\ufffdc👩‍🌾');
-    fc.assert(fc.property(fc.string({ unit: 'binary' }), (any) => { expect(answerText(any)).toBe(any.replaceAll('\0', '')); }));
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary' }), (any) => {
+        expect(answerText(any)).toBe(any.replaceAll('\0', ''));
+      }),
+    );
   });
 
   test('is every item of a list and every field of an object', () => {
@@ -130,7 +157,11 @@ describe('an answer as text', () => {
 describe('who sent a payload', () => {
   test.each<[JsonObject, string, string]>([
     [{ first_name: 'Ada', last_name: 'Weir', Email: 'a@b.example' }, 'Ada Weir', 'a@b.example'],
-    [{ person: { name: { first: 'Joost', last: 'de Ruiter' }, email: 'j@v.example' } }, 'Joost de Ruiter', 'j@v.example'],
+    [
+      { person: { name: { first: 'Joost', last: 'de Ruiter' }, email: 'j@v.example' } },
+      'Joost de Ruiter',
+      'j@v.example',
+    ],
     [{ name: 'ÅSA LIND' }, 'ÅSA LIND', ''],
     [{ amount: 3 }, '', ''],
   ])('%j', (from, who, email) => {

@@ -2,14 +2,29 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { FieldValues, RecordsState } from '../diff/record';
 import { applyDiff, reverseDiff } from '../diff/records-diff';
-import { answer, destination, fill, firm, known, maren, person, plan, route, routeOf, sale, submission, text } from '../testing/example';
+import {
+  answer,
+  destination,
+  fill,
+  firm,
+  known,
+  maren,
+  person,
+  plan,
+  route,
+  routeOf,
+  sale,
+  submission,
+  text,
+} from '../testing/example';
 import { accountOf, outcomeText } from './account';
 import type { Write } from './definition';
 import { KnownRecords } from './known-records';
 import { lookupsFor } from './lookups';
 import type { Plan } from './plan';
 
-const createdOf = (from: Plan, as: string) => from.diff.created[from.writes.find((write) => write.as === as)!.id!]?.values;
+const createdOf = (from: Plan, as: string) =>
+  from.diff.created[from.writes.find((write) => write.as === as)!.id!]?.values;
 const write = (from: Plan, as: string) => from.writes.find((one) => one.as === as)!;
 
 /** The enquiry of somebody unknown, and what is known after it was written. */
@@ -24,11 +39,34 @@ describe('an enquiry of somebody unknown', () => {
   const first = plan(route, submission(maren));
 
   test('makes a company, a contact and a deal, finished and linked', () => {
-    expect(createdOf(first, 'firm')).toEqual({ name: 'Fennwick Academy', domain: 'fennwick.example', source: 'spring-newsletter' });
-    expect(createdOf(first, 'person')).toMatchObject({ first_name: 'Maren', last_name: 'Oduya', full_name: 'Maren Oduya', email: 'm.oduya@fennwick.example', emails: ['m.oduya@fennwick.example'], phone: '+447700900318', source: 'spring-newsletter' });
-    expect(createdOf(first, 'sale')).toMatchObject({ name: 'Fennwick Academy, Maren Oduya', bays: 6, pipeline: 'new-builds', stage: 'enquiry', status: 'open', stage_since: '2026-03-14T09:30:00.000Z' });
+    expect(createdOf(first, 'firm')).toEqual({
+      name: 'Fennwick Academy',
+      domain: 'fennwick.example',
+      source: 'spring-newsletter',
+    });
+    expect(createdOf(first, 'person')).toMatchObject({
+      first_name: 'Maren',
+      last_name: 'Oduya',
+      full_name: 'Maren Oduya',
+      email: 'm.oduya@fennwick.example',
+      emails: ['m.oduya@fennwick.example'],
+      phone: '+447700900318',
+      source: 'spring-newsletter',
+    });
+    expect(createdOf(first, 'sale')).toMatchObject({
+      name: 'Fennwick Academy, Maren Oduya',
+      bays: 6,
+      pipeline: 'new-builds',
+      stage: 'enquiry',
+      status: 'open',
+      stage_since: '2026-03-14T09:30:00.000Z',
+    });
     const [firmId, personId, saleId] = first.writes.map(({ id }) => id!);
-    expect(first.diff.linked).toEqual([{ from: personId, to: firmId }, { from: saleId, to: personId }, { from: saleId, to: firmId }]);
+    expect(first.diff.linked).toEqual([
+      { from: personId, to: firmId },
+      { from: saleId, to: personId },
+      { from: saleId, to: firmId },
+    ]);
   });
 
   test('records a touch of the contact and of the deal', () => {
@@ -40,11 +78,19 @@ describe('an enquiry of somebody unknown', () => {
 
   test('traces each value to its answer and its steps', () => {
     const trace = write(first, 'person').fields.find(({ field }) => field === 'first_name')!.trace!;
-    expect(trace).toEqual({ parts: [{ part: { answer: 'first' }, text: 'MAREN' }], steps: [{ use: 'trim', before: 'MAREN', after: 'MAREN' }, { use: 'name-case', before: 'MAREN', after: 'Maren' }] });
+    expect(trace).toEqual({
+      parts: [{ part: { answer: 'first' }, text: 'MAREN' }],
+      steps: [
+        { use: 'trim', before: 'MAREN', after: 'MAREN' },
+        { use: 'name-case', before: 'MAREN', after: 'Maren' },
+      ],
+    });
   });
 
   test('is told in sentences', () => {
-    const told = accountOf(first, submission(maren), { destination, intake: 'Site survey request' }).map(({ text: words }) => words);
+    const told = accountOf(first, submission(maren), { destination, intake: 'Site survey request' }).map(
+      ({ text: words }) => words,
+    );
     expect(told).toContain('Created a contact: none has m.oduya@fennwick.example');
     expect(told).toContain('Placed in New builds, Enquiry');
     expect(outcomeText(first)).toBe('new company, new contact, new deal');
@@ -54,7 +100,11 @@ describe('an enquiry of somebody unknown', () => {
 describe('a second enquiry', () => {
   test('makes neither a second contact nor a second open deal', () => {
     const { records } = afterFirst();
-    const second = plan(route, submission({ ...maren, email: 'm.oduya@FENNWICK.example', bays: 8 }, { receivedAt: '2026-03-20T08:00:00.000Z' }), records);
+    const second = plan(
+      route,
+      submission({ ...maren, email: 'm.oduya@FENNWICK.example', bays: 8 }, { receivedAt: '2026-03-20T08:00:00.000Z' }),
+      records,
+    );
     expect(second.diff.created).toEqual({});
     expect(write(second, 'person').match).toEqual({ by: 'email', key: 'm.oduya@fennwick.example', found: 1 });
     expect(write(second, 'sale').match.by).toBe('open-deal');
@@ -63,27 +113,61 @@ describe('a second enquiry', () => {
 
   test('keeps the first source and adds a touch', () => {
     const { records } = afterFirst();
-    const second = plan(route, submission(maren, { visit: { utm_source: 'show-stand' }, receivedAt: '2026-03-20T08:00:00.000Z' }), records);
-    expect(write(second, 'person').fields.find(({ field }) => field === 'source')).toMatchObject({ did: 'keep', why: 'if-blank', after: 'spring-newsletter', offered: 'show-stand' });
+    const second = plan(
+      route,
+      submission(maren, { visit: { utm_source: 'show-stand' }, receivedAt: '2026-03-20T08:00:00.000Z' }),
+      records,
+    );
+    expect(write(second, 'person').fields.find(({ field }) => field === 'source')).toMatchObject({
+      did: 'keep',
+      why: 'if-blank',
+      after: 'spring-newsletter',
+      offered: 'show-stand',
+    });
     expect(second.touches.every(({ source }) => source === 'show-stand')).toBe(true);
   });
 
   const again = (rule: NonNullable<Write['place']>['again'], deal: FieldValues) => {
     const records = new KnownRecords(
       [
-        { id: 'c', kind: 'contact', values: { email: 'm.oduya@fennwick.example', emails: ['m.oduya@fennwick.example'], last_name: 'Oduya' }, createdAt: '2026-01-01', writtenAt: {} },
-        { id: 'd', kind: 'deal', values: { name: 'Old', pipeline: 'new-builds', ...deal }, createdAt: '2026-01-02', writtenAt: {} },
+        {
+          id: 'c',
+          kind: 'contact',
+          values: { email: 'm.oduya@fennwick.example', emails: ['m.oduya@fennwick.example'], last_name: 'Oduya' },
+          createdAt: '2026-01-01',
+          writtenAt: {},
+        },
+        {
+          id: 'd',
+          kind: 'deal',
+          values: { name: 'Old', pipeline: 'new-builds', ...deal },
+          createdAt: '2026-01-02',
+          writtenAt: {},
+        },
       ],
       [{ from: 'd', to: 'c' }],
     );
-    return write(plan(routeOf(person, { ...sale, place: { ...sale.place!, again: rule } }), submission(maren), records), 'sale');
+    return write(
+      plan(routeOf(person, { ...sale, place: { ...sale.place!, again: rule } }), submission(maren), records),
+      'sale',
+    );
   };
 
   test.each<[NonNullable<Write['place']>['again'], string, string, Partial<Plan['writes'][number]>]>([
-    ['update', 'open', 'design', { id: 'd', did: 'change', place: { pipeline: 'new-builds', stage: 'design', did: 'stays' } }],
+    [
+      'update',
+      'open',
+      'design',
+      { id: 'd', did: 'change', place: { pipeline: 'new-builds', stage: 'design', did: 'stays' } },
+    ],
     ['update', 'won', 'won', { did: 'create' }],
     ['new', 'open', 'design', { did: 'create' }],
-    ['new-if-closed', 'open', 'design', { id: 'd', did: 'keep', place: { pipeline: 'new-builds', stage: 'design', did: 'left' } }],
+    [
+      'new-if-closed',
+      'open',
+      'design',
+      { id: 'd', did: 'keep', place: { pipeline: 'new-builds', stage: 'design', did: 'left' } },
+    ],
     ['new-if-closed', 'won', 'won', { did: 'create' }],
     ['leave', 'open', 'design', { id: 'd', did: 'keep' }],
     ['leave', 'won', 'won', { id: 'd', did: 'keep' }],
@@ -96,12 +180,27 @@ describe('a second enquiry', () => {
     const move = (from: string, to: string, backwards: boolean) => {
       const records = new KnownRecords(
         [
-          { id: 'c', kind: 'contact', values: { email: 'm.oduya@fennwick.example' }, createdAt: '2026-01-01', writtenAt: {} },
-          { id: 'd', kind: 'deal', values: { name: 'Old', pipeline: 'new-builds', stage: from, status: 'open', stage_since: '2026-01-02' }, createdAt: '2026-01-02', writtenAt: {} },
+          {
+            id: 'c',
+            kind: 'contact',
+            values: { email: 'm.oduya@fennwick.example' },
+            createdAt: '2026-01-01',
+            writtenAt: {},
+          },
+          {
+            id: 'd',
+            kind: 'deal',
+            values: { name: 'Old', pipeline: 'new-builds', stage: from, status: 'open', stage_since: '2026-01-02' },
+            createdAt: '2026-01-02',
+            writtenAt: {},
+          },
         ],
         [{ from: 'd', to: 'c' }],
       );
-      return write(plan(routeOf(person, { ...sale, place: { ...place, stage: text(to), backwards } }), submission(maren), records), 'sale').place;
+      return write(
+        plan(routeOf(person, { ...sale, place: { ...place, stage: text(to), backwards } }), submission(maren), records),
+        'sale',
+      ).place;
     };
     expect(move('enquiry', 'design', false)).toMatchObject({ stage: 'design', did: 'moved' });
     expect(move('design', 'enquiry', false)).toMatchObject({ stage: 'design', did: 'stays' });
@@ -110,19 +209,37 @@ describe('a second enquiry', () => {
 });
 
 describe('values that compete', () => {
-  const stored = { id: 'c', kind: 'contact' as const, values: { email: 'm.oduya@fennwick.example', emails: ['m.oduya@fennwick.example'], last_name: 'Oduya', full_name: 'Oduya', phone: '+447700900111', phones: ['+447700900111'] } };
+  const stored = {
+    id: 'c',
+    kind: 'contact' as const,
+    values: {
+      email: 'm.oduya@fennwick.example',
+      emails: ['m.oduya@fennwick.example'],
+      last_name: 'Oduya',
+      full_name: 'Oduya',
+      phone: '+447700900111',
+      phones: ['+447700900111'],
+    },
+  };
   const only = (more: Partial<Write> = {}) => routeOf({ ...person, links: [], ...more });
   const phone = (from: Plan) => write(from, 'person').fields.find(({ field }) => field === 'phone');
 
   test('the submission that arrived later wins, not the run that happened later', () => {
     const late = known({ ...stored, writtenAt: { phone: '2026-04-01T00:00:00.000Z' } });
-    expect(phone(plan(only(), submission(maren), late))).toMatchObject({ did: 'keep', why: 'later', after: '+447700900111' });
+    expect(phone(plan(only(), submission(maren), late))).toMatchObject({
+      did: 'keep',
+      why: 'later',
+      after: '+447700900111',
+    });
     const early = known({ ...stored, writtenAt: { phone: '2026-02-01T00:00:00.000Z' } });
     expect(phone(plan(only(), submission(maren), early))).toMatchObject({ did: 'write', after: '+447700900318' });
   });
 
   test('all phones are kept when another comes first', () => {
-    expect(plan(only(), submission(maren), known(stored)).diff.changed.c!.fields.phones!.after).toEqual(['+447700900318', '+447700900111']);
+    expect(plan(only(), submission(maren), known(stored)).diff.changed.c!.fields.phones!.after).toEqual([
+      '+447700900318',
+      '+447700900111',
+    ]);
   });
 
   test('fill blanks writes only blanks', () => {
@@ -139,10 +256,20 @@ describe('values that compete', () => {
 
   test('a blank leaves, clears or fails as the fill says', () => {
     const blank = { ...maren, phone: '' };
-    const fills = (ifEmpty: 'leave' | 'clear' | 'fail') => only({ fills: [fill('email', answer('email')), fill('last_name', answer('last', 'name-case')), fill('phone', answer('phone'), { ifEmpty })] });
+    const fills = (ifEmpty: 'leave' | 'clear' | 'fail') =>
+      only({
+        fills: [
+          fill('email', answer('email')),
+          fill('last_name', answer('last', 'name-case')),
+          fill('phone', answer('phone'), { ifEmpty }),
+        ],
+      });
     expect(plan(fills('leave'), submission(blank), known(stored)).diff.changed).toEqual({});
     expect(plan(fills('clear'), submission(blank), known(stored)).diff.changed.c!.fields.phone!.after).toBeNull();
-    expect(plan(fills('fail'), submission(blank), known(stored))).toMatchObject({ outcome: 'fail', reason: { code: 'required-blank' } });
+    expect(plan(fills('fail'), submission(blank), known(stored))).toMatchObject({
+      outcome: 'fail',
+      reason: { code: 'required-blank' },
+    });
   });
 });
 
@@ -150,19 +277,43 @@ describe('a run that writes nothing', () => {
   test.each<[string, Plan['outcome'], Parameters<typeof plan>[0], FieldValues]>([
     ['required-blank', 'fail', route, { first: 'Ada', last: 'Weir', email: 'not an address' }],
     ['required-blank', 'fail', route, { first: 'Ada', last: 'Weir', email: `${'a'.repeat(290)}@x.example` }],
-    ['unknown-stage', 'fail', routeOf(person, { ...sale, links: ['person'], place: { ...sale.place!, stage: text('gone') } }), maren as unknown as FieldValues],
-    ['unknown-pipeline', 'fail', routeOf(person, { ...sale, links: ['person'], place: { ...sale.place!, pipeline: text('gone') } }), maren as unknown as FieldValues],
-    ['unknown-field', 'fail', routeOf({ ...person, fills: [...person.fills, fill('gone', text('x'))] }), maren as unknown as FieldValues],
+    [
+      'unknown-stage',
+      'fail',
+      routeOf(person, { ...sale, links: ['person'], place: { ...sale.place!, stage: text('gone') } }),
+      maren as unknown as FieldValues,
+    ],
+    [
+      'unknown-pipeline',
+      'fail',
+      routeOf(person, { ...sale, links: ['person'], place: { ...sale.place!, pipeline: text('gone') } }),
+      maren as unknown as FieldValues,
+    ],
+    [
+      'unknown-field',
+      'fail',
+      routeOf({ ...person, fills: [...person.fills, fill('gone', text('x'))] }),
+      maren as unknown as FieldValues,
+    ],
     ['nothing-to-write', 'skip', routeOf(person), {}],
     ['nothing-to-write', 'skip', routeOf({ ...person, whenNone: 'skip' }), maren as unknown as FieldValues],
   ])('says %s and ends %s', (code, outcome, definition, payload) => {
     const stopped = plan(definition, submission(payload as never));
-    expect(stopped).toMatchObject({ outcome, reason: { code }, diff: { created: {}, changed: {}, linked: [] }, touches: [] });
+    expect(stopped).toMatchObject({
+      outcome,
+      reason: { code },
+      diff: { created: {}, changed: {}, linked: [] },
+      touches: [],
+    });
     expect(stopped.reason!.text).toMatch(/[a-z].*\.$/i);
   });
 
   test('says that an identity is taken where the route does not recognise by it', () => {
-    const records = known({ id: 'c', kind: 'contact', values: { email: 'm.oduya@fennwick.example', emails: ['m.oduya@fennwick.example'] } });
+    const records = known({
+      id: 'c',
+      kind: 'contact',
+      values: { email: 'm.oduya@fennwick.example', emails: ['m.oduya@fennwick.example'] },
+    });
     expect(plan(routeOf({ ...person, match: [] }), submission(maren), records).reason?.code).toBe('identity-taken');
   });
 });
@@ -182,7 +333,10 @@ test('a company of which nothing was given is not written, and nothing is linked
 });
 
 test('a company without a name is called by its domain', () => {
-  expect(createdOf(plan(routeOf(firm), submission({ email: 'ada@weir.example' })), 'firm')).toMatchObject({ name: 'weir.example', domain: 'weir.example' });
+  expect(createdOf(plan(routeOf(firm), submission({ email: 'ada@weir.example' })), 'firm')).toMatchObject({
+    name: 'weir.example',
+    domain: 'weir.example',
+  });
 });
 
 test('names and messages in any script come through whole', () => {
@@ -194,20 +348,49 @@ test('names and messages in any script come through whole', () => {
 
 test('lookups ask for the keys of every write and for deals', () => {
   expect(lookupsFor(route, submission(maren), destination)).toEqual({
-    keys: [{ record: 'company', kind: 'domain', value: 'fennwick.example' }, { record: 'contact', kind: 'email', value: 'm.oduya@fennwick.example' }],
+    keys: [
+      { record: 'company', kind: 'domain', value: 'fennwick.example' },
+      { record: 'contact', kind: 'email', value: 'm.oduya@fennwick.example' },
+    ],
     deals: true,
   });
 });
 
 describe('whatever is sent', () => {
-  const word = fc.oneof(fc.constantFrom('', ' ', 'ADA', 'ada@weir.example', 'bob@fennwick.example', '07700 900 318', '6', 'a few', 'Teaching garden'), fc.string({ unit: 'binary', maxLength: 20 }), fc.integer(), fc.constant(null), fc.array(fc.string(), { maxLength: 2 }));
-  const payload = fc.record({ first: word, last: word, email: word, phone: word, company: word, bays: word, growing: word }, { requiredKeys: [] });
+  const word = fc.oneof(
+    fc.constantFrom(
+      '',
+      ' ',
+      'ADA',
+      'ada@weir.example',
+      'bob@fennwick.example',
+      '07700 900 318',
+      '6',
+      'a few',
+      'Teaching garden',
+    ),
+    fc.string({ unit: 'binary', maxLength: 20 }),
+    fc.integer(),
+    fc.constant(null),
+    fc.array(fc.string(), { maxLength: 2 }),
+  );
+  const payload = fc.record(
+    { first: word, last: word, email: word, phone: word, company: word, bays: word, growing: word },
+    { requiredKeys: [] },
+  );
   const at = fc.constantFrom('2026-03-14T09:30:00.000Z', '2026-02-01T00:00:00.000Z', '2026-05-01T00:00:00.000Z');
   const enquiries = fc.array(fc.record({ payload, at }), { minLength: 1, maxLength: 6 });
-  const arrived = ({ payload: sent, at: receivedAt }: { payload: object; at: string }, index: number) => submission(sent as never, { id: `s${index}`, receivedAt });
+  const arrived = ({ payload: sent, at: receivedAt }: { payload: object; at: string }, index: number) =>
+    submission(sent as never, { id: `s${index}`, receivedAt });
 
   test('the same input gives the same plan', () => {
-    fc.assert(fc.property(payload, (sent) => expect(plan(route, submission(sent as never, { id: 's' }))).toEqual(plan(route, submission(sent as never, { id: 's' })))));
+    fc.assert(
+      fc.property(payload, (sent) =>
+        expect(plan(route, submission(sent as never, { id: 's' }))).toEqual(
+          plan(route, submission(sent as never, { id: 's' })),
+        ),
+      ),
+    );
   });
 
   test('a plan fits the state it was made for, and applied and reversed leaves the state before', () => {
@@ -241,7 +424,10 @@ describe('whatever is sent', () => {
           state = applyDiff(diff, state);
         });
         const all = Object.entries(state.records);
-        for (const [kind, key] of [['contact', 'email'], ['company', 'domain']] as const) {
+        for (const [kind, key] of [
+          ['contact', 'email'],
+          ['company', 'domain'],
+        ] as const) {
           const found = all.filter(([, record]) => record.kind === kind).flatMap(([, { values }]) => values[key] ?? []);
           expect(new Set(found).size).toBe(found.length);
         }

@@ -97,7 +97,8 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
   const { record, match } = existingRecord(write, filled, found?.ok ? found : null, context);
   if (!record && write.whenNone === 'skip') return { planned: { ...nothing, match }, problems };
 
-  if (!record && given === 'unreadable') return failedStep({ ...nothing, match }, problems, nothingFits(write, problems));
+  if (!record && given === 'unreadable')
+    return failedStep({ ...nothing, match }, problems, nothingFits(write, problems));
 
   const leave = record !== undefined && leavesRecord(write);
   const fields = planFields(filled, record, {
@@ -105,7 +106,9 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     leave,
     at: submission.receivedAt,
   });
-  const { values, derived } = leave ? { values: { ...record.values }, derived: [] } : valuesAfter(write.record, record?.values ?? {}, fields);
+  const { values, derived } = leave
+    ? { values: { ...record.values }, derived: [] }
+    : valuesAfter(write.record, record?.values ?? {}, fields);
   const id = record?.id ?? setting.newIds[write.as]!;
   const place = found?.ok ? planPlace(write, found, record, leave, submission.receivedAt) : null;
   Object.assign(values, place?.values);
@@ -222,7 +225,10 @@ function unknownField(write: Write, field: string): Reason {
 
 function nothingFits(write: Write, problems: Plan['problems']): Reason {
   const why = problems.map(({ text }) => text).join(' ');
-  return { code: 'nothing-fits', text: `Nothing that was given for the ${write.record} can be used. ${why} Nothing was written.` };
+  return {
+    code: 'nothing-fits',
+    text: `Nothing that was given for the ${write.record} can be used. ${why} Nothing was written.`,
+  };
 }
 
 function blankField(write: Write, fields: string[], destination: Destination): Reason {

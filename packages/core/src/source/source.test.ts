@@ -22,10 +22,17 @@ describe('reading a visit', () => {
       query: new URLSearchParams('utm_source=second&utm_medium=email&page=https://b.example/'),
       headers: { referer: 'https://c.example/', userAgent: 'Browser' },
     });
-    expect(visit).toEqual({ utm_source: 'first', utm_medium: 'email', page: 'https://a.example/', userAgent: 'Browser' });
+    expect(visit).toEqual({
+      utm_source: 'first',
+      utm_medium: 'email',
+      page: 'https://a.example/',
+      userAgent: 'Browser',
+    });
   });
 
-  test.each([['{'], ['[1]'], [42], [null], [{ utm_source: { a: 1 } }]])('takes %j for no visit', (handedOver) => expect(readVisit({ handedOver: handedOver as never })).toEqual({}));
+  test.each([['{'], ['[1]'], [42], [null], [{ utm_source: { a: 1 } }]])('takes %j for no visit', (handedOver) =>
+    expect(readVisit({ handedOver: handedOver as never })).toEqual({}),
+  );
 
   test('keeps nothing that the database cannot, and nothing endless', () => {
     expect(readVisit({ handedOver: { utm_source: `a\0${'b'.repeat(9_000)}` } }).utm_source).toHaveLength(2_000);

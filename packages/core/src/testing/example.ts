@@ -12,8 +12,18 @@ export const destination: Destination = {
   defaultCountry: 'GB',
   defaultCurrency: 'GBP',
   fields: [
-    ...BUILT_IN_FIELDS.map((field) => (field.record === 'contact' && field.key === 'email' ? { ...field, required: true } : field)),
-    { record: 'contact', key: 'growing_for', label: 'Growing for', type: 'one-of', builtIn: false, required: false, options: [{ key: 'school', label: 'Teaching garden', aliases: ['school garden'] }] },
+    ...BUILT_IN_FIELDS.map((field) =>
+      field.record === 'contact' && field.key === 'email' ? { ...field, required: true } : field,
+    ),
+    {
+      record: 'contact',
+      key: 'growing_for',
+      label: 'Growing for',
+      type: 'one-of',
+      builtIn: false,
+      required: false,
+      options: [{ key: 'school', label: 'Teaching garden', aliases: ['school garden'] }],
+    },
     { record: 'deal', key: 'bays', label: 'Bays', type: 'whole-number', builtIn: false, required: false },
   ],
   pipelines: [
@@ -31,7 +41,10 @@ export const destination: Destination = {
 };
 
 export const text = (words: string): Value => ({ parts: [{ text: words }] });
-export const answer = (key: string, ...uses: string[]): Value => ({ parts: [{ answer: key }], finishers: uses.map((use) => ({ use })) });
+export const answer = (key: string, ...uses: string[]): Value => ({
+  parts: [{ answer: key }],
+  finishers: uses.map((use) => ({ use })),
+});
 export const fill = (field: string, value: Value, more: Partial<Fill> = {}): Fill => ({ field, value, ...more });
 
 export const firm: Write = {
@@ -39,7 +52,11 @@ export const firm: Write = {
   record: 'company',
   match: [{ by: 'domain' }],
   whenMatched: 'fill-blanks',
-  fills: [fill('name', answer('company', 'trim')), fill('domain', answer('email', 'company-domain')), fill('source', { parts: [{ visit: 'source' }] })],
+  fills: [
+    fill('name', answer('company', 'trim')),
+    fill('domain', answer('email', 'company-domain')),
+    fill('source', { parts: [{ visit: 'source' }] }),
+  ],
 };
 export const person: Write = {
   as: 'person',
@@ -61,7 +78,17 @@ export const sale: Write = {
   links: ['person', 'firm'],
   place: { pipeline: text('new-builds'), stage: text('enquiry'), again: 'update' },
   fills: [
-    fill('name', { parts: [{ write: 'firm', field: 'name' }, { write: 'person', field: 'full_name' }], joinWith: ', ' }, { overwrite: 'if-blank' }),
+    fill(
+      'name',
+      {
+        parts: [
+          { write: 'firm', field: 'name' },
+          { write: 'person', field: 'full_name' },
+        ],
+        joinWith: ', ',
+      },
+      { overwrite: 'if-blank' },
+    ),
     fill('bays', answer('bays')),
     fill('source', { parts: [{ visit: 'source' }] }, { overwrite: 'if-blank' }),
   ],
@@ -77,17 +104,40 @@ let made = 0;
 
 export function submission(payload: Submission['payload'], more: Partial<Submission> = {}): Submission {
   made += 1;
-  return { id: `submission-${made}`, intake: 'survey', receivedAt: '2026-03-14T09:30:00.000Z', payload, visit: { utm_source: 'spring-newsletter', utm_medium: 'email' }, ...more };
+  return {
+    id: `submission-${made}`,
+    intake: 'survey',
+    receivedAt: '2026-03-14T09:30:00.000Z',
+    payload,
+    visit: { utm_source: 'spring-newsletter', utm_medium: 'email' },
+    ...more,
+  };
 }
 
-export const maren = { first: 'MAREN', last: 'oduya', email: 'M.Oduya@Fennwick.example', phone: '07700 900 318', company: ' Fennwick Academy ', bays: 6 };
+export const maren = {
+  first: 'MAREN',
+  last: 'oduya',
+  email: 'M.Oduya@Fennwick.example',
+  phone: '07700 900 318',
+  company: ' Fennwick Academy ',
+  bays: 6,
+};
 
-export function known(...records: (Partial<KnownRecord> & Pick<KnownRecord, 'id' | 'kind' | 'values'>)[]): KnownRecords {
-  return new KnownRecords(records.map((record) => ({ createdAt: '2026-01-01T00:00:00.000Z', writtenAt: {}, ...record })));
+export function known(
+  ...records: (Partial<KnownRecord> & Pick<KnownRecord, 'id' | 'kind' | 'values'>)[]
+): KnownRecords {
+  return new KnownRecords(
+    records.map((record) => ({ createdAt: '2026-01-01T00:00:00.000Z', writtenAt: {}, ...record })),
+  );
 }
 
 /** Plans as the server does: only what `lookupsFor` asks for is known. */
-export function plan(definition: RouteDefinition, from: Submission, records: KnownRecords = known(), where: Destination = destination): Plan {
+export function plan(
+  definition: RouteDefinition,
+  from: Submission,
+  records: KnownRecords = known(),
+  where: Destination = destination,
+): Plan {
   lookupsFor(definition, from, where);
   const newIds = Object.fromEntries(definition.writes.map(({ as }) => [as, `${as} of ${from.id}`]));
   return planRun(definition, from, records, { destination: where, newIds });

@@ -33,7 +33,11 @@ export function asProblem(thrown: unknown): ProblemError {
   if (status >= 400 && status < 500)
     return new ProblemError('unreadable', 'The request cannot be read. Check that its body is valid JSON.');
   const failure = databaseFailure(thrown);
-  if (failure === 'refused') return new ProblemError('refused', 'Something in the request cannot be looked up or stored: a character or a value that the database does not take.');
+  if (failure === 'refused')
+    return new ProblemError(
+      'refused',
+      'Something in the request cannot be looked up or stored: a character or a value that the database does not take.',
+    );
   if (failure === 'unreachable' || failure === 'full') return databaseNotAvailable(failure === 'full');
   return new ProblemError(
     'internal',
