@@ -17,6 +17,7 @@ free_port() {
 
 # cluster_home DIR: DIR itself, or as root, where the postgres user cannot reach it, a folder that it can.
 cluster_home() {
+  mkdir -p "$(dirname "$1")"
   if [ "$(id -u)" != 0 ] || cluster_as test -x "$(dirname "$1")" 2>/dev/null; then echo "$1"; else
     echo "/var/lib/postgresql/haycart-$(echo "$1" | cksum | cut -d' ' -f1)"
   fi

@@ -1,11 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
-  emptyDiff,
   identityKeysOf,
   identityKeyText,
   RECORD_KINDS,
   splitByRecord,
-  squashDiffs,
+  squashAll,
   type IdentityKey,
   type KnownRecord,
   type KnownRecords,
@@ -37,7 +36,8 @@ export class RecordWriter {
    * @param known The records as they are after all of the diffs: they must have been learned.
    */
   async write(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
-    const whole = diffs.reduce((sum, { diff }) => squashDiffs(sum, diff), emptyDiff());
+    const whole = squashAll(diffs.map(({ diff }) => diff));
+    if (Object.keys(whole.removed).length || whole.unlinked.length) throw new Error('Nothing removes records or links yet.');
     const created = Object.keys(whole.created).map((id) => known.get(id)!);
     const changed = Object.keys(whole.changed).map((id) => known.get(id)!);
     const numbers = await this.#nextNumbers(tx.workspaceId, created);

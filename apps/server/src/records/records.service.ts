@@ -8,7 +8,7 @@ import {
   normalPhone,
   RECORD_KINDS,
   splitByRecord,
-  squashDiffs,
+  squashAll,
   stageOf,
   stageValues,
   type Destination,
@@ -148,7 +148,7 @@ export class RecordsService {
       'select diff from record_change where workspace_id = $1 and cause_id = $2 order by id',
       [tx.workspaceId, causeId],
     );
-    return rows.reduce((sum, { diff }) => squashDiffs(sum, diff), emptyDiff());
+    return squashAll(rows.map(({ diff }) => diff));
   }
 
   /** Kind, number and name of records by id. */

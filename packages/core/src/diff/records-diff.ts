@@ -105,16 +105,22 @@ export function reverseDiff(diff: RecordsDiff): RecordsDiff {
 
 /** One diff that does what the two do one after the other. */
 export function squashDiffs(first: RecordsDiff, second: RecordsDiff): RecordsDiff {
-  const result: RecordsDiff = {
-    created: { ...first.created },
-    changed: { ...first.changed },
-    removed: { ...first.removed },
-    ...squashLinks(first, second),
-  };
-  for (const id in second.removed) squashRemoved(result, id, second.removed[id]!);
-  for (const id in second.created) squashCreated(result, id, second.created[id]!);
-  for (const id in second.changed) squashChanged(result, id, second.changed[id]!);
-  return result;
+  return squashAll([first, second]);
+}
+
+/** One diff that does what all of them do one after the other, in time that grows with what they hold. */
+export function squashAll(diffs: Iterable<RecordsDiff>): RecordsDiff {
+  const result = emptyDiff();
+  const linked = new Map<string, Link>();
+  const unlinked = new Map<string, Link>();
+  for (const diff of diffs) {
+    for (const id in diff.removed) squashRemoved(result, id, diff.removed[id]!);
+    for (const id in diff.created) squashCreated(result, id, diff.created[id]!);
+    for (const id in diff.changed) squashChanged(result, id, diff.changed[id]!);
+    for (const link of diff.unlinked) if (!linked.delete(linkKey(link))) unlinked.set(linkKey(link), link);
+    for (const link of diff.linked) if (!unlinked.delete(linkKey(link))) linked.set(linkKey(link), link);
+  }
+  return { ...result, linked: [...linked.values()], unlinked: [...unlinked.values()] };
 }
 
 /** Reads one diff apart into one diff a record; a link belongs to the record that it starts from. */
@@ -180,14 +186,6 @@ function squashChanged(result: RecordsDiff, id: string, change: RecordChange): v
   }
   if (Object.keys(fields).length) result.changed[id] = { kind: change.kind, fields };
   else delete result.changed[id];
-}
-
-function squashLinks(first: RecordsDiff, second: RecordsDiff): Pick<RecordsDiff, 'linked' | 'unlinked'> {
-  const linked = indexLinks(first.linked);
-  const unlinked = indexLinks(first.unlinked);
-  for (const link of second.unlinked) if (!linked.delete(linkKey(link))) unlinked.set(linkKey(link), link);
-  for (const link of second.linked) if (!unlinked.delete(linkKey(link))) linked.set(linkKey(link), link);
-  return { linked: [...linked.values()], unlinked: [...unlinked.values()] };
 }
 
 /** The changes that lead from one set of values to another, field by field. */
