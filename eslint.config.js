@@ -3,7 +3,16 @@ import globals from 'globals';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['**/node_modules/**', '**/dist/**', '**/.tsc/**', 'apps/server/drizzle/**', '.data/**'] },
+  {
+    ignores: [
+      '**/node_modules/**',
+      '**/dist/**',
+      '**/.tsc/**',
+      'test-results/**',
+      'apps/server/drizzle/**',
+      '.data/**',
+    ],
+  },
   ...tseslint.configs.recommended,
   {
     languageOptions: { globals: { ...globals.node } },

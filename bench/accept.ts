@@ -12,7 +12,8 @@ const ROUNDS = 3;
 const [PORT, PLAIN_PORT] = [4691, 4692];
 
 /** 600 bytes of JSON, as a form sends them. */
-const start = '{"first_name":"Maren","last_name":"Oduya","email":"m.oduya@fennwick.example","organisation":"Fennwick Academy","message":"';
+const start =
+  '{"first_name":"Maren","last_name":"Oduya","email":"m.oduya@fennwick.example","organisation":"Fennwick Academy","message":"';
 const BODY = `${start}${'x'.repeat(598 - start.length)}"}`;
 
 /** Accepting, durable before 202, beside pgbench's single-row inserts of the same bytes; one after the other, in rounds. */
@@ -21,7 +22,9 @@ const { services, key } = await prepare(databaseUrl);
 await services.close();
 const client = new pg.Client({ connectionString: databaseUrl });
 await client.connect();
-await client.query('create table yardstick (id uuid primary key default gen_random_uuid(), at timestamptz not null default now(), body text not null)');
+await client.query(
+  'create table yardstick (id uuid primary key default gen_random_uuid(), at timestamptz not null default now(), body text not null)',
+);
 const folder = mkdtempSync(join(tmpdir(), 'haycart-bench-'));
 const insert = join(folder, 'insert.sql');
 writeFileSync(insert, `insert into yardstick (body) values ('${BODY}');\n`);
@@ -29,7 +32,11 @@ const post = join(folder, 'post.lua');
 writeFileSync(post, `wrk.method = "POST"\nwrk.headers["Content-Type"] = "application/json"\nwrk.body = [[${BODY}]]\n`);
 
 const server = await startServer(databaseUrl, 'accept', PORT);
-const plain = spawn(process.execPath, ['bench/dist/handler.js'], { cwd: ROOT, env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(PLAIN_PORT) }, stdio: ['ignore', 'ignore', 'inherit'] });
+const plain = spawn(process.execPath, ['bench/dist/handler.js'], {
+  cwd: ROOT,
+  env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(PLAIN_PORT) },
+  stdio: ['ignore', 'ignore', 'inherit'],
+});
 await answers(`http://127.0.0.1:${PORT}/healthz`);
 const address = `http://127.0.0.1:${PORT}/in/${key}`;
 const plainAddress = `http://127.0.0.1:${PLAIN_PORT}/`;
@@ -64,7 +71,7 @@ try {
       'accepted a second, 1 client': of(({ one }) => one.rate),
       'plain handler a second, 1 client': of(({ plainOne }) => plainOne),
       'to plain handler, 1 client (goal 1)': oneRatio,
-      'refused': rounds.reduce((sum, { many, one }) => sum + many.refused + one.refused, 0),
+      refused: rounds.reduce((sum, { many, one }) => sum + many.refused + one.refused, 0),
       'submissions kept in all': rows[0]!.n,
     },
   });

@@ -3,7 +3,8 @@ import { defineConfig } from 'rolldown';
 export default defineConfig({
   input: { accept: 'bench/accept.ts', route: 'bench/route.ts', handler: 'bench/plain/handler.ts' },
   platform: 'node',
-  external: (id: string) => /^[^./]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/'),
+  external: (id: string) =>
+    /^[^./]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/'),
   tsconfig: 'apps/server/tsconfig.json',
   output: { dir: 'bench/dist', format: 'esm', chunkFileNames: 'chunks/[name].js' },
 });

@@ -9,16 +9,54 @@ const PLAIN = 4_000;
 const PEOPLE = 12_000;
 const GOALS = { one: 6, eight: 3 };
 
-const answer = (key: string, ...uses: string[]) => ({ parts: [{ answer: key }], finishers: uses.map((use) => ({ use })) });
+const answer = (key: string, ...uses: string[]) => ({
+  parts: [{ answer: key }],
+  finishers: uses.map((use) => ({ use })),
+});
 const source = { field: 'source', value: { parts: [{ visit: 'source' }] }, overwrite: 'if-blank' as const };
 const route = (intake: string): RouteDefinition => ({
   format: 'haycart.route/1',
   name: 'Bench',
   from: [intake],
   writes: [
-    { as: 'firm', record: 'company', match: [{ by: 'domain' }], whenMatched: 'fill-blanks', fills: [{ field: 'name', value: answer('company', 'trim') }, { field: 'domain', value: answer('email', 'company-domain') }, source] },
-    { as: 'person', record: 'contact', match: [{ by: 'email' }], links: ['firm'], fills: [{ field: 'first_name', value: answer('first', 'trim', 'name-case') }, { field: 'last_name', value: answer('last', 'trim', 'name-case') }, { field: 'email', value: answer('email', 'email') }, { field: 'phone', value: answer('phone', 'phone') }, source] },
-    { as: 'sale', record: 'deal', links: ['person', 'firm'], place: { pipeline: { parts: [{ text: 'new-builds' }] }, stage: { parts: [{ text: 'enquiry' }] }, again: 'update' }, fills: [{ field: 'name', value: { parts: [{ write: 'person', field: 'full_name' }] }, overwrite: 'if-blank' }, source] },
+    {
+      as: 'firm',
+      record: 'company',
+      match: [{ by: 'domain' }],
+      whenMatched: 'fill-blanks',
+      fills: [
+        { field: 'name', value: answer('company', 'trim') },
+        { field: 'domain', value: answer('email', 'company-domain') },
+        source,
+      ],
+    },
+    {
+      as: 'person',
+      record: 'contact',
+      match: [{ by: 'email' }],
+      links: ['firm'],
+      fills: [
+        { field: 'first_name', value: answer('first', 'trim', 'name-case') },
+        { field: 'last_name', value: answer('last', 'trim', 'name-case') },
+        { field: 'email', value: answer('email', 'email') },
+        { field: 'phone', value: answer('phone', 'phone') },
+        source,
+      ],
+    },
+    {
+      as: 'sale',
+      record: 'deal',
+      links: ['person', 'firm'],
+      place: {
+        pipeline: { parts: [{ text: 'new-builds' }] },
+        stage: { parts: [{ text: 'enquiry' }] },
+        again: 'update',
+      },
+      fills: [
+        { field: 'name', value: { parts: [{ write: 'person', field: 'full_name' }] }, overwrite: 'if-blank' },
+        source,
+      ],
+    },
   ],
 });
 
@@ -26,8 +64,22 @@ async function fill({ services, workspaceId, intakeId }: Prepared, count: number
   for (let from = 0; from < count; from += 2_000) {
     const arrivals = Array.from({ length: Math.min(2_000, count - from) }, (_, offset) => {
       const person = ((from + offset) * 7_919) % PEOPLE;
-      const body = { first: `First${person}`, last: `Last${person}`, email: `p${person}@firm${person % 3_000}.example`, phone: `+4477009${String(person).padStart(5, '0')}`, company: `Firm ${person % 3_000}`, message: 'Two bays for seed trials, heated, with shading. '.repeat(6) };
-      return { workspaceId, intakeId, receivedAt: new Date(), format: 'json' as const, body: Buffer.from(JSON.stringify(body)), visit: {} };
+      const body = {
+        first: `First${person}`,
+        last: `Last${person}`,
+        email: `p${person}@firm${person % 3_000}.example`,
+        phone: `+4477009${String(person).padStart(5, '0')}`,
+        company: `Firm ${person % 3_000}`,
+        message: 'Two bays for seed trials, heated, with shading. '.repeat(6),
+      };
+      return {
+        workspaceId,
+        intakeId,
+        receivedAt: new Date(),
+        format: 'json' as const,
+        body: Buffer.from(JSON.stringify(body)),
+        visit: {},
+      };
     });
     await services.inbox.keepAll(arrivals);
   }
@@ -43,10 +95,15 @@ async function ours(): Promise<number> {
   await client.query('analyze');
   const server = await startServer(databaseUrl, 'route', 4693);
   for (;;) {
-    const { rows } = await client.query<{ n: number; seconds: number }>('select count(*)::int as n, extract(epoch from max(finished_at) - min(started_at))::float as seconds from run');
+    const { rows } = await client.query<{ n: number; seconds: number }>(
+      'select count(*)::int as n, extract(epoch from max(finished_at) - min(started_at))::float as seconds from run',
+    );
     if (rows[0]!.n === WAITING) {
-      const { rows: checks } = await client.query<{ contacts: number; deals: number; touches: number }>('select (select count(*)::int from contact) as contacts, (select count(*)::int from deal) as deals, (select count(*)::int from touch) as touches');
-      if (checks[0]!.contacts !== PEOPLE || checks[0]!.deals !== PEOPLE || checks[0]!.touches !== 2 * WAITING) throw new Error(`Routed wrongly: ${JSON.stringify(checks[0])}`);
+      const { rows: checks } = await client.query<{ contacts: number; deals: number; touches: number }>(
+        'select (select count(*)::int from contact) as contacts, (select count(*)::int from deal) as deals, (select count(*)::int from touch) as touches',
+      );
+      if (checks[0]!.contacts !== PEOPLE || checks[0]!.deals !== PEOPLE || checks[0]!.touches !== 2 * WAITING)
+        throw new Error(`Routed wrongly: ${JSON.stringify(checks[0])}`);
       server.kill();
       await client.end();
       await prepared.services.close();

@@ -11,7 +11,9 @@ createServer((request, response) => {
     const body = Buffer.concat(chunks).toString();
     JSON.parse(body);
     void pool.query('insert into yardstick (body) values ($1) returning id', [body]).then(({ rows }) => {
-      response.writeHead(202, { 'content-type': 'application/json' }).end(JSON.stringify({ submissionId: (rows[0] as { id: string }).id }));
+      response
+        .writeHead(202, { 'content-type': 'application/json' })
+        .end(JSON.stringify({ submissionId: (rows[0] as { id: string }).id }));
     });
   });
 }).listen(Number(process.env.PORT), '127.0.0.1');

@@ -37,7 +37,8 @@ export class RecordWriter {
    */
   async write(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
     const whole = squashAll(diffs.map(({ diff }) => diff));
-    if (Object.keys(whole.removed).length || whole.unlinked.length) throw new Error('Nothing removes records or links yet.');
+    if (Object.keys(whole.removed).length || whole.unlinked.length)
+      throw new Error('Nothing removes records or links yet.');
     const created = Object.keys(whole.created).map((id) => known.get(id)!);
     const changed = Object.keys(whole.changed).map((id) => known.get(id)!);
     const numbers = await this.#nextNumbers(tx.workspaceId, created);
