@@ -1,7 +1,8 @@
 import type { BandFigures, SessionShape } from '@haycart/api';
 import { useQuery } from '@tanstack/react-query';
 import { Search } from 'lucide-react';
-import { NavLink, Link } from 'react-router';
+import { useEffect, useRef } from 'react';
+import { Link, NavLink, useLocation } from 'react-router';
 import { bandQuery } from '../api/queries';
 import { IconButton } from '../components/button';
 import { CartMark } from '../components/cart-mark';
@@ -29,6 +30,13 @@ const STATIONS: { to: string; name: string; figure: (band: BandFigures) => strin
 /** The band across the top: the way a submission takes, with today's figures, is the navigation. */
 export function Band({ session, search }: { session: SessionShape; search: () => void }) {
   const band = useQuery(bandQuery);
+  const stations = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  // Where the band scrolls sideways, the station one is in must be seen.
+  useEffect(
+    () => stations.current?.querySelector('[aria-current]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' }),
+    [pathname],
+  );
   const [first, ...rest] = session.workspace.name.split(' ');
   return (
     <header className="relative z-20 flex h-[68px] flex-none items-stretch border-b-2 border-ink bg-sheet px-5">
@@ -44,6 +52,7 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
         </span>
       </Link>
       <nav
+        ref={stations}
         aria-label="The way of a submission"
         className="min-w-0 flex-1 overflow-x-auto overflow-y-hidden [clip-path:inset(0_0_-10px_0)] min-[900px]:overflow-visible"
       >
