@@ -1,0 +1,98 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  BUILT_IN_FIELDS,
+  checkAnswers,
+  checkRoute,
+  formShape,
+  payloadFields,
+  readRoute,
+  type Destination,
+} from '@haycart/core';
+import { Random } from './random';
+import {
+  DEALERS_ROUTE,
+  FIELDS,
+  MARRAM,
+  PIPELINES,
+  PRICELIST_FORM,
+  PRICELIST_ROUTE,
+  SURVEY_FORM,
+  SURVEY_ROUTE,
+} from './scenario';
+import { madeUpYear } from './submissions';
+
+const NOW = new Date('2026-11-24T04:00:00Z');
+const year = madeUpYear(new Random(20_260_314), NOW);
+const destination: Destination = {
+  defaultCountry: 'GB',
+  defaultCurrency: 'GBP',
+  fields: [...BUILT_IN_FIELDS, ...FIELDS.filter(({ builtIn }) => !builtIn)],
+  pipelines: [...PIPELINES, MARRAM.pipeline],
+};
+
+describe('the made-up year', () => {
+  test('is the same every time, about 3,000, oldest first, none later than now', () => {
+    expect(madeUpYear(new Random(20_260_314), NOW)).toEqual(year);
+    expect(year.length).toBeGreaterThan(2_300);
+    expect(year.length).toBeLessThan(3_800);
+    const times = year.map(({ at }) => at.getTime());
+    expect(times).toEqual([...times].sort((a, b) => a - b));
+    expect(times.at(-1)).toBeLessThan(NOW.getTime());
+  });
+
+  test('names no address or number that could be anybody’s', () => {
+    for (const { payload, visit } of year) {
+      for (const { value } of payloadFields(payload)) {
+        const text = String(value);
+        if (text.includes('@'))
+          expect(text.trim().toLowerCase()).toMatch(/@([a-z-]+\.example|example\.(com|org|net))$/);
+        if (/^(\+|0)\d/.test(text))
+          expect(text.replace(/[^\d+]/g, '')).toMatch(/^(07700900|\+447700900|02079460|\+141655501|\+3160000)/);
+      }
+      if (visit.page) expect(visit.page).toMatch(/^https:\/\/quillfern\.example/);
+    }
+  });
+
+  test('has the mess of real life: people who come again, names in one case, answers that do not fit, a renamed field', () => {
+    const emails = year
+      .map(({ payload }) =>
+        String(payload.email ?? '')
+          .trim()
+          .toLowerCase(),
+      )
+      .filter(Boolean);
+    expect(new Set(emails).size).toBeLessThan(emails.length * 0.8);
+    expect(year.some(({ payload }) => payload.growing_for === 'Rooftop café')).toBe(true);
+    expect(year.some(({ payload }) => payload.bays === 'a few')).toBe(true);
+    const renamed = year.filter(({ payload }) =>
+      payloadFields(payload).some(({ key }) => key === 'person.name.surname'),
+    );
+    expect(renamed.length).toBeGreaterThan(0);
+  });
+});
+
+describe('the demo’s own definitions', () => {
+  test.each([
+    ['survey', SURVEY_ROUTE],
+    ['pricelist', PRICELIST_ROUTE],
+    ['dealers', DEALERS_ROUTE],
+    ['sheds', MARRAM.route],
+  ])('the route of %s has nothing wrong with it', (key, route) => {
+    expect(readRoute(route).ok).toBe(true);
+    expect(checkRoute(route, { destination, intakes: [{ key, name: key }] })).toEqual([]);
+  });
+
+  test('the forms fit their format, and take what the year sends', () => {
+    for (const form of [SURVEY_FORM, PRICELIST_FORM, MARRAM.form]) expect(formShape.safeParse(form).success).toBe(true);
+    const asked = year
+      .filter(({ intake }) => intake === 'survey')
+      .filter(({ payload }) => payload.growing_for !== 'Rooftop café');
+    for (const { payload } of asked)
+      expect(
+        checkAnswers(
+          SURVEY_FORM.questions.filter(({ name }) => name !== 'bays'),
+          payload,
+        ),
+      ).toEqual([]);
+  });
+});
