@@ -1,0 +1,292 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type {
+  BandFigures,
+  FieldKeyShape,
+  FieldShape,
+  HomeShape,
+  IntakeLine,
+  IntakeShape,
+  Page,
+  PipelineShape,
+  ProblemBody,
+  RecordShape,
+  RouteLine,
+  SearchHit,
+  SubmissionShape,
+} from '@haycart/api';
+import type { JsonObject } from '@haycart/core';
+import { FORM, newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
+
+let server: TestServer;
+let workspace: TestWorkspace;
+
+const PEOPLE: JsonObject[] = [
+  {
+    name: 'Maren Oduya',
+    email: 'm.oduya@fennwick.example',
+    phone: '07700 900318',
+    company: 'Fennwick Academy',
+    bays: '6',
+    _visit: { utm_source: 'spring' },
+  },
+  {
+    name: 'Joost de Ruiter',
+    email: 'joost@vanderlaan.example',
+    phone: '+31 6 0000 4182',
+    company: 'Van der Laan',
+    bays: 'a few',
+  },
+  { name: 'Siân Prothero', email: 'sian@fennwick.example', company: 'Fennwick Academy' },
+];
+
+beforeAll(async () => {
+  server = await TestServer.start(await newDatabase());
+  workspace = await TestWorkspace.make(server);
+  await workspace.publish();
+  for (const person of PEOPLE) await workspace.submit(person);
+  await workspace.submit({ email: 'not an address' });
+  const unrouted = await server.postJson(`/in/${workspace.form}`, { name: 'Bo', email: 'bo@weir.example' });
+  expect(unrouted.status).toBe(202);
+  await until(
+    () =>
+      workspace.query<{ waiting: number; all: number }>(
+        `select count(*) filter (where state = 'waiting')::int as waiting, count(*)::int as all from submission`,
+      ),
+    ([row]) => row!.waiting === 0 && row!.all === 5,
+  );
+});
+afterAll(() => server.stop());
+
+describe('today’s figures', () => {
+  test('count what arrived, what runs and what is new', async () => {
+    expect(await workspace.get<BandFigures>('/band')).toEqual({
+      intakesLive: 2,
+      submissionsToday: 5,
+      waiting: 0,
+      routesLive: 1,
+      routesDraft: 0,
+      recordsToday: 5,
+      dealsMovedToday: 3,
+    });
+  });
+
+  test('of the last day tell where everything went, how fast, and what broke', async () => {
+    const home = await workspace.get<HomeShape>('/home');
+    expect(home).toMatchObject({
+      arrived: 5,
+      written: 3,
+      failed: 1,
+      held: 0,
+      skipped: 0,
+      unrouted: 1,
+      waiting: 0,
+      quiet: [],
+    });
+    expect(home.flows).toEqual(
+      expect.arrayContaining([
+        { from: 'Dealers', to: 'New builds', outcome: 'written', count: 3 },
+        { from: 'Dealers', to: 'Failed', outcome: 'failed', count: 1 },
+      ]),
+    );
+    expect(home.median).toBeGreaterThan(0);
+    expect(home.p95).toBeGreaterThanOrEqual(home.median!);
+    expect(home.failures).toMatchObject([
+      { route: 'Enquiries', count: 1, reason: expect.stringContaining('not an e-mail address') },
+    ]);
+    expect(home.changed).toMatchObject([{ route: 'Enquiries', version: 1, by: 'test' }]);
+  });
+});
+
+describe('intakes', () => {
+  test('are listed with their month, their routes and how they fare', async () => {
+    const lines = await workspace.get<IntakeLine[]>('/intake-lines');
+    const [endpoint, form] = lines;
+    expect(endpoint).toMatchObject({
+      name: 'Dealers',
+      kind: 'endpoint',
+      submissions: 4,
+      failed: 1,
+      routes: [{ name: 'Enquiries', state: 'live' }],
+    });
+    expect(endpoint!.month).toHaveLength(30);
+    expect(endpoint!.month[29]).toBe(4);
+    expect(form).toMatchObject({
+      kind: 'form',
+      submissions: 1,
+      failed: 0,
+      routes: [],
+      address: `/f/f-${workspace.key}`,
+    });
+  });
+
+  test('made by a person get a key that cannot be guessed', async () => {
+    const keys = [];
+    for (const name of ['One', 'Two'])
+      keys.push((await workspace.call<IntakeShape>('POST', '/intakes', { kind: 'endpoint', name })).body.key);
+    for (const key of keys) expect(key).toMatch(/^[\w-]{22}$/);
+    expect(keys[0]).not.toBe(keys[1]);
+  });
+
+  test('can be forms from a definition, which is checked', async () => {
+    const made = await workspace.call<IntakeShape>('POST', '/intakes', {
+      kind: 'form',
+      name: 'Another',
+      slug: `another-${workspace.key}`,
+      form: FORM,
+    });
+    expect([made.status, made.body.form?.questions.length]).toEqual([201, FORM.questions.length]);
+    expect(await (await fetch(`${server.base}/f/another-${workspace.key}`)).text()).toContain('E-mail');
+    const wrong = await workspace.call<ProblemBody>('POST', '/intakes', {
+      kind: 'form',
+      name: 'Wrong',
+      slug: 'wrong',
+      form: { ...FORM, questions: [{ name: 'A b', type: 'text', label: 'A' }] },
+    });
+    expect([wrong.status, wrong.body.errors?.[0]?.at]).toEqual([422, '/form/questions/0/name']);
+    const taken = await workspace.call<ProblemBody>('POST', '/intakes', {
+      kind: 'form',
+      name: 'Third',
+      slug: `another-${workspace.key}`,
+      form: FORM,
+    });
+    expect([taken.status, taken.body.code]).toEqual([409, 'conflict']);
+  });
+
+  test('tell the keys of the fields that they received', async () => {
+    const keys = await workspace.get<FieldKeyShape[]>(`/intakes/${workspace.endpoint}/field-keys`);
+    expect(keys[0]).toEqual({ key: 'email', seen: 4, example: expect.any(String) });
+    expect(keys.map(({ key }) => key)).not.toContain('_visit');
+  });
+
+  test('change only in what may change', async () => {
+    expect((await workspace.call<ProblemBody>('PATCH', `/intakes/${workspace.endpoint}`, {})).status).toBe(422);
+    expect((await workspace.call<ProblemBody>('PATCH', `/intakes/${workspace.endpoint}`, { key: 'mine' })).status).toBe(
+      422,
+    );
+    expect(
+      (await workspace.call<ProblemBody>('PATCH', `/intakes/${workspace.endpoint}`, { perMinute: 0 })).status,
+    ).toBe(422);
+    expect(
+      (await workspace.call<IntakeShape>('PATCH', `/intakes/${workspace.endpoint}`, { perMinute: null })).body
+        .perMinute,
+    ).toBeNull();
+  });
+});
+
+describe('submissions', () => {
+  const list = async (query: string) => (await workspace.get<Page<SubmissionShape>>(`/submissions?${query}`)).items;
+
+  test('are listed newest first with who sent them, their source and their runs', async () => {
+    const all = await list('');
+    expect(all.map(({ receivedAt }) => receivedAt)).toEqual(
+      [...all.map(({ receivedAt }) => receivedAt)].sort().reverse(),
+    );
+    expect(all.find(({ email }) => email === 'm.oduya@fennwick.example')).toMatchObject({
+      who: 'Maren Oduya',
+      source: 'spring',
+      intake: { name: 'Dealers' },
+      runs: [{ outcome: 'written', route: { name: 'Enquiries' } }],
+    });
+  });
+
+  test.each([
+    ['outcome=failed', 1],
+    ['outcome=written', 3],
+    ['outcome=unrouted', 1],
+    ['outcome=waiting', 0],
+    ['since=2099-01-01T00:00:00Z', 0],
+    ['limit=2', 2],
+  ])('narrowed to %s are %i', async (query, count) => expect(await list(query)).toHaveLength(count));
+
+  test('are narrowed to an intake and to a route, and their outcomes counted', async () => {
+    expect(await list(`intake=${workspace.form}`)).toHaveLength(1);
+    const [route] = await workspace.get<RouteLine[]>('/routes');
+    expect(await list(`route=${route!.id}`)).toHaveLength(4);
+    expect(await workspace.get('/submission-outcomes')).toEqual({ written: 3, failed: 1 });
+  });
+});
+
+describe('records', () => {
+  const list = (path: string) => workspace.get<Page<RecordShape>>(path);
+
+  test.each([
+    ['/contacts?email=M.ODUYA@fennwick.example', ['Maren Oduya']],
+    ['/contacts?phone=07700900318', ['Maren Oduya']],
+    ['/contacts?phone=%2B447700900318', ['Maren Oduya']],
+    ['/contacts?q=fennwick', ['Siân Prothero', 'Maren Oduya']],
+    ['/contacts?q=SIÂN', ['Siân Prothero']],
+    ['/contacts?q=%25', []],
+    ['/companies?q=van der', ['Van der Laan']],
+    ['/deals?q=joost', ['Glass for Joost de Ruiter']],
+    ['/leads', []],
+  ])('%s finds %j', async (path, names) => expect((await list(path)).items.map(({ name }) => name)).toEqual(names));
+
+  test('tell what they are linked to, both ways', async () => {
+    const { items, total } = await list('/companies?q=Fennwick');
+    expect(total).toBe(1);
+    expect(items[0]!.links.contacts!.map(({ name }) => name).sort()).toEqual(['Maren Oduya', 'Siân Prothero']);
+    expect(items[0]!.links.deals).toHaveLength(2);
+  });
+
+  test('leave blank what did not fit', async () => {
+    const [deal] = (await list('/deals?q=joost')).items;
+    expect(deal!.values.bays).toBeUndefined();
+  });
+});
+
+describe('finding anything', () => {
+  const find = async (text: string) =>
+    (await workspace.get<SearchHit[]>(`/search?q=${encodeURIComponent(text)}`)).map(
+      ({ kind, name }) => `${kind} ${name}`,
+    );
+
+  test.each([
+    ['maren', ['contact Maren Oduya', 'deal Glass for Maren Oduya']],
+    ['c-1', ['contact Maren Oduya']],
+    ['vanderlaan.example', ['contact Joost de Ruiter', 'company Van der Laan']],
+    ['enquir', ['route Enquiries']],
+    ['dealers', ['intake Dealers']],
+    [' ', []],
+    ["'; drop table contact; --", []],
+  ])('by %s', async (text, hits) => expect(await find(text)).toEqual(hits));
+});
+
+test('the destination is told: pipelines with their stages, fields with their types', async () => {
+  expect(await workspace.get<PipelineShape[]>('/pipelines')).toMatchObject([
+    {
+      key: 'new-builds',
+      record: 'deal',
+      stages: [{ key: 'enquiry', state: 'open' }, { key: 'design' }, { key: 'won', state: 'won' }],
+    },
+  ]);
+  const fields = await workspace.get<FieldShape[]>('/fields');
+  expect(fields).toContainEqual(
+    expect.objectContaining({ record: 'deal', key: 'bays', type: 'whole-number', builtIn: false }),
+  );
+  expect(fields).toContainEqual(
+    expect.objectContaining({ record: 'company', key: 'name', required: true, builtIn: true }),
+  );
+});
+
+test('finishers are told with their parameters and an example', async () => {
+  const finishers =
+    await workspace.get<{ name: string; parameters: { properties: object }; example: object }[]>('/finishers');
+  expect(finishers.map(({ name }) => name)).toEqual([
+    'trim',
+    'collapse',
+    'email',
+    'name-case',
+    'phone',
+    'whole-text',
+    'company-domain',
+  ]);
+  expect(finishers.find(({ name }) => name === 'phone')!.parameters.properties).toHaveProperty('country');
+});
+
+test('what has expired is removed, and only that', async () => {
+  await workspace.submit({ name: 'Key' }, { 'idempotency-key': 'old' });
+  await workspace.submit({ name: 'Key' }, { 'idempotency-key': 'new' });
+  await workspace.query(`update idempotency set at = now() - interval '25 hours' where key = 'given old'`);
+  await server.database.gate('remove_expired');
+  expect(await workspace.query<{ key: string }>('select key from idempotency')).toEqual([{ key: 'given new' }]);
+});

@@ -1,0 +1,75 @@
+import { expect, test } from '@playwright/test';
+import { signIn } from './support';
+
+test.beforeEach(async ({ page }) => signIn(page));
+
+test('submissions are narrowed by words in one line, kept in the address', async ({ page }) => {
+  await page.goto('/submissions');
+  await page.getByLabel('outcome').selectOption('failed');
+  await expect(page).toHaveURL(/outcome=failed/);
+  const first = page.getByRole('table').getByRole('row').nth(1);
+  await expect(first).toContainText('Last name is needed');
+  await page.getByLabel('intake', { exact: true }).selectOption('Site survey request');
+  await expect(page.getByRole('heading', { name: 'No submission is like this' })).toBeVisible();
+  await page.getByRole('button', { name: 'Any intake' }).click();
+  await expect(first).toContainText('Last name is needed');
+  await page.reload();
+  await expect(first).toContainText('Last name is needed');
+});
+
+test('a failed run says why, shows what was sent, and leads to the route with that sample', async ({ page }) => {
+  await page.goto('/submissions?outcome=failed');
+  await page.getByRole('table').getByRole('row').nth(1).click();
+  const panel = page.getByRole('complementary', { name: 'The submission' });
+  await expect(panel).toContainText('Last name is needed for the contact');
+  await panel.getByText('What was sent, as it came').click();
+  await expect(panel).toContainText('"surname"');
+  await expect(panel.getByRole('button', { name: 'Run again' })).toBeVisible();
+  await panel.getByRole('link', { name: 'Rehearse with the draft' }).click();
+  await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText('The run would fail');
+  await expect(page.getByText('Arrives but feeds nothing:')).toContainText('person.name.surname');
+});
+
+test('a long list is read on as one scrolls', async ({ page }) => {
+  await page.goto('/records/contacts');
+  const table = page.getByRole('table', { name: 'Contacts' });
+  const last = async () => Number(await table.getByRole('row').last().getAttribute('aria-rowindex'));
+  await expect.poll(last).toBeGreaterThan(5);
+  for (let n = 0; n < 4; n += 1)
+    await page.getByLabel('Rows of Contacts').evaluate((rows) => rows.scrollTo(0, rows.scrollHeight));
+  await expect
+    .poll(async () => {
+      await page.getByLabel('Rows of Contacts').evaluate((rows) => rows.scrollTo(0, rows.scrollHeight));
+      return last();
+    })
+    .toBeGreaterThan(250);
+});
+
+test('records are found by a part of their name, and lead to what they are linked to', async ({ page }) => {
+  await page.goto('/records/companies');
+  await page.getByLabel('Find companies').fill('academy');
+  await expect(page).toHaveURL(/q=academy/);
+  await page.getByRole('table').getByRole('row').nth(1).getByRole('link').first().click();
+  await expect(page.getByRole('heading', { name: 'Linked' })).toBeVisible();
+  await page
+    .getByRole('link', { name: 'Contacts' })
+    .or(page.getByRole('listitem').filter({ hasText: 'contact' }).getByRole('link'))
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { name: 'Where they came from' })).toBeVisible();
+});
+
+test('the theme is chosen and kept', async ({ page }) => {
+  await page.getByRole('button', { name: 'You: Robin Nye' }).click();
+  await page.getByRole('menuitemradio', { name: 'Dark theme' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+});
+
+test('an address that is nothing says so and helps on', async ({ page }) => {
+  await page.goto('/nowhere');
+  await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
+  await page.goto('/records/contacts/00000000-0000-4000-8000-000000000000');
+  await expect(page.getByRole('alert')).toContainText('There is no such contact.');
+});
