@@ -33,10 +33,10 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
   const stations = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   // Where the band scrolls sideways, the station one is in must be seen.
-  useEffect(
-    () => stations.current?.querySelector('[aria-current]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' }),
-    [pathname],
-  );
+  useEffect(() => {
+    // Newer browsers answer a promise here, which an effect must not return.
+    void stations.current?.querySelector('[aria-current]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
+  }, [pathname]);
   const [first, ...rest] = session.workspace.name.split(' ');
   return (
     <header className="relative z-20 flex h-[68px] flex-none items-stretch border-b-2 border-ink bg-sheet px-5">
