@@ -9,7 +9,7 @@ test('submissions are narrowed by words in one line, kept in the address', async
   await expect(page).toHaveURL(/outcome=failed/);
   const first = page.getByRole('table').getByRole('row').nth(1);
   await expect(first).toContainText('Last name is needed');
-  await page.getByLabel('intake', { exact: true }).selectOption('Site survey request');
+  await page.getByRole('combobox', { name: /^intake/ }).selectOption('Site survey request');
   await expect(page.getByRole('heading', { name: 'No submission is like this' })).toBeVisible();
   await page.getByRole('button', { name: 'Any intake' }).click();
   await expect(first).toContainText('Last name is needed');

@@ -143,7 +143,8 @@ export const PRICELIST_FORM: FormDefinition = {
   button: 'Send me the list',
   thanks: { title: 'It is on its way', text: 'The price list of this season goes to your address today.' },
   questions: [
-    { name: 'name', type: 'text', label: 'Your name', required: true },
+    { name: 'first_name', type: 'text', label: 'First name', required: true },
+    { name: 'last_name', type: 'text', label: 'Last name', required: true },
     { name: 'email', type: 'email', label: 'E-mail', required: true },
     { name: 'organisation', type: 'text', label: 'Company' },
     {
@@ -234,8 +235,8 @@ export const PRICELIST_ROUTE: RouteDefinition = {
       match: [{ by: 'email' }],
       whenMatched: 'fill-blanks',
       fills: [
-        { field: 'full_name', value: answer('name', 'trim', 'collapse', 'name-case') },
-        { field: 'last_name', value: answer('name', 'trim', 'collapse', 'name-case') },
+        { field: 'first_name', value: answer('first_name', 'trim', 'collapse', 'name-case') },
+        { field: 'last_name', value: answer('last_name', 'trim', 'collapse', 'name-case') },
         { field: 'email', value: answer('email', 'email') },
         { field: 'may_write', value: answer('consent') },
         { field: 'source', value: SOURCE, overwrite: 'if-blank' },

@@ -156,9 +156,10 @@ function budget(random: Random, bays: number): string {
 }
 
 function pricelistAnswers(random: Random, visitor: Visitor): JsonObject {
-  const name = `${visitor.first} ${visitor.last}`;
+  const spam = random.chance(0.03);
   const answers: JsonObject = {
-    name: random.chance(0.03) ? 'free seo offer' : untidy(random, name),
+    first_name: spam ? 'free' : untidy(random, visitor.first),
+    last_name: spam ? 'seo offer' : untidy(random, visitor.last),
     email: visitor.email,
     organisation: visitor.organisation?.name ?? '',
   };

@@ -13,9 +13,11 @@ async function main(): Promise<void> {
   const config = readConfig({ HAYCART_WEB_FOLDER: join(here, '../../web/dist'), ...process.env });
   await migrateDatabase(config.databaseUrl, join(here, '../drizzle'));
   const app = await createServerApp(config, join(here, 'public'));
-  const stop = () => void app.close().then(() => process.exit(0));
-  process.once('SIGINT', stop);
-  process.once('SIGTERM', stop);
+  let stopping: Promise<void> | null = null;
+  // Ctrl-C in a terminal reaches this process from the terminal and from the command that started it.
+  const stop = () => void (stopping ??= app.close().then(() => process.exit(0)));
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
   await app.listen(config.port, config.host);
   process.stdout.write(`{"level":30,"area":"start","msg":"Listening on http://${config.host}:${config.port}"}\n`);
 }

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { BUILT_IN_FIELDS, type FieldDefinition } from '@haycart/core';
 import type { FieldShape } from '@haycart/api';
 import { asc, eq } from 'drizzle-orm';
-import { v7 as newId } from 'uuid';
+import { newId } from '../platform/new-id';
 import type { WorkspaceTx } from '../platform/database/database';
 import { field } from './tables';
 

@@ -3,7 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { FormDefinition } from '@haycart/core';
 import type { IntakeLine, IntakeShape } from '@haycart/api';
 import { asc, eq } from 'drizzle-orm';
-import { v7 as newId } from 'uuid';
+import { newId } from '../platform/new-id';
 import type { WorkspaceTx } from '../platform/database/database';
 import { databaseFailure } from '../platform/database/failure';
 import { ProblemError } from '../platform/errors/problem-error';

@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { Pipeline } from '@haycart/core';
 import type { PipelineShape } from '@haycart/api';
 import { and, asc, eq, sql } from 'drizzle-orm';
-import { v7 as newId } from 'uuid';
+import { newId } from '../platform/new-id';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { pipeline, stage } from './tables';

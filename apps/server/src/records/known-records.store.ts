@@ -36,17 +36,26 @@ export class KnownRecordsStore {
     const found = await this.#withKeys(tx, keys);
     const contacts = await this.byId(tx, 'contact', found.contact, how);
     const companies = await this.byId(tx, 'company', found.company, how);
-    const ids = [...found.contact, ...found.company];
-    if (!ids.length) return new KnownRecords();
-    const links = await tx.statement<Link & { from_kind: RecordKind }>(
-      'links_of',
-      `select from_id as "from", to_id as "to", from_kind from record_link where workspace_id = $1 and (to_id = any($2::uuid[]) or from_id = any($2::uuid[]))`,
-      [tx.workspaceId, ids],
+    const links = await this.#linksAround(tx, found.contact);
+    const dealIds = links.filter((link) => link.from_kind === 'deal').map(({ from }) => from);
+    const ofContacts = deals ? await this.byId(tx, 'deal', [...new Set(dealIds)], how) : [];
+    return new KnownRecords([...contacts, ...companies, ...ofContacts], links);
+  }
+
+  /** The links of contacts and of their deals. A company's own links are not read: a large one has any number of them. */
+  async #linksAround(tx: WorkspaceTx, contacts: readonly string[]): Promise<(Link & { from_kind: RecordKind })[]> {
+    if (!contacts.length) return [];
+    return tx.statement(
+      'links_around',
+      `with of_contact as (
+         select from_id, to_id, from_kind from record_link where workspace_id = $1 and from_id = any($2::uuid[])
+         union select from_id, to_id, from_kind from record_link where workspace_id = $1 and to_id = any($2::uuid[])
+       ), deal as materialized (select array_agg(distinct from_id) as ids from of_contact where from_kind = 'deal')
+       select from_id as "from", to_id as "to", from_kind from of_contact
+       union select l.from_id, l.to_id, l.from_kind from record_link l where l.workspace_id = $1 and l.from_id = any((select ids from deal)::uuid[])
+       union select l.from_id, l.to_id, l.from_kind from record_link l where l.workspace_id = $1 and l.to_id = any((select ids from deal)::uuid[])`,
+      [tx.workspaceId, contacts],
     );
-    const dealIds = deals
-      ? [...new Set(links.filter((link) => link.from_kind === 'deal').map(({ from }) => from))]
-      : [];
-    return new KnownRecords([...contacts, ...companies, ...(await this.byId(tx, 'deal', dealIds, how))], links);
   }
 
   async byId(tx: WorkspaceTx, kind: RecordKind, ids: readonly string[], how: Hold): Promise<KnownRecord[]> {

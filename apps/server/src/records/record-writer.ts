@@ -12,8 +12,9 @@ import {
   type RecordsDiff,
   type Touch,
 } from '@haycart/core';
-import { v7 as newId } from 'uuid';
+import { newId } from '../platform/new-id';
 import { Database, type WorkspaceTx } from '../platform/database/database';
+import { packed } from '../platform/database/packed';
 import { fieldColumns, valuesToColumns } from './record-rows';
 
 /** A diff with what caused it and when it counts from. */
@@ -148,10 +149,13 @@ export class RecordWriter {
       })),
     );
     if (!rows.length) return;
+    const parts = packed(rows.map(({ diff }) => diff));
     await tx.statement(
       'changes',
       `insert into record_change (workspace_id, id, record_kind, record_id, at, cause_kind, cause_id, diff)
-       select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::timestamptz[], $6::text[], $7::uuid[], $8::jsonb[])`,
+       select $1::uuid, id, kind, record, at, cause_kind, cause, convert_from(substring($8::bytea from start for length), 'UTF8')::jsonb
+       from unnest($2::uuid[], $3::text[], $4::uuid[], $5::timestamptz[], $6::text[], $7::uuid[], $9::int[], $10::int[])
+         c (id, kind, record, at, cause_kind, cause, start, length)`,
       [
         tx.workspaceId,
         rows.map((r) => r.id),
@@ -160,7 +164,9 @@ export class RecordWriter {
         rows.map((r) => r.at),
         rows.map((r) => r.cause.kind),
         rows.map((r) => r.cause.id),
-        rows.map((r) => r.diff),
+        parts.bytes,
+        parts.starts,
+        parts.lengths,
       ],
     );
   }

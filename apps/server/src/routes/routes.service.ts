@@ -11,7 +11,7 @@ import {
 } from '@haycart/core';
 import type { RouteLine, RouteShape, RunOutcome } from '@haycart/api';
 import { and, eq } from 'drizzle-orm';
-import { v7 as newId } from 'uuid';
+import { newId } from '../platform/new-id';
 import { IntakesService } from '../intakes/intakes.service';
 import type { WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';

@@ -11,7 +11,7 @@ import {
   type Problem,
   type Submission,
 } from '@haycart/core';
-import { v7 as newId } from 'uuid';
+import { newId } from '../platform/new-id';
 import type { CausedDiff } from '../records/record-writer';
 import type { PublishedRoute, RouteBook } from '../routes/route-book.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { Plan } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
+import { packed } from '../platform/database/packed';
 import type { RunOutcome } from './tables';
 
 /** A run that has ended, to be kept. */
@@ -12,7 +13,7 @@ export interface EndedRun {
   outcome: RunOutcome;
   reasonCode: string | null;
   summary: string;
-  plan: Omit<Plan, 'diff'> | null;
+  plan: Omit<Plan, 'diff'>;
   startedAt: string;
 }
 
@@ -33,10 +34,13 @@ export class RunStore {
   async save(tx: WorkspaceTx, runs: readonly EndedRun[]): Promise<void> {
     if (!runs.length) return;
     const column = <Key extends keyof EndedRun>(key: Key) => runs.map((run) => run[key]);
+    const plans = packed(runs.map(({ plan }) => JSON.stringify(plan)));
     await tx.statement(
       'save_runs',
-      `insert into run (workspace_id, id, submission_id, route_id, version, outcome, reason_code, summary, plan, started_at, finished_at)
-       select $1::uuid, r.*, clock_timestamp() from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::json[], $10::timestamptz[]) r
+      `insert into run (workspace_id, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, plan, finished_at)
+       select $1::uuid, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, convert_from(substring($10::bytea from start for length), 'UTF8')::json, clock_timestamp()
+       from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::timestamptz[], $11::int[], $12::int[])
+         r (id, submission_id, route_id, version, outcome, reason_code, summary, started_at, start, length)
        on conflict (workspace_id, submission_id, route_id) do update set id = excluded.id, version = excluded.version, outcome = excluded.outcome,
          reason_code = excluded.reason_code, summary = excluded.summary, plan = excluded.plan, started_at = excluded.started_at, finished_at = excluded.finished_at`,
       [
@@ -48,8 +52,10 @@ export class RunStore {
         column('outcome'),
         column('reasonCode'),
         column('summary'),
-        runs.map(({ plan }) => (plan ? JSON.stringify(plan) : null)),
         column('startedAt'),
+        plans.bytes,
+        plans.starts,
+        plans.lengths,
       ],
     );
   }

@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import { eq, inArray } from 'drizzle-orm';
-import { v7 as newId } from 'uuid';
+import { newId } from '../platform/new-id';
 import { newSecret, secretHash } from '../platform/auth/secret';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';

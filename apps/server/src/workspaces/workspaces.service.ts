@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Pipeline } from '@haycart/core';
 import { eq } from 'drizzle-orm';
-import { v7 as newId } from 'uuid';
+import { newId } from '../platform/new-id';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { team, teamMember, workspace } from './tables';

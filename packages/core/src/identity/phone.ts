@@ -2,14 +2,27 @@ import { isSupportedCountry, parsePhoneNumberFromString } from 'libphonenumber-j
 import { warning, type Problem } from '../problem';
 import { shorten } from '../text';
 
+type ReadPhone = { ok: true; phone: string } | { ok: false; problem?: Problem };
+
+/** Reading a number is slow, and one run reads the same text several times: the latest answers are kept. */
+const MOST_KEPT = 1_000;
+const kept = new Map<string, ReadPhone>();
+
 /**
  * A phone number as ITU-T E.164 (+447700900318). A number without a country code is read as one of the given country
  * (ISO 3166-1 alpha-2).
  */
-export function normalPhone(
-  text: string,
-  country: string,
-): { ok: true; phone: string } | { ok: false; problem?: Problem } {
+export function normalPhone(text: string, country: string): ReadPhone {
+  const key = `${country} ${text}`;
+  const known = kept.get(key);
+  if (known) return known;
+  if (kept.size >= MOST_KEPT) kept.clear();
+  const read = readPhone(text, country);
+  kept.set(key, read);
+  return read;
+}
+
+function readPhone(text: string, country: string): ReadPhone {
   if (text.trim() === '') return { ok: false };
   const number = parsePhoneNumberFromString(text.slice(0, 250), isSupportedCountry(country) ? country : undefined);
   if (number?.isPossible()) return { ok: true, phone: number.number };

@@ -6,6 +6,8 @@ import { Database, type WorkspaceTx } from '../database/database';
 
 const CHANNEL = 'haycart';
 const RECONNECT_MS = 1_000;
+/** The shortest time between two tellings of what happens thousands of times a second, in milliseconds. */
+const GATHER_MS = 100;
 
 interface Notice {
   workspaceId: string;
@@ -49,12 +51,12 @@ export class Events implements OnApplicationBootstrap, OnModuleDestroy {
     ]);
   }
 
-  /** Tells soon, many tellings at once: for what happens thousands of times a second. */
+  /** Tells at once, or with all else when the last telling was a moment ago: for what happens thousands of times a second. */
   tellSoon(workspaceId: string, ...topics: EventTopic[]): void {
     const due = this.#due.get(workspaceId) ?? new Set();
     topics.forEach((topic) => due.add(topic));
     this.#due.set(workspaceId, due);
-    this.#timer ??= setTimeout(() => this.#flush(), 20);
+    if (!this.#timer) this.#flush();
   }
 
   async onModuleDestroy(): Promise<void> {
@@ -64,8 +66,11 @@ export class Events implements OnApplicationBootstrap, OnModuleDestroy {
     await this.#client?.end().catch(() => {});
   }
 
+  /** Tells what is due, and again after the pause if more has become due meanwhile. */
   #flush(): void {
     this.#timer = null;
+    if (!this.#due.size || this.#closed) return;
+    this.#timer = setTimeout(() => this.#flush(), GATHER_MS);
     const notices = [...this.#due].map(([workspaceId, topics]) => JSON.stringify({ workspaceId, topics: [...topics] }));
     this.#due.clear();
     this.database.pool

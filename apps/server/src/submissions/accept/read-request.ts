@@ -1,7 +1,7 @@
 import type { IncomingMessage } from 'node:http';
 import Busboy from '@fastify/busboy';
 import { addAnswer, type BodyFormat, type JsonObject } from '@haycart/core';
-import { v7 as newId } from 'uuid';
+import { newId } from '../../platform/new-id';
 import { ProblemError } from '../../platform/errors/problem-error';
 import type { ArrivedFile } from './submission-inbox.service';
 

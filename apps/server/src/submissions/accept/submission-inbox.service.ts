@@ -1,7 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { BodyFormat, Visit } from '@haycart/core';
-import { v7 as newId } from 'uuid';
+import { newId } from '../../platform/new-id';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
+import { packed } from '../../platform/database/packed';
 import { Events } from '../../platform/events/events';
 import { ProblemError } from '../../platform/errors/problem-error';
 
@@ -37,11 +38,15 @@ const MOST_TOGETHER = 200;
 /** Above this many waiting, more are refused rather than kept waiting: memory is bounded. */
 const MOST_WAITING = 5_000;
 
-const INSERT_ONE = `insert into submission (workspace_id, id, intake_id, received_at, format, body, visit, due_at)
+const COLUMNS = '(workspace_id, id, intake_id, received_at, format, body, visit, due_at)';
+const INSERT_ONE = `insert into submission ${COLUMNS}
   select $1::uuid, $2::uuid, $3::uuid, $4::timestamptz, $5::text, $6::bytea, $7::jsonb, $4::timestamptz from entered`;
-const INSERT_MANY = `insert into submission (workspace_id, id, intake_id, received_at, format, body, visit, due_at)
-  select $1::uuid, s.*, s.received_at from entered,
-    unnest($2::uuid[], $3::uuid[], $4::timestamptz[], $5::text[], $6::bytea[], $7::jsonb[]) s (id, intake_id, received_at, format, body, visit)`;
+const insertMany = (from: string) => `insert into submission ${COLUMNS}
+  select $1::uuid, s.id, s.intake_id, s.received_at, s.format, substring($6::bytea from s.start for s.length), s.visit, s.received_at
+  from ${from} unnest($2::uuid[], $3::uuid[], $4::timestamptz[], $5::text[], $7::int[], $8::int[], $9::jsonb[])
+    s (id, intake_id, received_at, format, start, length, visit)`;
+const INSERT_MANY = insertMany('entered,');
+const INSERT_ALL = insertMany('');
 
 /**
  * Keeps what arrives. A promise resolves only when its submission is durable. Arrivals are gathered adaptively: one
@@ -147,13 +152,25 @@ export class SubmissionInbox {
   }
 }
 
-function oneRow({ id, arrival }: Pick<Waiting, 'id' | 'arrival'>): unknown[] {
+type Kept = Pick<Waiting, 'id' | 'arrival'>;
+
+function oneRow({ id, arrival }: Kept): unknown[] {
   return [id, arrival.intakeId, arrival.receivedAt, arrival.format, arrival.body, JSON.stringify(arrival.visit)];
 }
 
-function manyRows(together: readonly Pick<Waiting, 'id' | 'arrival'>[]): unknown[] {
-  const rows = together.map(oneRow);
-  return [0, 1, 2, 3, 4, 5].map((column) => rows.map((row) => row[column]));
+function manyRows(together: readonly Kept[]): unknown[] {
+  const column = (value: (arrival: Arrival) => unknown) => together.map(({ arrival }) => value(arrival));
+  const { bytes, starts, lengths } = packed(together.map(({ arrival }) => arrival.body));
+  return [
+    together.map(({ id }) => id),
+    column(({ intakeId }) => intakeId),
+    column(({ receivedAt }) => receivedAt),
+    column(({ format }) => format),
+    bytes,
+    starts,
+    lengths,
+    column(({ visit }) => JSON.stringify(visit)),
+  ];
 }
 
 async function insertAll(
@@ -161,12 +178,8 @@ async function insertAll(
   arrivals: readonly Arrival[],
   ids: string[] = arrivals.map(() => newId()),
 ): Promise<string[]> {
-  await tx.statement(
-    'insert_all',
-    `insert into submission (workspace_id, id, intake_id, received_at, format, body, visit, due_at)
-     select $1::uuid, s.*, s.received_at from unnest($2::uuid[], $3::uuid[], $4::timestamptz[], $5::text[], $6::bytea[], $7::jsonb[]) s (id, intake_id, received_at, format, body, visit)`,
-    [tx.workspaceId, ...manyRows(arrivals.map((arrival, index) => ({ id: ids[index]!, arrival })))],
-  );
+  const kept = arrivals.map((arrival, index) => ({ id: ids[index]!, arrival }));
+  await tx.statement('insert_all', INSERT_ALL, [tx.workspaceId, ...manyRows(kept)]);
   for (const [index, { files = [] }] of arrivals.entries()) {
     for (const file of files) {
       await tx.statement(
