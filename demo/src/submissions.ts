@@ -48,9 +48,13 @@ export function madeUpYear(random: Random, now: Date): MadeUp[] {
   for (let day = 365; day >= 0; day -= 1) {
     // Day 0 is the last 24 hours.
     const start = now.getTime() - day * DAY;
-    for (let count = day === 0 ? LAST_DAY : arrivalsOn(random, new Date(start)); count > 0; count -= 1) {
-      const at = new Date(Math.min(start - random.next() * DAY, now.getTime() - 60_000));
-      arrivals.push(madeUp(random, at, visitorFor(random, known), day));
+    const count = day === 0 ? LAST_DAY : arrivalsOn(random, new Date(start));
+    for (let index = 0; index < count; index += 1) {
+      // The last day is on the first screen: its kinds come in turn, spread over the day, whatever the dice say.
+      const turn = day === 0 ? (((index * 7) % LAST_DAY) + 0.5) / LAST_DAY : random.next();
+      const ago = day === 0 ? ((index + random.next()) / LAST_DAY) * DAY : random.next() * DAY;
+      const at = new Date(Math.min(start - ago, now.getTime() - 60_000));
+      arrivals.push(madeUp(random, turn, at, visitorFor(random, known, day === 0 && index % 4 === 1), now));
     }
   }
   return arrivals.sort((a, b) => a.at.getTime() - b.at.getTime());
@@ -62,8 +66,8 @@ function arrivalsOn(random: Random, day: Date): number {
   return Math.round((weekend ? 4 : 9) * season * (0.6 + random.next() * 0.8));
 }
 
-function visitorFor(random: Random, known: Visitor[]): Visitor {
-  if (known.length > 30 && random.chance(0.42)) return random.pick(known);
+function visitorFor(random: Random, known: Visitor[], newcomer: boolean): Visitor {
+  if (!newcomer && known.length > 30 && random.chance(0.42)) return random.pick(known);
   const first = random.pick(FIRST_NAMES);
   const last = random.chance(0.12) ? random.pick(DUTCH_LAST_NAMES) : random.pick(LAST_NAMES);
   const organisation = random.chance(0.62) ? random.pick(ORGANISATIONS) : null;
@@ -99,15 +103,14 @@ function phoneNumber(random: Random): string {
   ]);
 }
 
-function madeUp(random: Random, at: Date, visitor: Visitor, day: number): MadeUp {
+function madeUp(random: Random, roll: number, at: Date, visitor: Visitor, now: Date): MadeUp {
   const visit = madeUpVisit(random);
-  const roll = random.next();
   if (roll < 0.32) return { intake: 'survey', at, payload: surveyAnswers(random, visitor), visit };
   if (roll < 0.43)
     return {
       intake: 'dealers',
       at,
-      payload: dealerApplication(random, visitor, at, day),
+      payload: dealerApplication(random, visitor, at, now),
       visit: { userAgent: 'dealer-site/2.4' },
     };
   return { intake: 'pricelist', at, payload: pricelistAnswers(random, visitor), visit };
@@ -167,11 +170,11 @@ function pricelistAnswers(random: Random, visitor: Visitor): JsonObject {
   return answers;
 }
 
-/** What the dealer site posts. Two days ago it renamed a field without telling anybody. */
-function dealerApplication(random: Random, visitor: Visitor, at: Date, day: number): JsonObject {
+/** What the dealer site posts. A day ago it renamed a field without telling anybody. */
+function dealerApplication(random: Random, visitor: Visitor, at: Date, now: Date): JsonObject {
   const organisation = visitor.organisation ?? random.pick(ORGANISATIONS);
-  const name: JsonObject =
-    day <= 2 ? { first: visitor.first, surname: visitor.last } : { first: visitor.first, last: visitor.last };
+  const renamed = now.getTime() - at.getTime() <= DAY;
+  const name: JsonObject = { first: visitor.first, [renamed ? 'surname' : 'last']: visitor.last };
   return {
     application: { id: `A-${random.between(10_000, 99_999)}`, submitted: at.toISOString() },
     person: {

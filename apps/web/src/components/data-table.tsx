@@ -16,6 +16,8 @@ declare module '@tanstack/react-table' {
 }
 
 const ROW = 32;
+/** The head and the line beneath it. */
+const HEAD = 33;
 /** How many rows before the end the next page is asked for. */
 const AHEAD = 30;
 
@@ -49,6 +51,8 @@ export function DataTable<Row extends { id: string }>({
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
     overscan: 12,
+    scrollMargin: HEAD,
+    scrollPaddingStart: HEAD,
   });
   const [current, setCurrent] = useState(-1);
   const items = virtual.getVirtualItems();
@@ -91,68 +95,69 @@ export function DataTable<Row extends { id: string }>({
   const cell = (meta: { numeric?: boolean; wide?: boolean } | undefined) =>
     `min-w-0 truncate px-2.5 ${meta?.numeric ? 'text-right' : ''} ${meta?.wide ? 'max-md:hidden' : ''}`;
 
-  return (
-    <div
-      role="table"
-      aria-label={label}
-      aria-rowcount={total ?? rows.length}
-      className="flex min-h-0 flex-col overflow-hidden rounded border border-line bg-sheet"
-      style={template}
-    >
-      <div
-        role="rowgroup"
-        className="flex-none overflow-hidden border-b border-line"
-        style={{ scrollbarGutter: 'stable' }}
-      >
-        {table.getHeaderGroups().map((group) => (
-          <div role="row" key={group.id} className={`${grid} h-8 items-center text-label font-semibold text-muted`}>
-            {group.headers.map((header) => (
-              <div role="columnheader" key={header.id} className={cell(header.column.columnDef.meta)}>
-                {flexRender(header.column.columnDef.header, header.getContext())}
-              </div>
-            ))}
-          </div>
-        ))}
-      </div>
-      {rows.length === 0 ? (
-        empty
-      ) : (
-        <div
-          ref={scroller}
-          role="rowgroup"
-          tabIndex={0}
-          aria-label={`Rows of ${label}`}
-          className="min-h-0 flex-1 overflow-y-auto focus-visible:outline-offset-[-2px]"
-          style={{ scrollbarGutter: 'stable' }}
-        >
-          <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-            {items.map((item) => {
-              const row = table.getRowModel().rows[item.index]!;
-              const isOpened = row.id === opened;
-              return (
-                <div
-                  role="row"
-                  key={row.id}
-                  aria-rowindex={item.index + 1}
-                  aria-selected={isOpened}
-                  onClick={() => {
-                    setCurrent(item.index);
-                    open?.(row.original);
-                  }}
-                  className={`${grid} absolute inset-x-0 h-8 items-center border-b border-hair ${open ? 'cursor-pointer hover:bg-raised' : ''} ${isOpened ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : ''} ${item.index === current && !isOpened ? 'shadow-[inset_4px_0_0_var(--color-line)]' : ''}`}
-                  style={{ transform: `translateY(${item.start}px)` }}
-                >
-                  {row.getVisibleCells().map((one) => (
-                    <div role="cell" key={one.id} className={cell(one.column.columnDef.meta)}>
-                      {flexRender(one.column.columnDef.cell, one.getContext())}
-                    </div>
-                  ))}
-                </div>
-              );
-            })}
-          </div>
+  // The head stands inside what scrolls, so that its columns are as wide as those beneath, scroll bar or not.
+  const head = (
+    <div role="rowgroup" className="sticky top-0 z-10 flex-none border-b border-line bg-sheet">
+      {table.getHeaderGroups().map((group) => (
+        <div role="row" key={group.id} className={`${grid} h-8 items-center text-label font-semibold text-muted`}>
+          {group.headers.map((header) => (
+            <div role="columnheader" key={header.id} className={cell(header.column.columnDef.meta)}>
+              {flexRender(header.column.columnDef.header, header.getContext())}
+            </div>
+          ))}
         </div>
-      )}
+      ))}
+    </div>
+  );
+
+  const box = 'flex min-h-0 flex-col rounded border border-line bg-sheet';
+  if (!rows.length)
+    return (
+      <div className={box} style={template}>
+        <div role="table" aria-label={label}>
+          {head}
+        </div>
+        {empty}
+      </div>
+    );
+  return (
+    <div className={`${box} overflow-hidden`} style={template}>
+      <div
+        ref={scroller}
+        role="table"
+        tabIndex={0}
+        aria-label={label}
+        aria-rowcount={total ?? rows.length}
+        className="min-h-0 flex-1 overflow-y-auto focus-visible:outline-offset-[-2px]"
+      >
+        {head}
+        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {items.map((item) => {
+            const row = table.getRowModel().rows[item.index]!;
+            const isOpened = row.id === opened;
+            return (
+              <div
+                role="row"
+                key={row.id}
+                aria-rowindex={item.index + 1}
+                aria-selected={isOpened}
+                onClick={() => {
+                  setCurrent(item.index);
+                  open?.(row.original);
+                }}
+                className={`${grid} absolute inset-x-0 h-8 items-center border-b border-hair ${open ? 'cursor-pointer hover:bg-raised' : ''} ${isOpened ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : ''} ${item.index === current && !isOpened ? 'shadow-[inset_4px_0_0_var(--color-line)]' : ''}`}
+                style={{ transform: `translateY(${item.start - HEAD}px)` }}
+              >
+                {row.getVisibleCells().map((one) => (
+                  <div role="cell" key={one.id} className={cell(one.column.columnDef.meta)}>
+                    {flexRender(one.column.columnDef.cell, one.getContext())}
+                  </div>
+                ))}
+              </div>
+            );
+          })}
+        </div>
+      </div>
     </div>
   );
 }

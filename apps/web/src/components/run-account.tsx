@@ -23,7 +23,7 @@ export function RunAccount({ account, receivedAt }: { account: readonly AccountS
       {steps.map(({ step, values }, index) => (
         <li key={index} className="relative grid grid-cols-[11px_minmax(0,1fr)] gap-x-3 pb-3.5">
           {index < steps.length - 1 && (
-            <span aria-hidden className="absolute top-4 bottom-[-4px] left-[5px] w-px bg-line" />
+            <span aria-hidden className="absolute top-[23px] bottom-[-6px] left-[5px] w-px bg-line" />
           )}
           <span className="pt-[5px]">
             <StateShape state={MARKS[step.step] ?? 'skipped'} />

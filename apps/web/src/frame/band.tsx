@@ -54,9 +54,9 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
       <nav
         ref={stations}
         aria-label="The way of a submission"
-        className="min-w-0 flex-1 overflow-x-auto overflow-y-hidden [clip-path:inset(0_0_-10px_0)] min-[900px]:overflow-visible"
+        className="-mb-2.5 min-w-0 flex-1 [scrollbar-width:none] overflow-x-auto overflow-y-hidden min-[900px]:mb-0 min-[900px]:overflow-visible"
       >
-        <ul className="flex h-full min-w-[620px] pl-2">
+        <ul className="flex min-w-[620px] pl-2">
           {STATIONS.map(({ to, name, figure }) => (
             <li key={to} className="flex-1">
               <NavLink to={to} className="group relative block h-[68px] pt-3.5 text-muted">

@@ -50,7 +50,7 @@ function Values({
 }) {
   const [traced, setTraced] = useState<string | null>(null);
   const pipelines = useQuery(pipelinesQuery).data ?? [];
-  const filled = fields.filter(({ key }) => record.values[key] !== undefined);
+  const filled = fields.filter(({ key }) => record.values[key] !== undefined && !repeats(key, record.values));
   const blank = fields.filter(({ key, kept }) => record.values[key] === undefined && !kept);
   const show = (field: FieldDefinition) => {
     const value = record.values[field.key]!;
@@ -89,6 +89,12 @@ function Values({
       )}
     </Sheet>
   );
+}
+
+/** A list of one says nothing that the field beside it does not say. */
+function repeats(key: string, values: RecordShape['values']): boolean {
+  const value = values[key];
+  return (key === 'emails' || key === 'phones') && Array.isArray(value) && value.length < 2;
 }
 
 function Links({ record }: { record: RecordShape }) {
@@ -177,7 +183,12 @@ function Entry({
   fields: readonly FieldDefinition[];
 }) {
   const created = Object.keys(diff.created).length > 0;
-  const shown = values.filter(({ field }) => !fields.some(({ key, type }) => key === field && type === 'date-time'));
+  const order = (wanted: string) => fields.findIndex(({ key }) => key === wanted);
+  const shown = values
+    .filter(
+      ({ field, after }) => fields[order(field)]?.type !== 'date-time' && !repeats(field, { [field]: after ?? '' }),
+    )
+    .sort((a, b) => order(a.field) - order(b.field));
   const what = created ? 'Created' : shown.length ? 'Changed' : 'Linked';
   return (
     <li className="border-b border-hair py-2.5 last:border-b-0">

@@ -7,11 +7,12 @@ import { toast } from 'sonner';
 import { call } from '../api/client';
 import { runQuery, submissionQuery } from '../api/queries';
 import { Button, buttonLook, IconButton } from '../components/button';
-import { exactTime, seconds } from '../components/format';
+import { seconds } from '../components/format';
 import { Mono } from '../components/sheet';
 import { StateShape } from '../components/state-shape';
 import { Failed, Loading, messageOf } from '../components/status';
 import { RunAccount } from '../components/run-account';
+import { Time } from '../components/time';
 
 /** One submission: the account of its run, and what was sent, as it came. */
 export function RunPanel({ id, close }: { id: string; close: () => void }) {
@@ -84,7 +85,7 @@ function Head({
             : submission.state === 'waiting'
               ? 'Waiting to be routed'
               : 'No route takes from this intake'}
-          , {exactTime(submission.receivedAt)}
+          , arrived <Time at={submission.receivedAt} />
         </p>
       </div>
       <IconButton label="Close (Esc)" onClick={close}>

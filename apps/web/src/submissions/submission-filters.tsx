@@ -12,7 +12,7 @@ export function SubmissionFilters() {
   const routes = useQuery(routesQuery);
   const outcomes = [...RUN_OUTCOMES, 'waiting', 'unrouted'] as const;
   return (
-    <div className="flex flex-wrap gap-2">
+    <div className="grid grid-cols-2 gap-2 sm:flex sm:flex-wrap">
       <Filter
         name="period"
         label="arrived"
@@ -60,12 +60,12 @@ function Filter({
     <span
       className={`inline-flex h-7 items-center rounded border ${value ? 'border-ink bg-straw-soft' : 'border-line bg-sheet'}`}
     >
-      <label className="flex items-center gap-1 pl-2">
+      <label className="flex min-w-0 flex-1 items-center gap-1 pl-2">
         <span className="text-muted">{label}</span>
         <select
           value={value}
           onChange={(event) => choose(event.target.value)}
-          className="max-w-[170px] cursor-pointer truncate bg-transparent pr-1 font-semibold"
+          className="min-w-0 flex-1 cursor-pointer truncate bg-transparent pr-1 font-semibold sm:max-w-[170px]"
         >
           <option value="">{any}</option>
           {options.map(([key, text]) => (

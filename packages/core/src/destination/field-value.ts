@@ -1,6 +1,6 @@
 import { isMoney, type FieldValue } from '../diff/record';
 import { normalEmail } from '../identity/email';
-import { normalPhone } from '../identity/phone';
+import { normalPhone, showPhone } from '../identity/phone';
 import { error, type Problem } from '../problem';
 import { shorten } from '../text';
 import type { Destination } from './destination';
@@ -88,14 +88,19 @@ export function optionFor(options: readonly FieldOption[], text: string): FieldO
   );
 }
 
-/** A value as people read it: labels for options, money with its currency. */
+/** A value as people read it: labels for options, money with its currency, phones with their spaces. */
 export function showFieldValue(field: FieldDefinition | undefined, value: FieldValue | null): string {
   if (value === null) return '';
   if (isMoney(value)) return formatMoney(value);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (field && holdsPhones(field)) return [value].flat().map(String).map(showPhone).join(', ');
   const label = (key: string) => field?.options?.find((option) => option.key === key)?.label ?? key;
   if (Array.isArray(value)) return value.map(label).join(', ');
   return typeof value === 'string' ? label(value) : String(value);
+}
+
+function holdsPhones({ type, builtIn, key }: FieldDefinition): boolean {
+  return type === 'phone' || (builtIn && key === 'phones');
 }
 
 function isDate(text: string): boolean {

@@ -35,6 +35,11 @@ function readPhone(text: string, country: string): ReadPhone {
   };
 }
 
+/** An E.164 number as people read it: `+44 7700 900318`. What is no such number stays as it is. */
+export function showPhone(phone: string): string {
+  return parsePhoneNumberFromString(phone)?.formatInternational() ?? phone;
+}
+
 /** Whether phone numbers of a country (ISO 3166-1 alpha-2) can be read. */
 export function hasPhoneNumbers(country: string): boolean {
   return isSupportedCountry(country);

@@ -38,7 +38,7 @@ describe('the account of a run', () => {
 
   test('tells each value of a new record, without a before', () => {
     const values = lines(told(plan(routeOf({ ...person, links: [] }), submission(maren))), 'value');
-    expect(values).toContainEqual({ step: 'value', text: 'Phone', after: '+447700900318' });
+    expect(values).toContainEqual({ step: 'value', text: 'Phone', after: '+44 7700 900318' });
     expect(values.map(({ text: label }) => label)).not.toContain('All phones');
   });
 
@@ -66,7 +66,7 @@ describe('the account of a run', () => {
     const phone = lines(told(plan(routeOf({ ...person, links: [] }), submission(maren), later)), 'value').find(
       ({ text: label }) => label === 'Phone',
     );
-    expect(phone).toMatchObject({ after: '+447700900111', note: 'kept: a later submission wrote it' });
+    expect(phone).toMatchObject({ after: '+44 7700 900111', note: 'kept: a later submission wrote it' });
   });
 
   test('shows options by their labels', () => {

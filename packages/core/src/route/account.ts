@@ -2,7 +2,7 @@ import { fieldOf, pipelineOf, stageOf, type Destination } from '../destination/d
 import { showFieldValue } from '../destination/field-value';
 import type { FieldValue, RecordKind } from '../diff/record';
 import { sourceOf } from '../source/source';
-import { counted } from '../text';
+import { counted, listInWords } from '../text';
 import type { FieldTrace, Plan, PlannedWrite } from './plan';
 import type { Submission } from './submission';
 
@@ -48,7 +48,7 @@ export function accountOf(
   names: { destination: Destination; intake: string },
 ): AccountStep[] {
   const steps: AccountStep[] = [{ step: 'arrived', text: arrivedText(submission, names.intake) }];
-  for (const write of plan.writes) steps.push(...writeSteps(write, names.destination));
+  for (const write of plan.writes) steps.push(...writeSteps(write, plan.writes, names.destination));
   for (const problem of plan.problems) steps.push({ step: 'problem', text: problem.text });
   if (plan.touches.length) {
     const { source, channel, medium, campaign } = plan.touches[0]!;
@@ -76,7 +76,7 @@ function arrivedText(submission: Submission, intake: string): string {
   return page ? `Arrived at ${intake} from ${page}, source ${source}` : `Arrived at ${intake}, source ${source}`;
 }
 
-function writeSteps(write: PlannedWrite, destination: Destination): AccountStep[] {
+function writeSteps(write: PlannedWrite, all: readonly PlannedWrite[], destination: Destination): AccountStep[] {
   const record = write.id ? { kind: write.record, id: write.id } : undefined;
   const about = record ? { record } : {};
   const steps: AccountStep[] = [];
@@ -100,10 +100,14 @@ function writeSteps(write: PlannedWrite, destination: Destination): AccountStep[
   if (write.linked.length)
     steps.push({
       step: 'linked',
-      text: `Linked the ${write.record} to ${counted(write.linked.length, 'record')}`,
+      text: `Linked the ${write.record} to ${listInWords(write.linked.map((id) => linkedText(id, all)))}`,
       ...about,
     });
   return steps;
+}
+
+function linkedText(id: string, all: readonly PlannedWrite[]): string {
+  return `the ${all.find((write) => write.id === id)?.record ?? 'record'}`;
 }
 
 function recognisedText({ record, match }: PlannedWrite): string {
