@@ -151,6 +151,30 @@ describe('an enquiry', () => {
   });
 });
 
+describe('hostile values', () => {
+  test('in any script are written as they are', async () => {
+    await workspace.publish();
+    const name = 'ليلى 🌱 \u202eנועה';
+    const id = await workspace.submit({ ...maren, name, message: 'a\0b\ud800c', company: '=cmd|calc' });
+    expect((await routed(id)).runs[0]!.outcome).toBe('written');
+    const [contact] = await records('contacts');
+    expect(contact!.values.full_name).toBe(name);
+    expect((await records('companies'))[0]!.name).toBe('=cmd|calc');
+    expect((await workspace.get<SubmissionDetail>(`/submissions/${id}`)).raw).toContain('\\u0000');
+  });
+
+  test('that are too long end in an account which says so, and are kept as they came', async () => {
+    await workspace.publish();
+    const email = `${'a'.repeat(288)}@weir.example`;
+    const id = await workspace.submit({ name: 'Bo Weir', email });
+    const { runs, payload } = await routed(id);
+    expect(payload).toMatchObject({ email });
+    const run = await workspace.get<RunShape>(`/runs/${runs[0]!.id}`);
+    expect(run.account.map(({ text }) => text).join(' ')).toMatch(/e-mail address/);
+    expect((await records('contacts')).map(({ values }) => values.email)).toEqual([undefined]);
+  });
+});
+
 describe('a run that cannot succeed', () => {
   test('ends failed with a reason, does not block the others, and can be run again', async () => {
     await workspace.publish();
