@@ -1,6 +1,6 @@
 /** Imports point one way; see docs/architecture.md. */
-const AREAS = 'workspaces|intakes|forms|submissions|routes|runs|records|pipelines|fields|reports';
-const SCREENS = 'sign-in|home|intakes|submissions|routes|records|pipeline';
+const AREAS = 'workspaces|intakes|forms|submissions|routes|runs|records|pipelines|fields|reports|set-up';
+const SCREENS = 'sign-in|home|intakes|submissions|routes|records|pipeline|set-up';
 
 module.exports = {
   forbidden: [

@@ -13,7 +13,9 @@ test('a changed mapping changes the rehearsal, and once published the next submi
   await rehearsal.getByRole('button', { name: 'Edit the sample by hand' }).click();
   await rehearsal
     .getByLabel('The sample, as JSON')
-    .fill('{"name": "Bram Vos", "email": "bram@voskwekerij.example", "organisation": "Vos Kwekerij"}');
+    .fill(
+      '{"first_name": "Bram", "last_name": "Vos", "email": "bram@voskwekerij.example", "organisation": "Vos Kwekerij"}',
+    );
   await expect(rehearsal).toContainText(/contact is created/i);
   await expect(rehearsal).not.toContainText('Head gardener');
 
@@ -25,7 +27,8 @@ test('a changed mapping changes the rehearsal, and once published the next submi
   await expect(page.getByText('The draft is saved and differs from what runs')).toBeVisible();
 
   // The draft does not run.
-  const send = (email: string) => request.post(`${baseURL}/in/pricelist`, { data: { name: 'Bram Vos', email } });
+  const send = (email: string) =>
+    request.post(`${baseURL}/in/pricelist`, { data: { first_name: 'Bram', last_name: 'Vos', email } });
   await send('before@voskwekerij.example');
   await page.getByRole('button', { name: 'Publish…' }).click();
   await expect(page.getByRole('dialog')).toContainText('The contact’s Job title is fed.');
@@ -70,7 +73,9 @@ test('a paused route holds what arrives until it is resumed', async ({ page, req
   await page.getByRole('link', { name: /Price list readers/ }).click();
   await page.getByRole('button', { name: 'Pause' }).click();
   await expect(page.getByText(/^paused, version/)).toBeVisible();
-  await request.post(`${baseURL}/in/pricelist`, { data: { name: 'Lena Aust', email: 'lena@example.com' } });
+  await request.post(`${baseURL}/in/pricelist`, {
+    data: { first_name: 'Lena', last_name: 'Aust', email: 'lena@example.com' },
+  });
   await page.getByRole('link', { name: /^Submissions/ }).click();
   await expect(page.getByRole('row', { name: /lena@example.com/ })).toContainText('paused');
   await page.goBack();

@@ -33,6 +33,8 @@ import { RouterService } from './runs/router.service';
 import { RunStore } from './runs/run-store';
 import { RunsController } from './runs/runs.controller';
 import { RunsService } from './runs/runs.service';
+import { PipelineSetUpController } from './set-up/pipelines.controller';
+import { RemovalsService } from './set-up/removals.service';
 import { AcceptHandler } from './submissions/accept/accept.handler';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
 import { SubmissionQueue } from './submissions/submission-queue';
@@ -49,6 +51,7 @@ const WEB = [
   FieldsController,
   IntakesController,
   PipelinesController,
+  PipelineSetUpController,
   ReportsController,
   RoutesController,
   RunsController,
@@ -88,6 +91,7 @@ export class AppModule {
         RecordsService,
         RecordWriter,
         RehearsalService,
+        RemovalsService,
         ReportsService,
         RouteBookService,
         RouterService,

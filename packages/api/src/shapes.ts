@@ -179,6 +179,23 @@ export interface PipelineShape extends Pipeline {
   id: string;
 }
 
+/** What stands in a place of the pipelines, and which routes name it. */
+export interface PlaceUse {
+  pipeline: string;
+  stage: string;
+  records: number;
+  routes: { id: string; name: string }[];
+}
+
+/** A removal in the set-up, with what followed from it. */
+export interface SetUpChange {
+  id: string;
+  at: string;
+  by: string;
+  text: string;
+  takenBackAt: string | null;
+}
+
 export interface FieldShape extends FieldDefinition {
   id: string | null;
 }

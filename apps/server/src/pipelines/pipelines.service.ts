@@ -1,11 +1,19 @@
 import { Injectable } from '@nestjs/common';
-import type { Pipeline } from '@haycart/core';
+import {
+  checkPipeline,
+  editPipeline,
+  newKey,
+  type Pipeline,
+  type PipelineEdit,
+  type PlaceKeys,
+  type Stage,
+} from '@haycart/core';
 import type { PipelineShape } from '@haycart/api';
-import { and, asc, eq, sql } from 'drizzle-orm';
-import { newId } from '../platform/new-id';
+import { and, asc, eq, notInArray, sql } from 'drizzle-orm';
 import type { WorkspaceTx } from '../platform/database/database';
-import { ProblemError } from '../platform/errors/problem-error';
-import { pipeline, stage } from './tables';
+import { ProblemError, problemsAt } from '../platform/errors/problem-error';
+import { newId } from '../platform/new-id';
+import { pipeline, retiredPlace, stage } from './tables';
 
 /** Pipelines and their stages, in order. Names may change, keys never do. */
 @Injectable()
@@ -15,20 +23,19 @@ export class PipelinesService {
       .select()
       .from(pipeline)
       .where(eq(pipeline.workspaceId, tx.workspaceId))
-      .orderBy(asc(pipeline.position));
+      .orderBy(asc(pipeline.position), asc(pipeline.id));
     const stages = await tx.db
       .select()
       .from(stage)
       .where(eq(stage.workspaceId, tx.workspaceId))
-      .orderBy(asc(stage.position));
-    return pipelines.map(({ id, key, name, record }) => ({
+      .orderBy(asc(stage.position), asc(stage.key));
+    return pipelines.map(({ id, key, name, record, defaultStage }) => ({
       id,
       key,
       name,
       record,
-      stages: stages
-        .filter(({ pipelineKey }) => pipelineKey === key)
-        .map((row) => ({ key: row.key, name: row.name, state: row.state })),
+      ...(defaultStage === null ? {} : { defaultStage }),
+      stages: stages.filter(({ pipelineKey }) => pipelineKey === key).map(stageFrom),
     }));
   }
 
@@ -38,32 +45,193 @@ export class PipelinesService {
     return found;
   }
 
+  /** The same, kept from being changed by others until the transaction ends. */
+  async held(tx: WorkspaceTx, idOrKey: string): Promise<PipelineShape> {
+    const { id } = await this.one(tx, idOrKey);
+    await tx.db
+      .select({ id: pipeline.id })
+      .from(pipeline)
+      .where(and(eq(pipeline.workspaceId, tx.workspaceId), eq(pipeline.id, id)))
+      .for('update');
+    return this.one(tx, id);
+  }
+
+  /** Adds pipelines whose keys are chosen already. */
   async add(tx: WorkspaceTx, pipelines: readonly Pipeline[]): Promise<void> {
     const [{ last } = { last: 0 }] = await tx.db
       .select({ last: sql<number>`coalesce(max(${pipeline.position}), 0)::int` })
       .from(pipeline);
-    for (const [index, { key, name, record, stages }] of pipelines.entries()) {
+    for (const [index, { key, name, record, defaultStage = null, stages }] of pipelines.entries()) {
+      const position = last + index + 1;
       await tx.db
         .insert(pipeline)
-        .values({ workspaceId: tx.workspaceId, id: newId(), key, name, record, position: last + index + 1 });
-      await tx.db
-        .insert(stage)
-        .values(stages.map((one, position) => ({ workspaceId: tx.workspaceId, pipelineKey: key, position, ...one })));
+        .values({ workspaceId: tx.workspaceId, id: newId(), key, name, record, position, defaultStage });
+      await this.#saveStages(tx, key, stages);
     }
   }
 
-  /** Removes a stage in which nothing stands. Routes that still name it end their runs failed, saying so. */
-  async removeStage(tx: WorkspaceTx, idOrKey: string, stageKey: string, inIt: number): Promise<void> {
-    const { key, name, stages } = await this.one(tx, idOrKey);
-    const found = stages.find((candidate) => candidate.key === stageKey);
-    if (!found) throw new ProblemError('not-found', `${name} has no stage ${stageKey}.`);
-    if (inIt > 0)
-      throw new ProblemError('in-use', `${inIt} records stand in ${found.name}. Move them to another stage first.`);
-    if (stages.filter(({ state }) => state === 'open').length === 1 && found.state === 'open') {
-      throw new ProblemError('conflict', `${found.name} is the only open stage of ${name}; a pipeline needs one.`);
-    }
-    await tx.db
-      .delete(stage)
-      .where(and(eq(stage.workspaceId, tx.workspaceId), eq(stage.pipelineKey, key), eq(stage.key, stageKey)));
+  /** Makes a pipeline with a key of its own. */
+  async make(tx: WorkspaceTx, { name, record, stages }: Omit<Pipeline, 'key'>): Promise<PipelineShape> {
+    const all = await this.all(tx);
+    const made = {
+      key: newKey(name, [...all.map(({ key }) => key), ...(await this.#retired(tx, null))]),
+      name,
+      record,
+      stages,
+    };
+    refuseWrong(made);
+    refuseTakenName(made, all);
+    await this.add(tx, [{ ...made, name: name.trim() }]);
+    return this.one(tx, made.key);
   }
+
+  /** A key for a new stage, which no stage of the pipeline has or had. */
+  async newStageKey(tx: WorkspaceTx, { key, stages }: Pipeline, name: string): Promise<string> {
+    return newKey(name, [...stages.map((one) => one.key), ...(await this.#retired(tx, key))]);
+  }
+
+  /** Changes a pipeline. @throws ProblemError 422 naming what would be wrong with it then. */
+  async edit(tx: WorkspaceTx, idOrKey: string, edit: PipelineEdit): Promise<PipelineShape> {
+    const before = await this.held(tx, idOrKey);
+    const after = editPipeline(before, edit);
+    refuseWrong(after);
+    if (edit.do === 'rename') refuseTakenName(after, await this.all(tx));
+    await tx.db
+      .update(pipeline)
+      .set({ name: after.name, defaultStage: after.defaultStage ?? null })
+      .where(and(eq(pipeline.workspaceId, tx.workspaceId), eq(pipeline.id, before.id)));
+    await this.#saveStages(tx, before.key, after.stages);
+    const gone = before.stages.filter((one) => !after.stages.some(({ key }) => key === one.key));
+    await this.#retire(
+      tx,
+      gone.map((one) => ({ pipeline: before.key, stage: one.key })),
+    );
+    return this.one(tx, before.id);
+  }
+
+  /** Puts the pipelines into an order. Those not named keep theirs, after them. */
+  async reorder(tx: WorkspaceTx, ids: readonly string[]): Promise<PipelineShape[]> {
+    const all = await this.all(tx);
+    const named = ids.flatMap((id) => all.find((one) => one.id === id) ?? []);
+    const order = [...new Set([...named, ...all])];
+    for (const [position, { id }] of order.entries())
+      await tx.db
+        .update(pipeline)
+        .set({ position })
+        .where(and(eq(pipeline.workspaceId, tx.workspaceId), eq(pipeline.id, id)));
+    return order;
+  }
+
+  /** Removes a pipeline in whose stages nothing stands any more. */
+  async remove(tx: WorkspaceTx, { id, key, stages }: PipelineShape): Promise<void> {
+    await tx.db.delete(pipeline).where(and(eq(pipeline.workspaceId, tx.workspaceId), eq(pipeline.id, id)));
+    await this.#retire(tx, [{ pipeline: key, stage: '' }, ...stages.map((one) => ({ pipeline: key, stage: one.key }))]);
+  }
+
+  /** Brings back what was removed: a whole pipeline, or the stages that it lacks, each where it stood. */
+  async bringBack(tx: WorkspaceTx, was: PipelineShape): Promise<void> {
+    const now = (await this.all(tx)).find(({ key }) => key === was.key);
+    if (!now) {
+      await this.add(tx, [was]);
+      await tx.db
+        .update(pipeline)
+        .set({ id: was.id })
+        .where(and(eq(pipeline.workspaceId, tx.workspaceId), eq(pipeline.key, was.key)));
+    } else {
+      const stages = [...now.stages];
+      was.stages.forEach((one, index) => {
+        if (!stages.some(({ key }) => key === one.key)) stages.splice(Math.min(index, stages.length), 0, one);
+      });
+      await this.#saveStages(tx, was.key, stages);
+    }
+    const back = was.stages.map(({ key }) => key);
+    await tx.db
+      .delete(retiredPlace)
+      .where(
+        and(
+          eq(retiredPlace.workspaceId, tx.workspaceId),
+          eq(retiredPlace.pipelineKey, was.key),
+          sql`${retiredPlace.stageKey} = any(${sql.param(['', ...back])}::text[])`,
+        ),
+      );
+  }
+
+  async #saveStages(tx: WorkspaceTx, pipelineKey: string, stages: readonly Stage[]): Promise<void> {
+    const rows = stages.map(({ key, name, state, probability = null, stuckAfter = null }, position) => ({
+      workspaceId: tx.workspaceId,
+      pipelineKey,
+      key,
+      name,
+      state,
+      position,
+      probability,
+      stuckAfter,
+    }));
+    const excluded = (column: string) => sql.raw(`excluded.${column}`);
+    await tx.db
+      .insert(stage)
+      .values(rows)
+      .onConflictDoUpdate({
+        target: [stage.workspaceId, stage.pipelineKey, stage.key],
+        set: {
+          name: excluded('name'),
+          state: excluded('state'),
+          position: excluded('position'),
+          probability: excluded('probability'),
+          stuckAfter: excluded('stuck_after'),
+        },
+      });
+    await tx.db.delete(stage).where(
+      and(
+        eq(stage.workspaceId, tx.workspaceId),
+        eq(stage.pipelineKey, pipelineKey),
+        notInArray(
+          stage.key,
+          stages.map(({ key }) => key),
+        ),
+      ),
+    );
+  }
+
+  async #retire(tx: WorkspaceTx, places: readonly PlaceKeys[]): Promise<void> {
+    if (!places.length) return;
+    await tx.db
+      .insert(retiredPlace)
+      .values(
+        places.map((place) => ({ workspaceId: tx.workspaceId, pipelineKey: place.pipeline, stageKey: place.stage })),
+      )
+      .onConflictDoNothing();
+  }
+
+  /** Keys that are gone: of the stages of one pipeline, or of pipelines. */
+  async #retired(tx: WorkspaceTx, pipelineKey: string | null): Promise<string[]> {
+    const rows = await tx.db.select().from(retiredPlace).where(eq(retiredPlace.workspaceId, tx.workspaceId));
+    return pipelineKey === null
+      ? rows.filter(({ stageKey }) => stageKey === '').map((row) => row.pipelineKey)
+      : rows.filter((row) => row.pipelineKey === pipelineKey && row.stageKey !== '').map(({ stageKey }) => stageKey);
+  }
+}
+
+function stageFrom(row: typeof stage.$inferSelect): Stage {
+  const { key, name, state, probability, stuckAfter } = row;
+  return {
+    key,
+    name,
+    state,
+    ...(probability === null ? {} : { probability }),
+    ...(stuckAfter === null ? {} : { stuckAfter }),
+  };
+}
+
+function refuseWrong(changed: Pipeline): void {
+  const problems = checkPipeline(changed);
+  if (problems.length) throw new ProblemError('refused', problems[0]!.text, problemsAt(problems));
+}
+
+function refuseTakenName({ key, name }: Pipeline, all: readonly Pipeline[]): void {
+  const other = all.find((one) => one.key !== key && one.name.toLowerCase() === name.trim().toLowerCase());
+  if (!other) return;
+  throw new ProblemError('refused', `There is a pipeline called “${other.name}” already. Give this one another name.`, [
+    { at: '/name', code: 'name-taken', message: 'Another pipeline has this name.' },
+  ]);
 }

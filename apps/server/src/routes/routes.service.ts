@@ -32,6 +32,9 @@ interface Row {
   published: RouteDefinition | null;
 }
 
+/** What a route says: as its draft, and as what runs. */
+export type RouteDefinitions = Pick<Row, 'id' | 'name' | 'draft' | 'published' | 'version'>;
+
 const SELECT = `select r.id, r.name, r.state, r.version, r.draft, r.draft_saved_at, v.definition as published from route r
   left join route_version v on v.workspace_id = r.workspace_id and v.route_id = r.id and v.version = r.version`;
 
@@ -47,9 +50,7 @@ export class RoutesService {
   ) {}
 
   async lines(tx: WorkspaceTx): Promise<RouteLine[]> {
-    const rows = await tx.statement<Row>('routes', `${SELECT} where r.workspace_id = $1 order by r.created_at, r.id`, [
-      tx.workspaceId,
-    ]);
+    const rows = await this.#rows(tx);
     const surroundings = await this.surroundings(tx);
     const counts = await this.#runCounts(tx);
     return rows.map((row) => line(row, surroundings, counts));
@@ -121,6 +122,37 @@ export class RoutesService {
     return this.one(tx, id);
   }
 
+  /** Every route with the definitions in which it may name things: its draft and what runs. */
+  async definitions(tx: WorkspaceTx): Promise<RouteDefinitions[]> {
+    const rows = await this.#rows(tx);
+    return rows.map(({ id, name, draft, published, version }) => ({ id, name, draft, published, version }));
+  }
+
+  /**
+   * Rewrites what a route says without a person at its sheet: its draft, and with a new version also what runs. Whether
+   * it is live or paused stays as it is. Answers the new version, if there is one.
+   */
+  async rewrite(
+    tx: WorkspaceTx,
+    id: string,
+    { draft, published }: { draft: RouteDefinition | null; published: RouteDefinition | null },
+    by: string,
+    note: string,
+  ): Promise<number | null> {
+    const row = await this.#row(tx, id);
+    const mine = and(eq(route.workspaceId, tx.workspaceId), eq(route.id, id));
+    if (draft) await tx.db.update(route).set({ draft, name: draft.name, draftSavedAt: new Date() }).where(mine);
+    const version = published ? (row.version ?? 0) + 1 : null;
+    if (published && version) {
+      await tx.db
+        .insert(routeVersion)
+        .values({ workspaceId: tx.workspaceId, routeId: id, version, definition: published, note, publishedBy: by });
+      await tx.db.update(route).set({ version }).where(mine);
+    }
+    await this.events.tell(tx, 'routes');
+    return version;
+  }
+
   /** What a definition may name; with a definition, also the fields seen in the intakes that it takes from. */
   async surroundings(tx: WorkspaceTx, definition?: RouteDefinition): Promise<RouteSurroundings> {
     const intakes: RouteSurroundings['intakes'] = [];
@@ -142,6 +174,12 @@ export class RoutesService {
         tx,
         held.map((row) => row.submission_id),
       );
+  }
+
+  #rows(tx: WorkspaceTx): Promise<Row[]> {
+    return tx.statement<Row>('routes', `${SELECT} where r.workspace_id = $1 order by r.created_at, r.id`, [
+      tx.workspaceId,
+    ]);
   }
 
   async #row(tx: WorkspaceTx, id: string): Promise<Row> {

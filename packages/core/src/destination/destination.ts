@@ -5,6 +5,10 @@ export interface Stage {
   key: string;
   name: string;
   state: 'open' | 'won' | 'lost';
+  /** How many of a hundred deals in it are won in the end, as the sales team expects; whole percent. */
+  probability?: number;
+  /** After how many days in it a deal counts as stuck. */
+  stuckAfter?: number;
 }
 
 /** An ordered way that deals (or leads) take; the order of the stages is the way forward. */
@@ -13,6 +17,8 @@ export interface Pipeline {
   name: string;
   record: 'deal' | 'lead';
   stages: Stage[];
+  /** Where a record begins when nothing says in which stage; see `defaultStageOf`. */
+  defaultStage?: string;
 }
 
 /** What a workspace has prepared for its records: everything a route may name by key. */
@@ -29,7 +35,7 @@ export function fieldOf(destination: Destination, record: RecordKind, key: strin
   return destination.fields.find((field) => field.record === record && field.key === key);
 }
 
-export function pipelineOf(destination: Destination, key: string): Pipeline | undefined {
+export function pipelineOf(destination: Pick<Destination, 'pipelines'>, key: string): Pipeline | undefined {
   return destination.pipelines.find((pipeline) => pipeline.key === key);
 }
 

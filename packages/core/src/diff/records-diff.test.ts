@@ -10,6 +10,7 @@ import {
   reverseDiff,
   splitByRecord,
   squashDiffs,
+  stillInForce,
   type RecordsDiff,
 } from './records-diff';
 
@@ -111,6 +112,23 @@ describe('the laws of diffs', () => {
       }),
     );
   });
+});
+
+test('the part of a diff that still holds is taken back without touching what was changed since', () => {
+  fc.assert(
+    fc.property(state, state, state, (a, b, c) => {
+      const since = (id: string) => c.records[id]?.values;
+      const held = stillInForce(between(a, b), since);
+      for (const [id, { fields }] of Object.entries(held.changed)) {
+        for (const [field, { after }] of Object.entries(fields)) expect(since(id)![field] ?? null).toEqual(after);
+      }
+      const back = applyDiff(reverseDiff(held), c);
+      for (const id in c.records)
+        for (const field in c.records[id]!.values)
+          if (!held.changed[id]?.fields[field])
+            expect(back.records[id]!.values[field]).toEqual(c.records[id]!.values[field]);
+    }),
+  );
 });
 
 describe('a diff that does not fit', () => {

@@ -139,6 +139,22 @@ export function splitByRecord(diff: RecordsDiff): Map<string, RecordsDiff> {
   return parts;
 }
 
+/**
+ * The part of a diff's changes that still holds: fields whose value is what the diff made of it. Its reverse takes back
+ * what was done without touching what was changed since.
+ *
+ * @param values The present values of a record, or `undefined` when it is gone.
+ */
+export function stillInForce(diff: RecordsDiff, values: (id: string) => FieldValues | undefined): RecordsDiff {
+  const part = emptyDiff();
+  for (const [id, { kind, fields }] of Object.entries(diff.changed)) {
+    const now = values(id);
+    const held = Object.entries(fields).filter(([field, { after }]) => now && sameValue(now[field], after));
+    if (held.length) part.changed[id] = { kind, fields: Object.fromEntries(held) };
+  }
+  return part;
+}
+
 function applyChange(id: string, change: RecordChange, values: FieldValues): FieldValues {
   const next = { ...values };
   for (const field in change.fields) {

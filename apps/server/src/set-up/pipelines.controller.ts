@@ -1,0 +1,243 @@
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Query } from '@nestjs/common';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { stageOf, type PlaceKeys, type Stage } from '@haycart/core';
+import type { PipelineShape, PlaceUse, SetUpChange } from '@haycart/api';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { Events } from '../platform/events/events';
+import { PipelinesService } from '../pipelines/pipelines.service';
+import { RecordsService } from '../records/records.service';
+import { RemovalsService } from './removals.service';
+
+const STATES = ['open', 'won', 'lost'] as const;
+const MOST_STAGES = 50;
+
+class NewStageDto {
+  @ApiProperty() @IsString() @Length(1, 100) name: string;
+  @ApiPropertyOptional({ enum: STATES }) @IsOptional() @IsIn(STATES) state?: Stage['state'];
+  @ApiPropertyOptional() @IsOptional() @IsInt() probability?: number;
+  @ApiPropertyOptional() @IsOptional() @IsInt() stuckAfter?: number;
+  /** The key of the stage that it stands before; last of its kind when not said. */
+  @ApiPropertyOptional() @IsOptional() @IsString() before?: string;
+}
+
+class NewPipelineDto {
+  @ApiProperty() @IsString() @Length(1, 100) name: string;
+  @ApiProperty({ enum: ['deal', 'lead'] }) @IsIn(['deal', 'lead']) record: 'deal' | 'lead';
+  @ApiPropertyOptional({ type: [NewStageDto] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(MOST_STAGES)
+  @ValidateNested({ each: true })
+  @Type(() => NewStageDto)
+  stages?: NewStageDto[];
+}
+
+class PipelineChangeDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 100) name?: string;
+  @ApiPropertyOptional() @IsOptional() @IsString() defaultStage?: string;
+}
+
+class StageChangeDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 100) name?: string;
+  @ApiPropertyOptional({ enum: STATES }) @IsOptional() @IsIn(STATES) state?: Stage['state'];
+  @ApiPropertyOptional({ nullable: true, type: Number })
+  @ValidateIf((dto: StageChangeDto) => dto.probability !== null && dto.probability !== undefined)
+  @IsInt()
+  probability?: number | null;
+  @ApiPropertyOptional({ nullable: true, type: Number })
+  @ValidateIf((dto: StageChangeDto) => dto.stuckAfter !== null && dto.stuckAfter !== undefined)
+  @IsInt()
+  stuckAfter?: number | null;
+  /** Where it stands among the stages, counted from 0. */
+  @ApiPropertyOptional() @IsOptional() @IsInt() position?: number;
+}
+
+class OrderDto {
+  @ApiProperty({ type: [String] }) @IsArray() @ArrayMaxSize(500) @IsString({ each: true }) ids: string[];
+}
+
+class RemovalQuery {
+  /** Where goes what stands there: the keys of a pipeline and a stage, as `new-builds/quote`. */
+  @ApiPropertyOptional() @IsOptional() @Matches(/^[^/]+\/[^/]+$/) moveTo?: string;
+}
+
+/** Preparing pipelines and stages, with all that depends on them. */
+@ApiTags('pipelines')
+@Controller('api/v1')
+export class PipelineSetUpController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(Events) private readonly events: Events,
+    @Inject(PipelinesService) private readonly pipelines: PipelinesService,
+    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(RemovalsService) private readonly removals: RemovalsService,
+  ) {}
+
+  @Post('pipelines')
+  @HttpCode(201)
+  make(@ByCaller() { workspaceId }: Caller, @Body() { name, record, stages }: NewPipelineDto): Promise<PipelineShape> {
+    return this.#changing(workspaceId, async (tx) => {
+      const made: Stage[] = [];
+      for (const stage of stages ?? FIRST_STAGES) {
+        const key = await this.pipelines.newStageKey(tx, { key: '', name, record, stages: made }, stage.name);
+        made.push(stageOfDto(key, stage));
+      }
+      return this.pipelines.make(tx, { name, record, stages: made });
+    });
+  }
+
+  @Post('pipelines/order')
+  @HttpCode(200)
+  reorder(@ByCaller() { workspaceId }: Caller, @Body() { ids }: OrderDto): Promise<PipelineShape[]> {
+    return this.#changing(workspaceId, (tx) => this.pipelines.reorder(tx, ids));
+  }
+
+  @Patch('pipelines/:id')
+  change(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Body() { name, defaultStage }: PipelineChangeDto,
+  ): Promise<PipelineShape> {
+    return this.#changing(workspaceId, async (tx) => {
+      if (name !== undefined) await this.pipelines.edit(tx, id, { do: 'rename', name });
+      if (defaultStage !== undefined) await this.pipelines.edit(tx, id, { do: 'default-stage', stage: defaultStage });
+      return this.pipelines.one(tx, id);
+    });
+  }
+
+  @Delete('pipelines/:id')
+  remove(@ByCaller() caller: Caller, @Param('id') id: string, @Query() { moveTo }: RemovalQuery): Promise<SetUpChange> {
+    return this.#changing(caller.workspaceId, (tx) => this.removals.remove(tx, id, null, placeFrom(moveTo), caller.by));
+  }
+
+  @Post('pipelines/:id/stages')
+  @HttpCode(201)
+  addStage(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Body() { before, ...stage }: NewStageDto,
+  ): Promise<PipelineShape> {
+    return this.#changing(workspaceId, async (tx) => {
+      const pipeline = await this.pipelines.held(tx, id);
+      if (pipeline.stages.length >= MOST_STAGES)
+        throw new ProblemError('conflict', `A pipeline has at most ${MOST_STAGES} stages.`);
+      const key = await this.pipelines.newStageKey(tx, pipeline, stage.name);
+      return this.pipelines.edit(tx, id, { do: 'add-stage', stage: stageOfDto(key, stage), before });
+    });
+  }
+
+  /** A stage's deals follow its state: one that becomes won makes its deals won. */
+  @Patch('pipelines/:id/stages/:key')
+  changeStage(
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+    @Param('key') key: string,
+    @Body() { position, ...change }: StageChangeDto,
+  ): Promise<PipelineShape> {
+    return this.#changing(caller.workspaceId, async (tx) => {
+      const before = await this.pipelines.held(tx, id);
+      const stage = stageOf(before, key);
+      if (!stage) throw new ProblemError('not-found', `${before.name} has no stage ${key}.`);
+      let after = before;
+      if (Object.keys(change).length)
+        after = await this.pipelines.edit(tx, id, { do: 'change-stage', stage: key, change: withoutNulls(change) });
+      if (position !== undefined)
+        after = await this.pipelines.edit(tx, id, { do: 'move-stage', stage: key, to: position });
+      if (stageOf(after, key)!.state !== stage.state)
+        await this.records.followState(tx, after, stageOf(after, key)!, personOf(caller), new Date().toISOString());
+      return after;
+    });
+  }
+
+  @Delete('pipelines/:id/stages/:key')
+  removeStage(
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+    @Param('key') key: string,
+    @Query() { moveTo }: RemovalQuery,
+  ): Promise<SetUpChange> {
+    return this.#changing(caller.workspaceId, (tx) => this.removals.remove(tx, id, key, placeFrom(moveTo), caller.by));
+  }
+
+  @Get('set-up/place-uses')
+  uses(@ByCaller() { workspaceId }: Caller): Promise<PlaceUse[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.removals.uses(tx));
+  }
+
+  @Get('set-up/changes')
+  changes(@ByCaller() { workspaceId }: Caller): Promise<SetUpChange[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.removals.changes(tx));
+  }
+
+  @Post('set-up/changes/:id/take-back')
+  @HttpCode(200)
+  takeBack(@ByCaller() caller: Caller, @Param('id') id: string): Promise<SetUpChange> {
+    return this.#changing(caller.workspaceId, (tx) => this.removals.takeBack(tx, id, personOf(caller)));
+  }
+
+  #changing<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const result = await work(tx);
+      await this.events.tell(tx, 'pipelines');
+      return result;
+    });
+  }
+}
+
+/** What a new pipeline starts with when nothing is said. */
+const FIRST_STAGES: NewStageDto[] = [
+  { name: 'New', state: 'open' },
+  { name: 'Won', state: 'won' },
+  { name: 'Lost', state: 'lost' },
+];
+
+function stageOfDto(key: string, { name, state = 'open', probability, stuckAfter }: NewStageDto): Stage {
+  return {
+    key,
+    name: name.trim(),
+    state,
+    ...(probability === undefined ? {} : { probability }),
+    ...(stuckAfter === undefined ? {} : { stuckAfter }),
+  };
+}
+
+/** `null` takes a value away. */
+function withoutNulls({ probability, stuckAfter, ...rest }: Omit<StageChangeDto, 'position'>): Partial<Stage> {
+  return {
+    ...rest,
+    ...(probability === undefined ? {} : { probability: probability ?? undefined }),
+    ...(stuckAfter === undefined ? {} : { stuckAfter: stuckAfter ?? undefined }),
+  };
+}
+
+function placeFrom(moveTo: string | undefined): PlaceKeys | null {
+  if (moveTo === undefined) return null;
+  const [pipeline, stage] = moveTo.split('/') as [string, string];
+  return { pipeline, stage };
+}
+
+function personOf({ by }: Caller): string {
+  if (by.kind !== 'person')
+    throw new ProblemError(
+      'not-allowed',
+      'This moves deals and rewrites routes, so it is done by a person who is signed in.',
+    );
+  return by.id;
+}
