@@ -49,6 +49,7 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
       await page.getByText('Created by').first().waitFor();
     },
   ],
+  ['the set-up of pipelines', '/set-up', (page) => page.getByRole('table', { name: 'Stages of New builds' }).waitFor()],
   ['the pipeline', '/pipeline', (page) => page.getByRole('heading', { name: 'Enquiry' }).waitFor()],
 ];
 

@@ -109,6 +109,8 @@ describe('stages', () => {
     expect(await stageKeys()).toEqual(['enquiry', 'design', 'quote', 'won']);
     await person('PATCH', `${BUILDS}/stages/quote`, { position: 0, name: 'Offer', probability: null, stuckAfter: 21 });
     expect((await builds()).stages[0]).toEqual({ key: 'quote', name: 'Offer', state: 'open', stuckAfter: 21 });
+    await person('PATCH', `${BUILDS}/stages/quote`, { position: 2 });
+    expect(await stageKeys()).toEqual(['enquiry', 'design', 'quote', 'won']);
     expect((await person('DELETE', `${BUILDS}/stages/quote`)).status).toBe(200);
     await person('POST', `${BUILDS}/stages`, { name: 'Quote' });
     expect(await stageKeys()).toEqual(['enquiry', 'design', 'quote-2', 'won']);

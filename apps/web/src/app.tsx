@@ -21,6 +21,8 @@ const PipelinePage = lazy(() =>
   import('./pipeline/pipeline-page').then(({ PipelinePage }) => ({ default: PipelinePage })),
 );
 
+const SetUp = lazy(() => import('./set-up/set-up').then(({ SetUp }) => ({ default: SetUp })));
+
 /** The whole application: sign-in for those who are not, else the frame with its pages, each loaded when first seen. */
 export function App() {
   const session = useQuery(sessionQuery);
@@ -43,6 +45,9 @@ export function App() {
             { path: 'records/:kind/:id', element: <RecordPage /> },
             { path: 'pipeline', element: <PipelinePage /> },
             { path: 'pipeline/:key', element: <PipelinePage /> },
+            { path: 'set-up', element: <Navigate to="/set-up/pipelines" replace /> },
+            { path: 'set-up/pipelines', element: <SetUp /> },
+            { path: 'set-up/pipelines/:key', element: <SetUp /> },
             {
               path: '*',
               element: (

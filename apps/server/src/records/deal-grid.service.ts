@@ -30,9 +30,13 @@ interface WorthRow {
   amount: string;
 }
 
-const BAND = `case when d.stage_since >= now() - interval '24 hours' then 'day'
+/** Stuck is what the stage says, else a month; a stuck deal stands at the far right however short the others' bands are. */
+const BAND = `case when d.stage_since < now() - make_interval(days => coalesce(s.stuck_after, 30)) then 'longer'
+  when d.stage_since >= now() - interval '24 hours' then 'day'
   when d.stage_since >= now() - interval '7 days' then 'week'
-  when d.stage_since >= now() - interval '30 days' then 'month' else 'longer' end`;
+  else 'month' end`;
+const WITH_STAGE =
+  'join stage s on s.workspace_id = d.workspace_id and s.pipeline_key = d.pipeline and s.key = d.stage';
 
 /** The deals of a pipeline as a grid: a row for each open stage, a column for how long a deal has been in it. */
 @Injectable()
@@ -85,7 +89,7 @@ export class DealGridService {
       `select * from (
          select d.stage, ${BAND} as band, row_number() over (partition by d.stage, ${BAND} order by d.stage_since desc, d.id) as place,
            d.id, d.number, d.name, d.value_amount, d.value_currency, p.name as owner, d.source, d.stage_since
-         from deal d left join person p on p.workspace_id = d.workspace_id and p.id = d.owner_id
+         from deal d ${WITH_STAGE} left join person p on p.workspace_id = d.workspace_id and p.id = d.owner_id
          where d.workspace_id = $1 and d.pipeline = $2 and d.status = 'open') c
        where c.place <= ${CARDS} order by c.stage, c.band, c.place`,
       [tx.workspaceId, pipeline],
@@ -96,7 +100,7 @@ export class DealGridService {
     return tx.statement<WorthRow>(
       'grid_worths',
       `select d.stage, d.status, ${BAND} as band, d.value_currency as currency, count(*)::int as count, coalesce(sum(d.value_amount), 0) as amount
-       from deal d where d.workspace_id = $1 and d.pipeline = $2 and (d.status = 'open' or d.closed_at >= now() - interval '${CLOSED_DAYS} days')
+       from deal d ${WITH_STAGE} where d.workspace_id = $1 and d.pipeline = $2 and (d.status = 'open' or d.closed_at >= now() - interval '${CLOSED_DAYS} days')
        group by 1, 2, 3, 4`,
       [tx.workspaceId, pipeline],
     );

@@ -149,15 +149,16 @@ export class PipelineSetUpController {
     @ByCaller() caller: Caller,
     @Param('id') id: string,
     @Param('key') key: string,
-    @Body() { position, ...change }: StageChangeDto,
+    @Body() { position, ...dto }: StageChangeDto,
   ): Promise<PipelineShape> {
     return this.#changing(caller.workspaceId, async (tx) => {
       const before = await this.pipelines.held(tx, id);
       const stage = stageOf(before, key);
       if (!stage) throw new ProblemError('not-found', `${before.name} has no stage ${key}.`);
+      const change = changeFrom(dto);
       let after = before;
       if (Object.keys(change).length)
-        after = await this.pipelines.edit(tx, id, { do: 'change-stage', stage: key, change: withoutNulls(change) });
+        after = await this.pipelines.edit(tx, id, { do: 'change-stage', stage: key, change });
       if (position !== undefined)
         after = await this.pipelines.edit(tx, id, { do: 'move-stage', stage: key, to: position });
       if (stageOf(after, key)!.state !== stage.state)
@@ -218,13 +219,10 @@ function stageOfDto(key: string, { name, state = 'open', probability, stuckAfter
   };
 }
 
-/** `null` takes a value away. */
-function withoutNulls({ probability, stuckAfter, ...rest }: Omit<StageChangeDto, 'position'>): Partial<Stage> {
-  return {
-    ...rest,
-    ...(probability === undefined ? {} : { probability: probability ?? undefined }),
-    ...(stuckAfter === undefined ? {} : { stuckAfter: stuckAfter ?? undefined }),
-  };
+/** What is said of a stage; `null` takes a value away. */
+function changeFrom(dto: Omit<StageChangeDto, 'position'>): Partial<Omit<Stage, 'key'>> {
+  const said = Object.entries(dto).filter(([, value]) => value !== undefined);
+  return Object.fromEntries(said.map(([key, value]) => [key, value ?? undefined]));
 }
 
 function placeFrom(moveTo: string | undefined): PlaceKeys | null {

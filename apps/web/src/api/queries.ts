@@ -9,12 +9,14 @@ import type {
   Page,
   PipelineGrid,
   PipelineShape,
+  PlaceUse,
   RecordShape,
   RouteLine,
   RouteShape,
   RunShape,
   SearchHit,
   SessionShape,
+  SetUpChange,
   SignInOptions,
   SubmissionDetail,
   SubmissionShape,
@@ -102,6 +104,14 @@ export const pipelinesQuery = queryOptions({
   queryKey: ['pipelines', 'list'],
   queryFn: () => call<PipelineShape[]>('GET', '/pipelines'),
   staleTime: 60_000,
+});
+export const placeUsesQuery = queryOptions({
+  queryKey: ['records', 'place-uses'],
+  queryFn: () => call<PlaceUse[]>('GET', '/set-up/place-uses'),
+});
+export const setUpChangesQuery = queryOptions({
+  queryKey: ['pipelines', 'changes'],
+  queryFn: () => call<SetUpChange[]>('GET', '/set-up/changes'),
 });
 export const fieldsQuery = queryOptions({
   queryKey: ['fields'],

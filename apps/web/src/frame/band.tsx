@@ -1,6 +1,6 @@
 import type { BandFigures, SessionShape } from '@haycart/api';
 import { useQuery } from '@tanstack/react-query';
-import { Search } from 'lucide-react';
+import { Search, SlidersHorizontal } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
 import { bandQuery } from '../api/queries';
@@ -83,6 +83,14 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
         <IconButton label="Find anything (Ctrl+K)" onClick={search}>
           <Search className="size-[18px]" strokeWidth={1.75} aria-hidden />
         </IconButton>
+        <NavLink
+          to="/set-up"
+          aria-label="Set up"
+          title="Set up"
+          className="inline-flex size-8 flex-none items-center justify-center rounded hover:bg-hair aria-[current=page]:bg-straw-soft"
+        >
+          <SlidersHorizontal className="size-[18px]" strokeWidth={1.75} aria-hidden />
+        </NavLink>
         <YouMenu session={session} />
       </div>
     </header>

@@ -26,6 +26,13 @@ const KEYS: { where: string; keys: [string[], string][] }[] = [
     ],
   },
   {
+    where: 'In the set-up of a pipeline',
+    keys: [
+      [['Alt', '↑'], 'move the stage up'],
+      [['Alt', '↓'], 'move the stage down'],
+    ],
+  },
+  {
     where: 'On a route sheet',
     keys: [
       [['['], 'sample before'],

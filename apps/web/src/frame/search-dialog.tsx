@@ -13,6 +13,7 @@ const PLACES = [
   ['Contacts', '/records/contacts'],
   ['Companies', '/records/companies'],
   ['Pipeline', '/pipeline'],
+  ['Set up pipelines and stages', '/set-up/pipelines'],
 ] as const;
 
 const KIND_PATHS: Record<string, string> = {

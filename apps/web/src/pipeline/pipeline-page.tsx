@@ -19,7 +19,7 @@ const BAND_WORDS: Record<AgeBand, string> = {
   day: 'in this stage up to a day',
   week: 'up to a week',
   month: 'up to a month',
-  longer: 'longer',
+  longer: 'longer than usual',
 };
 
 /** The pipeline as a grid: stages are rows, and what sits still drifts to the right. */

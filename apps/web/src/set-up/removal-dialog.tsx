@@ -1,0 +1,114 @@
+import type { PipelineShape, PlaceUse } from '@haycart/api';
+import { counted, listInWords, type Stage } from '@haycart/core';
+import { useState } from 'react';
+import { Button } from '../components/button';
+import { Dialog } from '../components/dialog';
+import { messageOf } from '../components/status';
+import { SelectField } from '../components/text-field';
+import { useRemoval } from './use-pipeline-changes';
+
+/** Says what stands in what is to be removed and what names it, and asks where that goes. */
+export function RemovalDialog({
+  pipeline,
+  stage,
+  all,
+  uses,
+  close,
+}: {
+  pipeline: PipelineShape;
+  stage: Stage | 'pipeline';
+  all: readonly PipelineShape[];
+  uses: readonly PlaceUse[];
+  close: () => void;
+}) {
+  const { remove } = useRemoval();
+  const gone = (key: string) => stage === 'pipeline' || stage.key === key;
+  const inIt = uses.filter((use) => gone(use.stage));
+  const records = inIt.reduce((sum, use) => sum + use.records, 0);
+  const routes = [...new Set(inIt.flatMap((use) => use.routes.map(({ name }) => name)))];
+  const used = records > 0 || routes.length > 0;
+  const choices = all
+    .filter(({ record }) => record === pipeline.record)
+    .map((one) => ({ ...one, stages: one.stages.filter(({ key }) => one.id !== pipeline.id || !gone(key)) }))
+    .filter(({ stages }) => stages.length > 0);
+  const [moveTo, setMoveTo] = useState(() => neighbour(pipeline, stage, choices));
+  const name = stage === 'pipeline' ? pipeline.name : stage.name;
+  const submit = () =>
+    remove.mutate(
+      {
+        pipeline: pipeline.id,
+        stage: stage === 'pipeline' ? null : stage.key,
+        moveTo: used ? moveTo : null,
+      },
+      { onSuccess: close },
+    );
+  return (
+    <Dialog open close={close} title={`Remove ${name}`} description={useText(records, routes)}>
+      <div className="flex flex-col gap-4">
+        {used && (
+          <SelectField
+            label={routes.length ? 'Deals and routes go to' : 'They go to'}
+            help={
+              routes.length
+                ? 'A route that runs gets a new version that names this stage.'
+                : 'Each deal keeps its history.'
+            }
+            value={moveTo ?? ''}
+            onChange={({ target }) => setMoveTo(target.value)}
+          >
+            {choices.map((one) => (
+              <optgroup key={one.key} label={one.name}>
+                {one.stages.map(({ key, name: stageName }) => (
+                  <option key={key} value={`${one.key}/${key}`}>
+                    {stageName}
+                  </option>
+                ))}
+              </optgroup>
+            ))}
+          </SelectField>
+        )}
+        {remove.isError && (
+          <p role="alert" className="text-small text-brick">
+            {messageOf(remove.error)}
+          </p>
+        )}
+        <div className="flex items-center justify-end gap-2">
+          <span className="mr-auto text-small text-muted">This can be taken back.</span>
+          <Button onClick={close}>Cancel</Button>
+          <Button look="main" disabled={remove.isPending || (used && !moveTo)} onClick={submit}>
+            Remove {name}
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}
+
+function useText(records: number, routes: readonly string[]): string {
+  const parts = [
+    ...(records ? [`${counted(records, 'deal')} ${records === 1 ? 'stands' : 'stand'} in it`] : []),
+    ...(routes.length
+      ? [
+          `the ${routes.length === 1 ? 'route' : 'routes'} ${listInWords(routes)} ${routes.length === 1 ? 'names' : 'name'} it`,
+        ]
+      : []),
+  ];
+  if (!parts.length) return 'No deal stands in it, and no route names it.';
+  const text = listInWords(parts);
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}. Where do they go?`;
+}
+
+/** The stage after it, or before it where it is the last; of another pipeline the first. */
+function neighbour(
+  pipeline: PipelineShape,
+  stage: Stage | 'pipeline',
+  choices: readonly PipelineShape[],
+): string | null {
+  const near =
+    stage === 'pipeline'
+      ? undefined
+      : (pipeline.stages[pipeline.stages.indexOf(stage) + 1] ?? pipeline.stages[pipeline.stages.indexOf(stage) - 1]);
+  const [first] = choices;
+  if (near) return `${pipeline.key}/${near.key}`;
+  return first ? `${first.key}/${first.stages[0]!.key}` : null;
+}

@@ -1,0 +1,120 @@
+import type { PipelineShape, PlaceUse } from '@haycart/api';
+import { counted } from '@haycart/core';
+import { useQuery } from '@tanstack/react-query';
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import { NavLink, useParams } from 'react-router';
+import { pipelinesQuery, placeUsesQuery, setUpChangesQuery } from '../api/queries';
+import { Button } from '../components/button';
+import { count } from '../components/format';
+import { PageHead, Sheet } from '../components/sheet';
+import { Empty, Failed, Loading } from '../components/status';
+import { Time } from '../components/time';
+import { NewPipeline } from './new-pipeline';
+import { PipelineEditor } from './pipeline-editor';
+import { useRemoval } from './use-pipeline-changes';
+
+/** Prepares the destination: the pipelines and their stages. */
+export function SetUp() {
+  const { key } = useParams();
+  const pipelines = useQuery(pipelinesQuery);
+  const uses = useQuery(placeUsesQuery).data ?? [];
+  const [making, setMaking] = useState(false);
+  if (pipelines.isPending) return <Loading />;
+  if (pipelines.isError) return <Failed error={pipelines.error} retry={() => void pipelines.refetch()} />;
+  const all = pipelines.data;
+  const chosen = all.find((one) => one.key === key) ?? all[0];
+  return (
+    <div className="h-full overflow-y-auto p-5">
+      <PageHead title="Pipelines" aside="Set up: where deals stand, and how they go on">
+        <Button look="main" onClick={() => setMaking(true)}>
+          <Plus className="size-4" aria-hidden /> New pipeline
+        </Button>
+      </PageHead>
+      <div className="grid gap-5 lg:grid-cols-[220px_minmax(0,1fr)]">
+        <div className="flex flex-col gap-5">
+          <nav aria-label="Pipelines">
+            <ul className="flex flex-col gap-1 max-lg:flex-row max-lg:flex-wrap">
+              {all.map((pipeline) => (
+                <PipelineLink key={pipeline.id} pipeline={pipeline} uses={uses} chosen={pipeline === chosen} />
+              ))}
+            </ul>
+          </nav>
+        </div>
+        {chosen ? (
+          <div className="flex min-w-0 flex-col gap-5">
+            <PipelineEditor key={chosen.id} pipeline={chosen} all={all} uses={uses} />
+            <Removals />
+          </div>
+        ) : (
+          <Sheet>
+            <Empty title="There is no pipeline yet">
+              <Button look="main" onClick={() => setMaking(true)}>
+                Make the first one
+              </Button>
+            </Empty>
+          </Sheet>
+        )}
+      </div>
+      <NewPipeline open={making} close={() => setMaking(false)} />
+    </div>
+  );
+}
+
+function PipelineLink({
+  pipeline: { key, name, record, stages },
+  uses,
+  chosen,
+}: {
+  pipeline: PipelineShape;
+  uses: readonly PlaceUse[];
+  chosen: boolean;
+}) {
+  const open = new Set(stages.filter(({ state }) => state === 'open').map((stage) => stage.key));
+  const inIt = uses
+    .filter((use) => use.pipeline === key && open.has(use.stage))
+    .reduce((sum, { records }) => sum + records, 0);
+  return (
+    <li>
+      <NavLink
+        to={`/set-up/pipelines/${key}`}
+        aria-current={chosen ? 'page' : undefined}
+        className={`block rounded border px-3 py-1.5 ${chosen ? 'border-line bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : 'border-transparent hover:border-line hover:bg-sheet'}`}
+      >
+        <b className="block truncate font-semibold">{name}</b>
+        <span className="text-small text-muted">
+          {counted(stages.length, 'stage')}, {count(inIt)} open {inIt === 1 ? record : `${record}s`}
+        </span>
+      </NavLink>
+    </li>
+  );
+}
+
+/** What was removed lately, each of which can be taken back. */
+function Removals() {
+  const changes = useQuery(setUpChangesQuery);
+  const { takeBack } = useRemoval();
+  if (!changes.data?.length) return null;
+  return (
+    <Sheet className="px-4 py-3">
+      <h2 className="mb-1 text-base">Removed lately</h2>
+      <ul>
+        {changes.data.map(({ id, at, by, text, takenBackAt }) => (
+          <li key={id} className="flex items-center gap-3 border-b border-hair py-1.5 last:border-b-0">
+            <span className={`min-w-0 flex-1 ${takenBackAt ? 'text-muted line-through' : ''}`}>{text}</span>
+            <span className="flex-none text-small text-muted">
+              {by}, <Time at={at} />
+            </span>
+            {takenBackAt ? (
+              <span className="flex-none text-small text-muted">taken back</span>
+            ) : (
+              <Button disabled={takeBack.isPending} onClick={() => takeBack.mutate(id)}>
+                Take back
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Sheet>
+  );
+}

@@ -1,0 +1,87 @@
+import { expect, test, type Page } from '@playwright/test';
+import { signIn } from './support';
+
+test.beforeEach(async ({ page }) => signIn(page));
+
+const stages = (page: Page, pipeline: string) =>
+  page.getByRole('table', { name: `Stages of ${pipeline}` }).getByLabel(/^Name of/);
+const names = async (page: Page, pipeline: string) =>
+  stages(page, pipeline).evaluateAll((fields) => fields.map((field) => (field as HTMLInputElement).value));
+
+test('a pipeline and its stages are made, named and put in order by keyboard alone', async ({ page }) => {
+  await page.goto('/set-up');
+  await page.getByRole('button', { name: 'New pipeline' }).press('Enter');
+  await page.keyboard.type('Repairs');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('Reported\nPriced\n');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/set-up\/pipelines\/repairs/);
+  await expect.poll(() => names(page, 'Repairs')).toEqual(['Reported', 'Priced', 'Won', 'Lost']);
+
+  await page.getByLabel('Name of a new stage').focus();
+  await page.keyboard.type('Visited');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => names(page, 'Repairs')).toEqual(['Reported', 'Priced', 'Visited', 'Won', 'Lost']);
+  await page.getByLabel('Name of Visited').focus();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect.poll(() => names(page, 'Repairs')).toEqual(['Reported', 'Visited', 'Priced', 'Won', 'Lost']);
+  await page.getByRole('button', { name: 'Move Priced', exact: true }).focus();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByText('Priced is at place 2 of 5.')).toBeAttached();
+  await page.keyboard.press('ArrowUp');
+  await expect.poll(() => names(page, 'Repairs')).toEqual(['Priced', 'Reported', 'Visited', 'Won', 'Lost']);
+
+  await page.getByLabel('Name of Visited').focus();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('reported');
+  await expect(page.getByRole('alert')).toHaveText('Another stage has this name');
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Probability of Priced, percent').fill('140');
+  await expect(page.getByRole('alert')).toContainText('from 0 to 100');
+  await page.getByLabel('Probability of Priced, percent').fill('40');
+  await page.keyboard.press('Enter');
+  await page.reload();
+  await expect(page.getByLabel('Probability of Priced, percent')).toHaveValue('40');
+  await expect.poll(() => names(page, 'Repairs')).toEqual(['Priced', 'Reported', 'Visited', 'Won', 'Lost']);
+});
+
+test('a stage in use is removed with its deals and its route, and all of it is taken back', async ({ page }) => {
+  await page.goto('/set-up/pipelines/dealers');
+  const line = page.getByRole('row').filter({ has: page.getByLabel('Name of Applied') });
+  const deals = line.getByRole('cell').nth(6);
+  await expect(deals).toHaveText(/^[1-9]\d*$/);
+  const before = await deals.textContent();
+  await page.getByRole('button', { name: 'Remove Applied' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText(`${before} deals stand in it and the route Dealer application names it.`);
+  await dialog.getByLabel('Deals and routes go to').selectOption('Vetting');
+  await dialog.getByRole('button', { name: 'Remove Applied' }).click();
+  await expect(page.getByLabel('Name of Applied')).toHaveCount(0);
+  await page.getByRole('link', { name: /^Routes/ }).click();
+  await expect(page.getByRole('link', { name: /Dealer application/ }).first()).toContainText('Vetting');
+  await page.goBack();
+
+  const removed = page
+    .getByRole('main')
+    .getByRole('listitem')
+    .filter({ hasText: 'Removed the stage Applied of Dealers' });
+  await removed.getByRole('button', { name: 'Take back' }).click();
+  await expect(removed).toContainText('taken back');
+  await expect(page.getByLabel('Name of Applied')).toBeVisible();
+  await expect(deals).toHaveText(before!);
+});
+
+test('the last open stage stays, and says why', async ({ page }) => {
+  await page.goto('/set-up');
+  await page.getByRole('button', { name: 'New pipeline' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Short');
+  await page.getByLabel('Open stages, one a line').fill('Only');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Remove Only' }).click();
+  await expect(page.getByText('Short needs a stage that is open.')).toBeVisible();
+  await expect(page.getByLabel('Name of Only')).toBeVisible();
+});
