@@ -21,8 +21,10 @@ take_data() {
 }
 
 started=''
+# Stops all that was started. A second Ctrl-C does not interrupt it: the database would be left running.
 stop_all() {
-  trap - EXIT INT TERM
+  trap - EXIT
+  trap '' INT TERM
   for process in $started; do kill "$process" 2>/dev/null || true; done
   for process in $started; do wait "$process" 2>/dev/null || true; done
   [ -z "${DATABASE_URL_OWN:-}" ] || cluster_stop "$data/database"

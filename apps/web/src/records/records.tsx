@@ -1,10 +1,10 @@
 import type { RecordShape } from '@haycart/api';
-import type { FieldValue } from '@haycart/core';
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { pipelineOf, showPhone, stageOf, type FieldValue } from '@haycart/core';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ColumnDef } from '@tanstack/react-table';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
-import { recordsQuery, type RecordPlural } from '../api/queries';
+import { pipelinesQuery, recordsQuery, type RecordPlural } from '../api/queries';
 import { DataTable } from '../components/data-table';
 import { count, money, recordNumber } from '../components/format';
 import { Mono, PageHead } from '../components/sheet';
@@ -72,7 +72,11 @@ const COLUMNS: Record<RecordPlural, ColumnDef<RecordShape>[]> = {
     NUMBER,
     name('contacts'),
     field('E-mail', 'email', 'minmax(0,1.5fr)', false),
-    field('Phone', 'phone', '140px'),
+    {
+      header: 'Phone',
+      meta: { width: '148px', wide: true },
+      cell: ({ row: { original } }) => showPhone(text(original.values.phone)),
+    },
     linked('Company', 'company', 'companies'),
     field('First source', 'source', 'minmax(0,1fr)'),
     counted('Deals', 'deals'),
@@ -92,8 +96,16 @@ const COLUMNS: Record<RecordPlural, ColumnDef<RecordShape>[]> = {
     NUMBER,
     name('deals'),
     linked('Contact', 'contacts', 'contacts'),
-    field('Pipeline', 'pipeline', '110px'),
-    field('Stage', 'stage', '110px', false),
+    {
+      header: 'Pipeline',
+      meta: { width: '110px', wide: true },
+      cell: ({ row: { original } }) => <PlaceName record={original} of="pipeline" />,
+    },
+    {
+      header: 'Stage',
+      meta: { width: '110px' },
+      cell: ({ row: { original } }) => <PlaceName record={original} of="stage" />,
+    },
     {
       header: 'Value',
       meta: { width: '120px', numeric: true, wide: true },
@@ -106,6 +118,14 @@ const COLUMNS: Record<RecordPlural, ColumnDef<RecordShape>[]> = {
     UPDATED,
   ],
 };
+
+/** Where a deal stands, by the names that its pipeline and stage have now. */
+function PlaceName({ record: { values }, of }: { record: RecordShape; of: 'pipeline' | 'stage' }) {
+  const pipelines = useQuery(pipelinesQuery).data ?? [];
+  const pipeline = pipelineOf({ pipelines }, text(values.pipeline));
+  const named = of === 'pipeline' ? pipeline : stageOf(pipeline, text(values.stage));
+  return <>{named?.name ?? text(values[of])}</>;
+}
 
 /** Contacts, companies and deals: the latest changed first, found by name, e-mail or domain. */
 export function Records() {
