@@ -33,6 +33,8 @@ import { RouterService } from './runs/router.service';
 import { RunStore } from './runs/run-store';
 import { RunsController } from './runs/runs.controller';
 import { RunsService } from './runs/runs.service';
+import { FieldSetUpController } from './set-up/fields.controller';
+import { FieldUsesService } from './set-up/field-uses.service';
 import { PipelineSetUpController } from './set-up/pipelines.controller';
 import { RemovalsService } from './set-up/removals.service';
 import { AcceptHandler } from './submissions/accept/accept.handler';
@@ -49,6 +51,7 @@ import { WorkspacesService } from './workspaces/workspaces.service';
 const WEB = [
   EventsController,
   FieldsController,
+  FieldSetUpController,
   IntakesController,
   PipelinesController,
   PipelineSetUpController,
@@ -82,6 +85,7 @@ export class AppModule {
         DemoPeople,
         DestinationService,
         FieldsService,
+        FieldUsesService,
         FormPages,
         IntakeDirectory,
         IntakesService,

@@ -198,6 +198,17 @@ export interface SetUpChange {
 
 export interface FieldShape extends FieldDefinition {
   id: string | null;
+  /** Out of use: its values stay on the records. */
+  retired?: boolean;
+}
+
+/** A field with what feeds it and how full it is. */
+export interface FieldUse extends FieldShape {
+  /** How many records of its kind there are, and how many of them hold a value. */
+  records: number;
+  filled: number;
+  lastFilledAt: string | null;
+  routes: { id: string; name: string }[];
 }
 
 export const AGE_BANDS = ['day', 'week', 'month', 'longer'] as const;
@@ -262,5 +273,5 @@ export interface SearchHit {
 }
 
 /** What server-sent events tell: which kinds of thing changed. Nothing of the things themselves. */
-export const EVENT_TOPICS = ['submissions', 'runs', 'records', 'routes', 'intakes', 'pipelines'] as const;
+export const EVENT_TOPICS = ['submissions', 'runs', 'records', 'routes', 'intakes', 'pipelines', 'fields'] as const;
 export type EventTopic = (typeof EVENT_TOPICS)[number];

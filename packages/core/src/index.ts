@@ -13,6 +13,8 @@ export * from './destination/destination';
 export * from './destination/new-key';
 export * from './destination/edit-pipeline';
 export * from './destination/check-pipeline';
+export * from './destination/check-field';
+export * from './destination/fields-from-text';
 export * from './destination/field-value';
 export * from './destination/money';
 export * from './mapping/value';

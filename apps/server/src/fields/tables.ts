@@ -1,6 +1,6 @@
 import type { FieldOption, FieldType, RecordKind } from '@haycart/core';
 import { boolean, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { workspaceId } from '../platform/database/columns';
+import { time, workspaceId } from '../platform/database/columns';
 
 /** Fields that a workspace made, and what it changed about the built-in ones (whether they are required). */
 export const field = pgTable(
@@ -17,6 +17,8 @@ export const field = pgTable(
     options: jsonb('options').$type<FieldOption[]>(),
     help: text('help'),
     position: integer('position').notNull().default(0),
+    /** Since when it is out of use. Its values stay, and its key is not given again. */
+    retiredAt: time('retired_at'),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), unique('field_key').on(t.workspaceId, t.record, t.key)],
 );

@@ -32,7 +32,7 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { cursorTime, isId, pageOf, type Cursor } from '../platform/paging';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import { KnownRecordsStore } from './known-records.store';
-import { columnsToValues, recordName, type RecordRow } from './record-rows';
+import { columnsToValues, fieldColumns, recordName, type RecordRow } from './record-rows';
 import { RecordWriter, type CausedDiff } from './record-writer';
 
 /** What a list of records is narrowed to. */
@@ -171,6 +171,34 @@ export class RecordsService {
       [tx.workspaceId, ids],
     );
     return new Map(rows.map((row) => [row.id, { ...row, number: Number(row.number) }]));
+  }
+
+  /** How many records of a kind there are, and for each field how many hold it and when it was last written. */
+  async filled(
+    tx: WorkspaceTx,
+    kind: RecordKind,
+  ): Promise<{ total: number; byField: Map<string, { count: number; lastAt: string | null }> }> {
+    const builtIn = fieldColumns(kind).filter((column) => !column.endsWith('_currency'));
+    const [row] = await tx.statement<Record<string, number>>(
+      `${kind}_filled`,
+      `select count(*)::int as total, ${builtIn.map((column) => `count(${column})::int as "${column.replace(/_amount$/, '')}"`).join(', ')}
+       from ${kind} where workspace_id = $1`,
+      [tx.workspaceId],
+    );
+    const { total = 0, ...counts } = row ?? {};
+    const custom = await tx.statement<{ key: string; count: number }>(
+      `${kind}_filled_custom`,
+      `select k as key, count(*)::int as count from ${kind} r, jsonb_object_keys(r.custom) k where r.workspace_id = $1 group by 1`,
+      [tx.workspaceId],
+    );
+    const last = await tx.statement<{ key: string; at: string }>(
+      `${kind}_last_written`,
+      `select w.key, max(w.value) as at from ${kind} r, jsonb_each_text(r.written_at) w where r.workspace_id = $1 group by 1`,
+      [tx.workspaceId],
+    );
+    const lastAt = new Map(last.map(({ key, at }) => [key, at]));
+    const all = [...Object.entries(counts), ...custom.map(({ key, count }) => [key, count] as const)];
+    return { total, byField: new Map(all.map(([key, count]) => [key, { count, lastAt: lastAt.get(key) ?? null }])) };
   }
 
   /** How many records stand in each stage of each pipeline. */

@@ -22,6 +22,8 @@ export interface FieldOption {
   key: string;
   label: string;
   aliases?: string[];
+  /** No longer to be chosen; records that hold it keep it. */
+  retired?: boolean;
 }
 
 /** One field of a kind of record, built in or made by the workspace. */

@@ -83,8 +83,10 @@ export function readFieldValue(field: FieldDefinition, text: string, defaults: V
 /** The option that a text means: by key, label or alias, whatever the case. */
 export function optionFor(options: readonly FieldOption[], text: string): FieldOption | undefined {
   const wanted = text.trim().toLowerCase();
-  return options.find((option) =>
-    [option.key, option.label, ...(option.aliases ?? [])].some((name) => name.toLowerCase() === wanted),
+  return options.find(
+    (option) =>
+      !option.retired &&
+      [option.key, option.label, ...(option.aliases ?? [])].some((name) => name.toLowerCase() === wanted),
   );
 }
 

@@ -1,0 +1,1 @@
+ALTER TABLE "field" ADD COLUMN "retired_at" timestamp with time zone;

@@ -1,0 +1,41 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { RECORD_KINDS, type FieldDefinition, type RouteDefinition } from '@haycart/core';
+import type { FieldUse } from '@haycart/api';
+import type { WorkspaceTx } from '../platform/database/database';
+import { FieldsService } from '../fields/fields.service';
+import { RecordsService } from '../records/records.service';
+import { RoutesService } from '../routes/routes.service';
+
+/** What feeds each field and how full it is, so that a column which silently stays empty is seen. */
+@Injectable()
+export class FieldUsesService {
+  constructor(
+    @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(RoutesService) private readonly routes: RoutesService,
+  ) {}
+
+  async all(tx: WorkspaceTx): Promise<FieldUse[]> {
+    const fields = await this.fields.withRetired(tx);
+    const routes = await this.routes.definitions(tx);
+    const filled = new Map<string, Awaited<ReturnType<RecordsService['filled']>>>();
+    for (const kind of RECORD_KINDS) filled.set(kind, await this.records.filled(tx, kind));
+    return fields.map((field) => {
+      const { total, byField } = filled.get(field.record)!;
+      const own = byField.get(field.key);
+      return {
+        ...field,
+        records: total,
+        filled: own?.count ?? 0,
+        lastFilledAt: own?.lastAt ?? null,
+        routes: routes
+          .filter(({ draft, published }) => [draft, published].some((route) => route && feeds(route, field)))
+          .map(({ id, name }) => ({ id, name })),
+      };
+    });
+  }
+}
+
+function feeds(route: RouteDefinition, { record, key }: FieldDefinition): boolean {
+  return route.writes.some((write) => write.record === record && write.fills.some((fill) => fill.field === key));
+}

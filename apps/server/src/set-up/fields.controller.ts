@@ -1,0 +1,138 @@
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post } from '@nestjs/common';
+import { ApiBody, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { FIELD_TYPES, RECORD_KINDS, type FieldType, type RecordKind } from '@haycart/core';
+import type { FieldShape, FieldUse } from '@haycart/api';
+import { plainToInstance, Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsOptional, IsString, Length, ValidateNested } from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { validation } from '../platform/errors/validate';
+import { Events } from '../platform/events/events';
+import { FieldsService } from '../fields/fields.service';
+import { FieldUsesService } from './field-uses.service';
+
+const MOST_AT_ONCE = 500;
+
+class OptionDto {
+  /** Of an option that is there already; a new one gets its key. */
+  @ApiPropertyOptional() @IsOptional() @IsString() key?: string;
+  @ApiProperty() @IsString() @Length(1, 100) label: string;
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(100)
+  @IsString({ each: true })
+  aliases?: string[];
+  @ApiPropertyOptional() @IsOptional() @IsBoolean() retired?: boolean;
+}
+
+class FieldChangeDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 100) label?: string;
+  @ApiPropertyOptional() @IsOptional() @IsBoolean() required?: boolean;
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(0, 500) help?: string;
+  @ApiPropertyOptional({ type: [OptionDto] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => OptionDto)
+  options?: OptionDto[];
+  @ApiPropertyOptional() @IsOptional() @IsBoolean() retired?: boolean;
+}
+
+class NewFieldDto {
+  @ApiProperty({ enum: RECORD_KINDS }) @IsIn(RECORD_KINDS) record: RecordKind;
+  @ApiProperty() @IsString() @Length(1, 100) label: string;
+  @ApiProperty({ enum: FIELD_TYPES }) @IsIn(FIELD_TYPES) type: FieldType;
+  @ApiPropertyOptional() @IsOptional() @IsBoolean() required?: boolean;
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(0, 500) help?: string;
+  @ApiPropertyOptional({ type: [OptionDto] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => OptionDto)
+  options?: OptionDto[];
+}
+
+/** Preparing the fields of records. */
+@ApiTags('fields')
+@Controller('api/v1')
+export class FieldSetUpController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(Events) private readonly events: Events,
+    @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(FieldUsesService) private readonly fieldUses: FieldUsesService,
+  ) {}
+
+  /** One field, or a list of up to 500: all of them or none. */
+  @Post('fields')
+  @HttpCode(201)
+  @ApiBody({ type: NewFieldDto })
+  async make(@ByCaller() { workspaceId }: Caller, @Body() body: object): Promise<FieldShape | FieldShape[]> {
+    const list = Array.isArray(body);
+    const wanted = await Promise.all((list ? body : [body]).map((one, index) => checked(one, list ? `/${index}` : '')));
+    if (!wanted.length || wanted.length > MOST_AT_ONCE)
+      throw new ProblemError('refused', `A list brings 1 to ${MOST_AT_ONCE} fields; this one has ${wanted.length}.`);
+    const made = await this.#changing(workspaceId, (tx) =>
+      this.fields.make(tx, wanted, (index) => (list ? `/${index}` : '')),
+    );
+    return list ? made : made[0]!;
+  }
+
+  @Patch('fields/:record/:key')
+  change(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('record') record: string,
+    @Param('key') key: string,
+    @Body() change: FieldChangeDto,
+  ): Promise<FieldShape> {
+    return this.#changing(workspaceId, (tx) => this.fields.change(tx, recordFrom(record), key, change));
+  }
+
+  /** Takes a field out of use. Its values stay on the records, and `retired: false` brings it back. */
+  @Delete('fields/:record/:key')
+  remove(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('record') record: string,
+    @Param('key') key: string,
+  ): Promise<FieldShape> {
+    return this.#changing(workspaceId, (tx) => this.fields.change(tx, recordFrom(record), key, { retired: true }));
+  }
+
+  /** Every field, retired ones too, with what feeds it and how full it is. */
+  @Get('set-up/field-uses')
+  uses(@ByCaller() { workspaceId }: Caller): Promise<FieldUse[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.fieldUses.all(tx));
+  }
+
+  #changing<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const result = await work(tx);
+      await this.events.tell(tx, 'fields');
+      return result;
+    });
+  }
+}
+
+/** Checks one of a list as the framework checks a body, with the places in the list. */
+async function checked(one: unknown, at: string): Promise<NewFieldDto> {
+  try {
+    return (await validation.transform(plainToInstance(Object, one), {
+      type: 'body',
+      metatype: NewFieldDto,
+    })) as NewFieldDto;
+  } catch (thrown) {
+    if (!(thrown instanceof ProblemError)) throw thrown;
+    const errors = thrown.errors?.map((error) => ({ ...error, at: `${at}${error.at}` }));
+    throw new ProblemError(thrown.code, thrown.detail, errors);
+  }
+}
+
+function recordFrom(text: string): RecordKind {
+  const record = RECORD_KINDS.find((kind) => kind === text);
+  if (!record) throw new ProblemError('not-found', `There is no kind of record ${text}.`);
+  return record;
+}

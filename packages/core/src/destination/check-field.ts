@@ -1,0 +1,69 @@
+import { jsonPointer } from '../json';
+import { error, type Problem } from '../problem';
+import type { FieldDefinition, FieldOption } from './field-definition';
+
+const LIMITS = { label: 100, help: 500, options: 500, fields: 500 } as const;
+
+/** What is wrong with a field as it would be kept, among the other fields of its record. */
+export function checkField(field: FieldDefinition, others: readonly FieldDefinition[]): Problem[] {
+  const own = others.filter(({ record, key }) => record === field.record && key !== field.key);
+  const problems: Problem[] = [];
+  if (field.label.trim() === '') problems.push(error('label-blank', 'A field needs a label.', '/label'));
+  if (field.label.length > LIMITS.label)
+    problems.push(error('label-too-long', `A label has at most ${LIMITS.label} characters.`, '/label'));
+  const same = own.find(({ label }) => plain(label) === plain(field.label));
+  if (same)
+    problems.push(
+      error(
+        'label-taken',
+        `The ${field.record} has a field “${same.label}” already. Two of one name would be mixed up.`,
+        '/label',
+      ),
+    );
+  if ((field.help?.length ?? 0) > LIMITS.help)
+    problems.push(error('help-too-long', `A help text has at most ${LIMITS.help} characters.`, '/help'));
+  if (own.length >= LIMITS.fields)
+    problems.push(error('too-many-fields', `A ${field.record} has at most ${LIMITS.fields} fields.`));
+  return [...problems, ...checkOptions(field)];
+}
+
+/** Whether a type of field has a list of options. */
+export function hasOptions({ type }: Pick<FieldDefinition, 'type'>): boolean {
+  return type === 'one-of' || type === 'several-of';
+}
+
+function checkOptions(field: FieldDefinition): Problem[] {
+  const { options } = field;
+  if (!hasOptions(field))
+    return options ? [error('options-do-not-fit', `Only lists have options; ${field.label} is none.`, '/options')] : [];
+  if (!options?.some(({ retired }) => !retired))
+    return [error('no-option', `${field.label} needs an option to choose.`, '/options')];
+  if (options.length > LIMITS.options)
+    return [error('too-many-options', `A list has at most ${LIMITS.options} options.`, '/options')];
+  return checkNames(options);
+}
+
+/** Every name means one option: labels and aliases are what forms may send. */
+function checkNames(options: readonly FieldOption[]): Problem[] {
+  const problems: Problem[] = [];
+  const meant = new Map<string, number>();
+  options.forEach((option, index) => {
+    const names = [option.label, ...(option.aliases ?? [])];
+    names.forEach((name, place) => {
+      const at = jsonPointer(place === 0 ? ['options', index, 'label'] : ['options', index, 'aliases', place - 1]);
+      if (name.trim() === '') problems.push(error('option-blank', 'An option needs a name.', at));
+      else if (name.length > LIMITS.label)
+        problems.push(error('option-too-long', `The name of an option has at most ${LIMITS.label} characters.`, at));
+      else if (meant.has(plain(name)) && meant.get(plain(name)) !== index)
+        problems.push(
+          error('option-ambiguous', `“${name}” means ${options[meant.get(plain(name))!]!.label} already.`, at),
+        );
+      else meant.set(plain(name), index);
+    });
+  });
+  return problems;
+}
+
+function plain(name: string): string {
+  return name.trim().toLowerCase();
+}
