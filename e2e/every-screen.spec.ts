@@ -50,6 +50,11 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
     },
   ],
   ['the set-up of pipelines', '/set-up', (page) => page.getByRole('table', { name: 'Stages of New builds' }).waitFor()],
+  [
+    'the set-up of fields',
+    '/set-up/fields',
+    (page) => page.getByRole('table', { name: 'Fields of the contact' }).waitFor(),
+  ],
   ['the pipeline', '/pipeline', (page) => page.getByRole('heading', { name: 'Enquiry' }).waitFor()],
 ];
 

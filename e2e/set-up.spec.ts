@@ -85,3 +85,50 @@ test('the last open stage stays, and says why', async ({ page }) => {
   await expect(page.getByText('Short needs a stage that is open.')).toBeVisible();
   await expect(page.getByLabel('Name of Only')).toBeVisible();
 });
+
+test('fields are made by pasting a header row; one is fed, taken out of use, and brought back', async ({ page }) => {
+  await page.goto('/set-up/fields/deal');
+  await page.getByRole('button', { name: 'New fields' }).click();
+  await page.getByLabel('Labels').fill('Ridge height,Delivery date,"Glazing, kind",Bays');
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByLabel('Type of Ridge height')).toHaveValue('decimal');
+  await expect(dialog.getByLabel('Type of Delivery date')).toHaveValue('date');
+  await expect(dialog.getByRole('listitem').filter({ hasText: 'Bays' })).toContainText('is there already');
+  await dialog.getByLabel('Type of Glazing, kind').selectOption('one of a list');
+  await dialog.getByRole('button', { name: 'Make 3 fields' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('needs an option to choose');
+  await dialog.getByLabel('Options of Glazing, kind').fill('Single, Double');
+  await dialog.getByRole('button', { name: 'Make 3 fields' }).click();
+  const line = page.getByRole('row').filter({ has: page.getByLabel('Label of Glazing, kind') });
+  await expect(line).toContainText('one of a list');
+  await expect(line).toContainText('glazing_kind');
+  await expect(line).toContainText('no route');
+
+  await page.getByRole('button', { name: 'Options of Glazing, kind' }).click();
+  await page.getByLabel('Other names of option 2').fill('twin, insulated');
+  await page.getByRole('button', { name: 'Add an option' }).click();
+  await page.getByLabel('Name of option 3').fill('twin');
+  await page.getByRole('button', { name: 'Save the options' }).click();
+  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('“twin” means Double already.');
+  await page.getByLabel('Name of option 3').fill('Triple');
+  await page.getByRole('button', { name: 'Save the options' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+
+  await page.getByLabel('Label of Delivery date').fill('ridge HEIGHT');
+  await expect(page.getByRole('alert')).toHaveText('Another field has this label');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Take Delivery date out of use' }).click();
+  await expect(page.getByLabel('Label of Delivery date')).toHaveCount(0);
+  const retired = page.getByRole('main').getByRole('listitem').filter({ hasText: 'Delivery date' });
+  await retired.getByRole('button', { name: 'Bring back' }).click();
+  await expect(page.getByLabel('Label of Delivery date')).toBeVisible();
+
+  await page.goto('/routes');
+  await page
+    .getByRole('link', { name: /Site survey request/ })
+    .first()
+    .click();
+  await expect(
+    page.getByLabel('Feed another field of the deal').getByRole('option', { name: 'Glazing, kind' }),
+  ).toBeAttached();
+});

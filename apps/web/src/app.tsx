@@ -21,7 +21,10 @@ const PipelinePage = lazy(() =>
   import('./pipeline/pipeline-page').then(({ PipelinePage }) => ({ default: PipelinePage })),
 );
 
-const SetUp = lazy(() => import('./set-up/set-up').then(({ SetUp }) => ({ default: SetUp })));
+const PipelinesSetUp = lazy(() =>
+  import('./set-up/pipelines-set-up').then(({ PipelinesSetUp }) => ({ default: PipelinesSetUp })),
+);
+const FieldsSetUp = lazy(() => import('./set-up/fields-set-up').then(({ FieldsSetUp }) => ({ default: FieldsSetUp })));
 
 /** The whole application: sign-in for those who are not, else the frame with its pages, each loaded when first seen. */
 export function App() {
@@ -46,8 +49,10 @@ export function App() {
             { path: 'pipeline', element: <PipelinePage /> },
             { path: 'pipeline/:key', element: <PipelinePage /> },
             { path: 'set-up', element: <Navigate to="/set-up/pipelines" replace /> },
-            { path: 'set-up/pipelines', element: <SetUp /> },
-            { path: 'set-up/pipelines/:key', element: <SetUp /> },
+            { path: 'set-up/pipelines', element: <PipelinesSetUp /> },
+            { path: 'set-up/pipelines/:key', element: <PipelinesSetUp /> },
+            { path: 'set-up/fields', element: <FieldsSetUp /> },
+            { path: 'set-up/fields/:record', element: <FieldsSetUp /> },
             {
               path: '*',
               element: (

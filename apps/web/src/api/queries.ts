@@ -2,6 +2,7 @@ import type {
   BandFigures,
   FieldKeyShape,
   FieldShape,
+  FieldUse,
   HistoryEntry,
   HomeShape,
   IntakeLine,
@@ -109,12 +110,16 @@ export const placeUsesQuery = queryOptions({
   queryKey: ['records', 'place-uses'],
   queryFn: () => call<PlaceUse[]>('GET', '/set-up/place-uses'),
 });
+export const fieldUsesQuery = queryOptions({
+  queryKey: ['fields', 'uses'],
+  queryFn: () => call<FieldUse[]>('GET', '/set-up/field-uses'),
+});
 export const setUpChangesQuery = queryOptions({
   queryKey: ['pipelines', 'changes'],
   queryFn: () => call<SetUpChange[]>('GET', '/set-up/changes'),
 });
 export const fieldsQuery = queryOptions({
-  queryKey: ['fields'],
+  queryKey: ['fields', 'list'],
   queryFn: () => call<FieldShape[]>('GET', '/fields'),
   staleTime: 60_000,
 });

@@ -14,6 +14,7 @@ const PLACES = [
   ['Companies', '/records/companies'],
   ['Pipeline', '/pipeline'],
   ['Set up pipelines and stages', '/set-up/pipelines'],
+  ['Set up fields', '/set-up/fields'],
 ] as const;
 
 const KIND_PATHS: Record<string, string> = {

@@ -7,9 +7,10 @@ import { toast } from 'sonner';
 import { Button } from '../components/button';
 import { Key, Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
+import { CopyKey } from './copy-key';
 import { RemovalDialog } from './removal-dialog';
 import { SavedField } from './saved-field';
-import { CopyKey, STAGE_GRID, StageLine } from './stage-line';
+import { STAGE_GRID, StageLine } from './stage-line';
 import { usePipelineChange, useRemoval, useShownPipeline } from './use-pipeline-changes';
 
 /** One pipeline and its stages in order, edited in their places. */

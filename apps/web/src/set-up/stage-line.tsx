@@ -3,10 +3,9 @@ import { STAGE_LIMITS, type PipelineEdit, type Stage } from '@haycart/core';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, Trash2 } from 'lucide-react';
-import { toast } from 'sonner';
 import { IconButton } from '../components/button';
 import { count } from '../components/format';
-import { Mono } from '../components/sheet';
+import { CopyKey } from './copy-key';
 import { SavedField } from './saved-field';
 
 export const STAGE_GRID =
@@ -106,7 +105,7 @@ export function StageLine({
           />
         )}
       </span>
-      <span role="cell" className="text-center max-lg:hidden">
+      <span role="cell" className="flex justify-center max-lg:hidden">
         {open && (
           <input
             type="radio"
@@ -165,26 +164,6 @@ function NumberField({
       />
       <span className="w-9 flex-none text-small text-muted">{unit}</span>
     </span>
-  );
-}
-
-/** A key that routes and scripts use; a click copies it. */
-export function CopyKey({ text }: { text: string }) {
-  const copy = () =>
-    void navigator.clipboard.writeText(text).then(
-      () => toast(`Copied ${text}.`),
-      () => toast.error('The browser does not let this page copy.'),
-    );
-  return (
-    <button
-      type="button"
-      onClick={copy}
-      title="The key never changes, whatever the name. Click to copy it."
-      aria-label={`Copy the key ${text}`}
-      className="max-w-full truncate rounded-sm px-1.5 hover:bg-slate-soft"
-    >
-      <Mono className="text-muted">{text}</Mono>
-    </button>
   );
 }
 

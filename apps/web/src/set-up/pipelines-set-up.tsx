@@ -7,15 +7,16 @@ import { NavLink, useParams } from 'react-router';
 import { pipelinesQuery, placeUsesQuery, setUpChangesQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { count } from '../components/format';
-import { PageHead, Sheet } from '../components/sheet';
+import { Sheet } from '../components/sheet';
 import { Empty, Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
 import { NewPipeline } from './new-pipeline';
 import { PipelineEditor } from './pipeline-editor';
+import { SetUpHead } from './set-up-head';
 import { useRemoval } from './use-pipeline-changes';
 
-/** Prepares the destination: the pipelines and their stages. */
-export function SetUp() {
+/** Prepares where deals stand: the pipelines and their stages. */
+export function PipelinesSetUp() {
   const { key } = useParams();
   const pipelines = useQuery(pipelinesQuery);
   const uses = useQuery(placeUsesQuery).data ?? [];
@@ -26,11 +27,11 @@ export function SetUp() {
   const chosen = all.find((one) => one.key === key) ?? all[0];
   return (
     <div className="h-full overflow-y-auto p-5">
-      <PageHead title="Pipelines" aside="Set up: where deals stand, and how they go on">
+      <SetUpHead aside="where deals stand, and how they go on">
         <Button look="main" onClick={() => setMaking(true)}>
           <Plus className="size-4" aria-hidden /> New pipeline
         </Button>
-      </PageHead>
+      </SetUpHead>
       <div className="grid gap-5 lg:grid-cols-[220px_minmax(0,1fr)]">
         <div className="flex flex-col gap-5">
           <nav aria-label="Pipelines">

@@ -1,0 +1,126 @@
+import type { FieldUse } from '@haycart/api';
+import { counted, RECORD_KINDS, type RecordKind } from '@haycart/core';
+import { useQuery } from '@tanstack/react-query';
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import { NavLink, useParams } from 'react-router';
+import { fieldUsesQuery } from '../api/queries';
+import { Button } from '../components/button';
+import { Sheet } from '../components/sheet';
+import { Failed, Loading } from '../components/status';
+import { FIELD_GRID, FieldLine } from './field-line';
+import { RECORD_WORDS, TYPE_WORDS } from './field-words';
+import { NewFields } from './new-fields';
+import { SetUpHead } from './set-up-head';
+import { useFieldChange } from './use-field-changes';
+
+/** Prepares what records hold: the fields of each kind, with what feeds them and how full they are. */
+export function FieldsSetUp() {
+  const { record: asked } = useParams();
+  const record: RecordKind = RECORD_KINDS.find((kind) => kind === asked) ?? 'contact';
+  const fields = useQuery(fieldUsesQuery);
+  const [making, setMaking] = useState(false);
+  if (fields.isPending) return <Loading />;
+  if (fields.isError) return <Failed error={fields.error} retry={() => void fields.refetch()} />;
+  const own = fields.data.filter((field) => field.record === record);
+  const inUse = own.filter(({ retired }) => !retired);
+  const retired = own.filter((field) => field.retired);
+  const labels = inUse.map(({ label }) => label);
+  return (
+    <div className="h-full overflow-y-auto p-5">
+      <SetUpHead aside="what a record holds, what feeds it, and how full it is">
+        <Button look="main" onClick={() => setMaking(true)}>
+          <Plus className="size-4" aria-hidden /> New fields
+        </Button>
+      </SetUpHead>
+      <div className="grid gap-5 lg:grid-cols-[220px_minmax(0,1fr)]">
+        <nav aria-label="Kinds of record">
+          <ul className="flex flex-col gap-1 max-lg:flex-row max-lg:flex-wrap">
+            {RECORD_KINDS.map((kind) => (
+              <KindLink key={kind} kind={kind} fields={fields.data} chosen={kind === record} />
+            ))}
+          </ul>
+        </nav>
+        <div className="flex min-w-0 flex-col gap-5">
+          <Sheet>
+            <div role="table" aria-label={`Fields of the ${record}`}>
+              <div role="row" className={`${FIELD_GRID} h-8 border-b border-line text-label font-semibold text-muted`}>
+                <span role="columnheader">Field</span>
+                <span role="columnheader" className="max-lg:hidden">
+                  Type
+                </span>
+                <span role="columnheader" className="text-center">
+                  Needed
+                </span>
+                <span role="columnheader" className="max-lg:hidden">
+                  Fed by
+                </span>
+                <span role="columnheader" className="text-right max-lg:hidden">
+                  Filled
+                </span>
+                <span role="columnheader" className="text-right max-lg:hidden">
+                  Last
+                </span>
+                <span role="columnheader" className="px-1.5 max-lg:hidden">
+                  Key
+                </span>
+                <span role="columnheader">
+                  <span className="sr-only">Change</span>
+                </span>
+              </div>
+              {inUse.map((field) => (
+                <FieldLine key={field.key} field={field} labels={labels} />
+              ))}
+            </div>
+          </Sheet>
+          {retired.length > 0 && (
+            <Sheet className="px-4 py-3">
+              <h2 className="mb-1 text-base">Out of use</h2>
+              <ul>
+                {retired.map((field) => (
+                  <RetiredField key={field.key} field={field} />
+                ))}
+              </ul>
+            </Sheet>
+          )}
+        </div>
+      </div>
+      {making && <NewFields record={record} labels={labels} close={() => setMaking(false)} />}
+    </div>
+  );
+}
+
+function KindLink({ kind, fields, chosen }: { kind: RecordKind; fields: readonly FieldUse[]; chosen: boolean }) {
+  const own = fields.filter(({ record, retired }) => record === kind && !retired);
+  const empty = own.filter(({ records, filled, kept }) => records > 0 && filled === 0 && !kept).length;
+  return (
+    <li>
+      <NavLink
+        to={`/set-up/fields/${kind}`}
+        aria-current={chosen ? 'page' : undefined}
+        className={`block rounded border px-3 py-1.5 ${chosen ? 'border-line bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : 'border-transparent hover:border-line hover:bg-sheet'}`}
+      >
+        <b className="block font-semibold">{RECORD_WORDS[kind]}</b>
+        <span className="text-small text-muted">
+          {counted(own.length, 'field')}
+          {empty > 0 && `, ${empty} empty`}
+        </span>
+      </NavLink>
+    </li>
+  );
+}
+
+function RetiredField({ field }: { field: FieldUse }) {
+  const change = useFieldChange(field);
+  return (
+    <li className="flex items-center gap-3 border-b border-hair py-1.5 last:border-b-0">
+      <span className="min-w-0 flex-1 truncate">
+        {field.label} <span className="text-muted">{TYPE_WORDS[field.type]}</span>
+      </span>
+      <span className="flex-none text-small text-muted">{counted(field.filled, 'value')} kept</span>
+      <Button disabled={change.isPending} onClick={() => change.mutate({ retired: false })}>
+        Bring back
+      </Button>
+    </li>
+  );
+}

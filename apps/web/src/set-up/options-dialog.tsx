@@ -1,0 +1,103 @@
+import type { FieldUse } from '@haycart/api';
+import type { FieldOption } from '@haycart/core';
+import { useFieldArray, useForm } from 'react-hook-form';
+import { Button } from '../components/button';
+import { Dialog } from '../components/dialog';
+import { messageOf } from '../components/status';
+import { CopyKey } from './copy-key';
+import { useFieldChange } from './use-field-changes';
+
+interface Line {
+  option: string;
+  label: string;
+  aliases: string;
+  retired: boolean;
+}
+
+const INPUT = 'h-8 w-full min-w-0 rounded border border-faint bg-raised px-2';
+
+/** The options of a list: what they are called, what else forms may call them, and which are no longer chosen. */
+export function OptionsDialog({ field, close }: { field: FieldUse; close: () => void }) {
+  const change = useFieldChange(field);
+  const form = useForm<{ lines: Line[] }>({ defaultValues: { lines: (field.options ?? []).map(lineFrom) } });
+  const lines = useFieldArray({ control: form.control, name: 'lines' });
+  const save = ({ lines: kept }: { lines: Line[] }) =>
+    change.mutate({ options: kept.filter(({ label }) => label.trim() !== '').map(optionFrom) }, { onSuccess: close });
+  return (
+    <Dialog
+      open
+      wide
+      close={close}
+      title={`Options of ${field.label}`}
+      description="Forms may send an option’s name or any of its other names, in any case. A retired option stays on the records that have it."
+    >
+      <form className="flex flex-col gap-3" onSubmit={(event) => void form.handleSubmit(save)(event)}>
+        <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)_64px] items-center gap-x-2 gap-y-1 sm:grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)_64px_140px]">
+          <span className="text-label font-semibold text-muted">Option</span>
+          <span className="text-label font-semibold text-muted">Other names, with commas between</span>
+          <span className="text-center text-label font-semibold text-muted">Retired</span>
+          <span className="text-label font-semibold text-muted max-sm:hidden">Key</span>
+          {lines.fields.map((line, index) => (
+            <div key={line.id} className="contents">
+              <input
+                aria-label={`Name of option ${index + 1}`}
+                className={INPUT}
+                {...form.register(`lines.${index}.label`)}
+              />
+              <input
+                aria-label={`Other names of option ${index + 1}`}
+                className={INPUT}
+                {...form.register(`lines.${index}.aliases`)}
+              />
+              <input
+                type="checkbox"
+                aria-label={`Option ${index + 1} is retired`}
+                className="size-4 justify-self-center accent-green"
+                {...form.register(`lines.${index}.retired`)}
+              />
+              <span className="min-w-0 max-sm:hidden">
+                {line.option ? (
+                  <CopyKey text={line.option} />
+                ) : (
+                  <span className="px-1.5 text-small text-muted">given when saved</span>
+                )}
+              </span>
+            </div>
+          ))}
+        </div>
+        <div className="flex items-center gap-2">
+          <Button onClick={() => lines.append({ option: '', label: '', aliases: '', retired: false })}>
+            Add an option
+          </Button>
+          {change.isError && (
+            <span role="alert" className="text-small text-brick">
+              {messageOf(change.error)}
+            </span>
+          )}
+          <span className="flex-1" />
+          <Button onClick={close}>Cancel</Button>
+          <Button look="main" type="submit" disabled={change.isPending}>
+            Save the options
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+function lineFrom({ key, label, aliases = [], retired = false }: FieldOption): Line {
+  return { option: key, label, aliases: aliases.join(', '), retired };
+}
+
+function optionFrom({ option, label, aliases, retired }: Line): Omit<FieldOption, 'key'> & { key?: string } {
+  const names = aliases
+    .split(',')
+    .map((name) => name.trim())
+    .filter(Boolean);
+  return {
+    ...(option ? { key: option } : {}),
+    label: label.trim(),
+    ...(names.length ? { aliases: names } : {}),
+    ...(retired ? { retired } : {}),
+  };
+}
