@@ -190,7 +190,7 @@ async function moveDeals(
       if (!stage) continue;
       const start = Math.max(month.from.getTime(), deal.stage_since.getTime());
       const at = new Date(start + random.next() * (month.to.getTime() - start));
-      await services.records.moveDeal(tx, deal.id, stage, month.by, at.toISOString());
+      await services.deals.move(tx, deal.id, stage, month.by, at.toISOString());
     }
   });
 }

@@ -15,6 +15,8 @@ import { validation } from './platform/errors/validate';
 import { ProblemFilter } from './platform/errors/problem-filter';
 import { EventsController } from './platform/events/events.controller';
 import { PlatformModule } from './platform/platform.module';
+import { DealMovesService } from './records/deal-moves.service';
+import { FullnessService } from './records/fullness.service';
 import { DealGridService } from './records/deal-grid.service';
 import { KnownRecordsStore } from './records/known-records.store';
 import { WebPageController } from './platform/web-page.controller';
@@ -82,11 +84,13 @@ export class AppModule {
         { provide: APP_PIPE, useValue: validation },
         AcceptHandler,
         DealGridService,
+        DealMovesService,
         DemoPeople,
         DestinationService,
         FieldsService,
         FieldUsesService,
         FormPages,
+        FullnessService,
         IntakeDirectory,
         IntakesService,
         KnownRecordsStore,

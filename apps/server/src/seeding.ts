@@ -7,7 +7,7 @@ import { readConfig } from './platform/config';
 import { Database } from './platform/database/database';
 import { migrateDatabase } from './platform/database/migrate';
 import { PinoLogger } from './platform/logging';
-import { RecordsService } from './records/records.service';
+import { DealMovesService } from './records/deal-moves.service';
 import { RoutesService } from './routes/routes.service';
 import { RouterService } from './runs/router.service';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
@@ -28,7 +28,7 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     inbox: context.get(SubmissionInbox),
     intakes: context.get(IntakesService),
     people: context.get(PeopleService),
-    records: context.get(RecordsService),
+    deals: context.get(DealMovesService),
     router: context.get(RouterService),
     routes: context.get(RoutesService),
     workspaces: context.get(WorkspacesService),

@@ -8,6 +8,7 @@ import { Database } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { readCursor, readLimit } from '../platform/paging';
 import { DestinationService } from '../workspaces/destination.service';
+import { DealMovesService } from './deal-moves.service';
 import { RecordsService } from './records.service';
 
 class RecordQuery {
@@ -36,6 +37,7 @@ export class RecordsController {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(DealMovesService) private readonly moves: DealMovesService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
   ) {}
 
@@ -79,7 +81,7 @@ export class RecordsController {
       throw new ProblemError('not-allowed', 'A deal is moved by a person who is signed in.');
     const by = caller.by.id;
     return this.database.inWorkspace(caller.workspaceId, async (tx) => {
-      await this.records.moveDeal(tx, id, stage, by, new Date().toISOString());
+      await this.moves.move(tx, id, stage, by, new Date().toISOString());
       return this.records.one(tx, 'deal', id);
     });
   }

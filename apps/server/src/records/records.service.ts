@@ -3,36 +3,24 @@ import {
   changesBetween,
   emptyDiff,
   fieldOf,
-  isEmptyDiff,
   KnownRecords,
   normalEmail,
   normalPhone,
   RECORD_KINDS,
-  reverseDiff,
   splitByRecord,
   squashAll,
-  stageOf,
-  stageValues,
-  stillInForce,
   type Destination,
-  type FieldValues,
   type IdentityKey,
-  type KnownRecord,
-  type Pipeline,
-  type PlaceKeys,
   type Plan,
   type RecordKind,
   type RecordsDiff,
-  type Stage,
 } from '@haycart/core';
 import type { HistoryEntry, Page, RecordLinkShape, RecordShape, TouchShape } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
-import { Events } from '../platform/events/events';
 import { ProblemError } from '../platform/errors/problem-error';
 import { cursorTime, isId, pageOf, type Cursor } from '../platform/paging';
-import { PipelinesService } from '../pipelines/pipelines.service';
 import { KnownRecordsStore } from './known-records.store';
-import { columnsToValues, fieldColumns, recordName, type RecordRow } from './record-rows';
+import { columnsToValues, recordName, type RecordRow } from './record-rows';
 import { RecordWriter, type CausedDiff } from './record-writer';
 
 /** What a list of records is narrowed to. */
@@ -48,8 +36,6 @@ export class RecordsService {
   constructor(
     @Inject(KnownRecordsStore) private readonly known: KnownRecordsStore,
     @Inject(RecordWriter) private readonly writer: RecordWriter,
-    @Inject(PipelinesService) private readonly pipelines: PipelinesService,
-    @Inject(Events) private readonly events: Events,
   ) {}
 
   /** Locks the identity keys and answers all that is known of them; for planning that is then written. */
@@ -171,142 +157,6 @@ export class RecordsService {
       [tx.workspaceId, ids],
     );
     return new Map(rows.map((row) => [row.id, { ...row, number: Number(row.number) }]));
-  }
-
-  /** How many records of a kind there are, and for each field how many hold it and when it was last written. */
-  async filled(
-    tx: WorkspaceTx,
-    kind: RecordKind,
-  ): Promise<{ total: number; byField: Map<string, { count: number; lastAt: string | null }> }> {
-    const builtIn = fieldColumns(kind).filter((column) => !column.endsWith('_currency'));
-    const [row] = await tx.statement<Record<string, number>>(
-      `${kind}_filled`,
-      `select count(*)::int as total, ${builtIn.map((column) => `count(${column})::int as "${column.replace(/_amount$/, '')}"`).join(', ')}
-       from ${kind} where workspace_id = $1`,
-      [tx.workspaceId],
-    );
-    const { total = 0, ...counts } = row ?? {};
-    const custom = await tx.statement<{ key: string; count: number }>(
-      `${kind}_filled_custom`,
-      `select k as key, count(*)::int as count from ${kind} r, jsonb_object_keys(r.custom) k where r.workspace_id = $1 group by 1`,
-      [tx.workspaceId],
-    );
-    const last = await tx.statement<{ key: string; at: string }>(
-      `${kind}_last_written`,
-      `select w.key, max(w.value) as at from ${kind} r, jsonb_each_text(r.written_at) w where r.workspace_id = $1 group by 1`,
-      [tx.workspaceId],
-    );
-    const lastAt = new Map(last.map(({ key, at }) => [key, at]));
-    const all = [...Object.entries(counts), ...custom.map(({ key, count }) => [key, count] as const)];
-    return { total, byField: new Map(all.map(([key, count]) => [key, { count, lastAt: lastAt.get(key) ?? null }])) };
-  }
-
-  /** How many records stand in each stage of each pipeline. */
-  async countByPlace(tx: WorkspaceTx): Promise<(PlaceKeys & { count: number })[]> {
-    return tx.statement(
-      'count_by_place',
-      'select pipeline, stage, count(*)::int as count from deal where workspace_id = $1 group by 1, 2',
-      [tx.workspaceId],
-    );
-  }
-
-  /** Moves a deal to another stage of its pipeline, by a person. */
-  async moveDeal(tx: WorkspaceTx, id: string, stageKey: string, by: string, at: string): Promise<void> {
-    const [deal] = isId(id) ? await this.known.byId(tx, 'deal', [id], 'lock') : [];
-    if (!deal) throw new ProblemError('not-found', 'There is no such deal.');
-    const pipeline = await this.pipelines.one(tx, String(deal.values.pipeline));
-    const stage = stageOf(pipeline, stageKey);
-    if (!stage)
-      throw new ProblemError('refused', `${pipeline.name} has no stage “${stageKey}”.`, [
-        { at: '/stage', code: 'unknown-stage', message: 'Choose a stage of the pipeline.' },
-      ]);
-    if (deal.values.stage === stage.key) return;
-    const { closed_at: _, ...open } = deal.values;
-    await this.#change(tx, [deal], () => ({ ...open, ...stageValues(pipeline, stage, at) }), by, at);
-  }
-
-  /** Moves all that stands in some stages of a pipeline to a stage, by a person. Answers what changed. */
-  async moveAll(
-    tx: WorkspaceTx,
-    from: readonly PlaceKeys[],
-    to: { pipeline: Pipeline; stage: Stage },
-    by: string,
-    at: string,
-  ): Promise<RecordsDiff> {
-    const deals = await this.#dealsIn(tx, from);
-    const placed = stageValues(to.pipeline, to.stage, at);
-    return this.#change(tx, deals, ({ closed_at: _, ...values }) => ({ ...values, ...placed }), by, at);
-  }
-
-  /** Lets the status of all that stands in a stage follow the stage's state. */
-  async followState(tx: WorkspaceTx, pipeline: Pipeline, stage: Stage, by: string, at: string): Promise<void> {
-    const deals = await this.#dealsIn(tx, [{ pipeline: pipeline.key, stage: stage.key }]);
-    const closed: FieldValues = stage.state === 'open' ? {} : { closed_at: at };
-    await this.#change(
-      tx,
-      deals,
-      ({ closed_at: _, ...values }) => ({ ...values, status: stage.state, ...closed }),
-      by,
-      at,
-    );
-  }
-
-  /** Takes back what still holds of a diff: what was changed since stays. Answers how many records went back. */
-  async takeBack(tx: WorkspaceTx, diff: RecordsDiff, by: string, at: string): Promise<number> {
-    const deals = await this.known.byId(tx, 'deal', Object.keys(diff.changed), 'lock');
-    const values = new Map(deals.map((deal) => [deal.id, deal.values]));
-    // A deal goes back as a whole: one that has moved on since keeps its stage and the time in it.
-    const held = stillInForce(diff, (id) => values.get(id));
-    const whole = Object.entries(held.changed).filter(
-      ([id, { fields }]) => Object.keys(fields).length === Object.keys(diff.changed[id]!.fields).length,
-    );
-    const back = reverseDiff({ ...emptyDiff(), changed: Object.fromEntries(whole) });
-    await this.#write(tx, deals, back, by, at);
-    return whole.length;
-  }
-
-  async #dealsIn(tx: WorkspaceTx, places: readonly PlaceKeys[]): Promise<KnownRecord[]> {
-    const rows = await tx.statement<{ id: string }>(
-      'deals_in',
-      `select d.id from deal d join unnest($2::text[], $3::text[]) p (pipeline, stage) on d.pipeline = p.pipeline and d.stage = p.stage where d.workspace_id = $1`,
-      [tx.workspaceId, places.map(({ pipeline }) => pipeline), places.map(({ stage }) => stage)],
-    );
-    return this.known.byId(
-      tx,
-      'deal',
-      rows.map(({ id }) => id),
-      'lock',
-    );
-  }
-
-  async #change(
-    tx: WorkspaceTx,
-    deals: readonly KnownRecord[],
-    after: (values: FieldValues) => FieldValues,
-    by: string,
-    at: string,
-  ): Promise<RecordsDiff> {
-    const diff = emptyDiff();
-    for (const { id, values } of deals) {
-      const fields = changesBetween(values, after(values));
-      if (Object.keys(fields).length) diff.changed[id] = { kind: 'deal', fields };
-    }
-    await this.#write(tx, deals, diff, by, at);
-    return diff;
-  }
-
-  async #write(
-    tx: WorkspaceTx,
-    deals: readonly KnownRecord[],
-    diff: RecordsDiff,
-    by: string,
-    at: string,
-  ): Promise<void> {
-    if (isEmptyDiff(diff)) return;
-    const known = new KnownRecords(deals);
-    known.learn(diff, at);
-    await this.writer.write(tx, [{ diff, at, cause: { kind: 'person', id: by } }], known);
-    await this.events.tell(tx, 'records', 'pipelines');
   }
 
   async #links(tx: WorkspaceTx, ids: readonly string[]): Promise<Map<string, RecordLinkShape[]>> {

@@ -3,7 +3,7 @@ import { RECORD_KINDS, type FieldDefinition, type RouteDefinition } from '@hayca
 import type { FieldUse } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { FieldsService } from '../fields/fields.service';
-import { RecordsService } from '../records/records.service';
+import { FullnessService, type Fullness } from '../records/fullness.service';
 import { RoutesService } from '../routes/routes.service';
 
 /** What feeds each field and how full it is, so that a column which silently stays empty is seen. */
@@ -11,15 +11,15 @@ import { RoutesService } from '../routes/routes.service';
 export class FieldUsesService {
   constructor(
     @Inject(FieldsService) private readonly fields: FieldsService,
-    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(FullnessService) private readonly fullness: FullnessService,
     @Inject(RoutesService) private readonly routes: RoutesService,
   ) {}
 
   async all(tx: WorkspaceTx): Promise<FieldUse[]> {
     const fields = await this.fields.withRetired(tx);
     const routes = await this.routes.definitions(tx);
-    const filled = new Map<string, Awaited<ReturnType<RecordsService['filled']>>>();
-    for (const kind of RECORD_KINDS) filled.set(kind, await this.records.filled(tx, kind));
+    const filled = new Map<string, Fullness>();
+    for (const kind of RECORD_KINDS) filled.set(kind, await this.fullness.of(tx, kind));
     return fields.map((field) => {
       const { total, byField } = filled.get(field.record)!;
       const own = byField.get(field.key);

@@ -27,8 +27,7 @@ class OptionDto {
   @ApiPropertyOptional() @IsOptional() @IsBoolean() retired?: boolean;
 }
 
-class FieldChangeDto {
-  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 100) label?: string;
+class FieldDto {
   @ApiPropertyOptional() @IsOptional() @IsBoolean() required?: boolean;
   @ApiPropertyOptional() @IsOptional() @IsString() @Length(0, 500) help?: string;
   @ApiPropertyOptional({ type: [OptionDto] })
@@ -38,22 +37,17 @@ class FieldChangeDto {
   @ValidateNested({ each: true })
   @Type(() => OptionDto)
   options?: OptionDto[];
+}
+
+class FieldChangeDto extends FieldDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 100) label?: string;
   @ApiPropertyOptional() @IsOptional() @IsBoolean() retired?: boolean;
 }
 
-class NewFieldDto {
+class NewFieldDto extends FieldDto {
   @ApiProperty({ enum: RECORD_KINDS }) @IsIn(RECORD_KINDS) record: RecordKind;
   @ApiProperty() @IsString() @Length(1, 100) label: string;
   @ApiProperty({ enum: FIELD_TYPES }) @IsIn(FIELD_TYPES) type: FieldType;
-  @ApiPropertyOptional() @IsOptional() @IsBoolean() required?: boolean;
-  @ApiPropertyOptional() @IsOptional() @IsString() @Length(0, 500) help?: string;
-  @ApiPropertyOptional({ type: [OptionDto] })
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(500)
-  @ValidateNested({ each: true })
-  @Type(() => OptionDto)
-  options?: OptionDto[];
 }
 
 /** Preparing the fields of records. */

@@ -21,7 +21,7 @@ import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
 import { PipelinesService } from '../pipelines/pipelines.service';
-import { RecordsService } from '../records/records.service';
+import { DealMovesService } from '../records/deal-moves.service';
 import { RemovalsService } from './removals.service';
 
 const STATES = ['open', 'won', 'lost'] as const;
@@ -86,7 +86,7 @@ export class PipelineSetUpController {
     @Inject(Database) private readonly database: Database,
     @Inject(Events) private readonly events: Events,
     @Inject(PipelinesService) private readonly pipelines: PipelinesService,
-    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(DealMovesService) private readonly deals: DealMovesService,
     @Inject(RemovalsService) private readonly removals: RemovalsService,
   ) {}
 
@@ -162,7 +162,7 @@ export class PipelineSetUpController {
       if (position !== undefined)
         after = await this.pipelines.edit(tx, id, { do: 'move-stage', stage: key, to: position });
       if (stageOf(after, key)!.state !== stage.state)
-        await this.records.followState(tx, after, stageOf(after, key)!, personOf(caller), new Date().toISOString());
+        await this.deals.followState(tx, after, stageOf(after, key)!, personOf(caller), new Date().toISOString());
       return after;
     });
   }

@@ -23,7 +23,7 @@ import { Events } from '../platform/events/events';
 import { newId } from '../platform/new-id';
 import { isId } from '../platform/paging';
 import { PipelinesService } from '../pipelines/pipelines.service';
-import { RecordsService } from '../records/records.service';
+import { DealMovesService } from '../records/deal-moves.service';
 import { RoutesService, type RouteDefinitions } from '../routes/routes.service';
 import { PeopleService } from '../workspaces/people.service';
 import { setUpChange, type ChangedRoute, type Removal } from './tables';
@@ -35,7 +35,7 @@ const MOST_SHOWN = 50;
 export class RemovalsService {
   constructor(
     @Inject(PipelinesService) private readonly pipelines: PipelinesService,
-    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(DealMovesService) private readonly deals: DealMovesService,
     @Inject(RoutesService) private readonly routes: RoutesService,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(Events) private readonly events: Events,
@@ -43,7 +43,7 @@ export class RemovalsService {
 
   /** What stands where, and which routes name it, for every stage of every pipeline. */
   async uses(tx: WorkspaceTx): Promise<PlaceUse[]> {
-    const counts = await this.records.countByPlace(tx);
+    const counts = await this.deals.countByPlace(tx);
     const routes = await this.routes.definitions(tx);
     return (await this.pipelines.all(tx)).flatMap(({ key: pipeline, stages }) =>
       stages.map(({ key: stage }) => ({
@@ -84,7 +84,7 @@ export class RemovalsService {
 
     const byName = await this.#nameOf(tx, by);
     const at = new Date();
-    const records = target ? await this.records.moveAll(tx, removed, target, by.id, at.toISOString()) : emptyDiff();
+    const records = target ? await this.deals.moveAll(tx, removed, target, by.id, at.toISOString()) : emptyDiff();
     const note = `${capital(what)} was removed.`;
     const routes = target && to ? await this.#rewriteRoutes(tx, removed, to, byName, note) : [];
     if (stageKey === null) await this.pipelines.remove(tx, pipeline);
@@ -129,7 +129,7 @@ export class RemovalsService {
     await this.pipelines.bringBack(tx, pipeline);
     const order = (await this.pipelines.all(tx)).filter(({ id: other }) => other !== pipeline.id).map((one) => one.id);
     await this.pipelines.reorder(tx, order.toSpliced(position, 0, pipeline.id));
-    await this.records.takeBack(tx, records, by, at.toISOString());
+    await this.deals.takeBack(tx, records, by, at.toISOString());
     for (const route of routes) await this.#routeBack(tx, route, byName);
     await tx.db.update(setUpChange).set({ takenBackAt: at }).where(mine);
     await this.events.tell(tx, 'pipelines');

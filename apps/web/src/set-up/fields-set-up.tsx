@@ -3,7 +3,7 @@ import { counted, RECORD_KINDS, type RecordKind } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { NavLink, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { fieldUsesQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { Sheet } from '../components/sheet';
@@ -12,6 +12,7 @@ import { FIELD_GRID, FieldLine } from './field-line';
 import { RECORD_WORDS, TYPE_WORDS } from './field-words';
 import { NewFields } from './new-fields';
 import { SetUpHead } from './set-up-head';
+import { SideLink } from './side-link';
 import { useFieldChange } from './use-field-changes';
 
 /** Prepares what records hold: the fields of each kind, with what feeds them and how full they are. */
@@ -94,19 +95,10 @@ function KindLink({ kind, fields, chosen }: { kind: RecordKind; fields: readonly
   const own = fields.filter(({ record, retired }) => record === kind && !retired);
   const empty = own.filter(({ records, filled, kept }) => records > 0 && filled === 0 && !kept).length;
   return (
-    <li>
-      <NavLink
-        to={`/set-up/fields/${kind}`}
-        aria-current={chosen ? 'page' : undefined}
-        className={`block rounded border px-3 py-1.5 ${chosen ? 'border-line bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : 'border-transparent hover:border-line hover:bg-sheet'}`}
-      >
-        <b className="block font-semibold">{RECORD_WORDS[kind]}</b>
-        <span className="text-small text-muted">
-          {counted(own.length, 'field')}
-          {empty > 0 && `, ${empty} empty`}
-        </span>
-      </NavLink>
-    </li>
+    <SideLink to={`/set-up/fields/${kind}`} name={RECORD_WORDS[kind]} chosen={chosen}>
+      {counted(own.length, 'field')}
+      {empty > 0 && `, ${empty} empty`}
+    </SideLink>
   );
 }
 

@@ -3,7 +3,7 @@ import { counted } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { NavLink, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { pipelinesQuery, placeUsesQuery, setUpChangesQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { count } from '../components/format';
@@ -13,6 +13,7 @@ import { Time } from '../components/time';
 import { NewPipeline } from './new-pipeline';
 import { PipelineEditor } from './pipeline-editor';
 import { SetUpHead } from './set-up-head';
+import { SideLink } from './side-link';
 import { useRemoval } from './use-pipeline-changes';
 
 /** Prepares where deals stand: the pipelines and their stages. */
@@ -76,18 +77,9 @@ function PipelineLink({
     .filter((use) => use.pipeline === key && open.has(use.stage))
     .reduce((sum, { records }) => sum + records, 0);
   return (
-    <li>
-      <NavLink
-        to={`/set-up/pipelines/${key}`}
-        aria-current={chosen ? 'page' : undefined}
-        className={`block rounded border px-3 py-1.5 ${chosen ? 'border-line bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : 'border-transparent hover:border-line hover:bg-sheet'}`}
-      >
-        <b className="block truncate font-semibold">{name}</b>
-        <span className="text-small text-muted">
-          {counted(stages.length, 'stage')}, {count(inIt)} open {inIt === 1 ? record : `${record}s`}
-        </span>
-      </NavLink>
-    </li>
+    <SideLink to={`/set-up/pipelines/${key}`} name={name} chosen={chosen}>
+      {counted(stages.length, 'stage')}, {count(inIt)} open {inIt === 1 ? record : `${record}s`}
+    </SideLink>
   );
 }
 
