@@ -13,7 +13,7 @@ import { SavedField } from './saved-field';
 import { useFieldChange } from './use-field-changes';
 
 export const FIELD_GRID =
-  'grid grid-cols-[minmax(0,1fr)_64px_72px] items-center gap-x-3 px-3 lg:grid-cols-[minmax(0,1.3fr)_120px_64px_minmax(0,1.3fr)_104px_96px_minmax(0,1fr)_72px]';
+  'grid grid-cols-[minmax(0,1fr)_64px_72px] items-center gap-x-3 px-3 lg:grid-cols-[minmax(0,1.2fr)_112px_60px_minmax(0,1.5fr)_104px_92px_minmax(0,1fr)_68px]';
 
 /** One field: its label and need edited in their places, and what feeds it. */
 export function FieldLine({ field, labels }: { field: FieldUse; labels: readonly string[] }) {
@@ -87,7 +87,7 @@ function FedBy({ field: { routes, kept, records, filled } }: { field: FieldUse }
         <Link to={`/routes/${first.id}`} className="text-slate hover:underline">
           {first.name}
         </Link>
-        {others.length > 0 && <span className="text-muted"> and {others.length} more</span>}
+        {others.length > 0 && <span className="text-muted"> + {others.length}</span>}
       </span>
     );
   if (kept) return <span className="text-muted">kept by Hay Cart</span>;
