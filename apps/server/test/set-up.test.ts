@@ -198,6 +198,18 @@ describe('removing what is in use', () => {
     expect(await workspace.get<RouteShape>(`/routes/${route}`)).toMatchObject({ name: 'Mine', version: 3 });
   });
 
+  test('a stage whose name was given to another meanwhile comes back told apart', async () => {
+    const { body } = await person<SetUpChange>('DELETE', `${BUILDS}/stages/design`);
+    await person('POST', `${BUILDS}/stages`, { name: 'Design' });
+    await person('POST', `/set-up/changes/${body.id}/take-back`);
+    expect((await builds()).stages.map(({ key, name }) => [key, name])).toEqual([
+      ['enquiry', 'Enquiry'],
+      ['design', 'Design (design)'],
+      ['design-2', 'Design'],
+      ['won', 'Won'],
+    ]);
+  });
+
   test('a whole pipeline goes and comes back, with its deals; the only one stays', async () => {
     await enquire(2);
     expect((await person<ProblemBody>('DELETE', BUILDS)).status).toBe(409);

@@ -128,11 +128,15 @@ export class PipelinesService {
     await this.#retire(tx, [{ pipeline: key, stage: '' }, ...stages.map((one) => ({ pipeline: key, stage: one.key }))]);
   }
 
-  /** Brings back what was removed: a whole pipeline, or the stages that it lacks, each where it stood. */
+  /**
+   * Brings back what was removed: a whole pipeline, or the stages that it lacks, each where it stood. What has a name
+   * that was given to another meanwhile is told apart by its key.
+   */
   async bringBack(tx: WorkspaceTx, was: PipelineShape): Promise<void> {
-    const now = (await this.all(tx)).find(({ key }) => key === was.key);
+    const all = await this.all(tx);
+    const now = all.find(({ key }) => key === was.key);
     if (!now) {
-      await this.add(tx, [was]);
+      await this.add(tx, [toldApart(was, all)]);
       await tx.db
         .update(pipeline)
         .set({ id: was.id })
@@ -140,7 +144,8 @@ export class PipelinesService {
     } else {
       const stages = [...now.stages];
       was.stages.forEach((one, index) => {
-        if (!stages.some(({ key }) => key === one.key)) stages.splice(Math.min(index, stages.length), 0, one);
+        if (!stages.some(({ key }) => key === one.key))
+          stages.splice(Math.min(index, stages.length), 0, toldApart(one, stages));
       });
       await this.#saveStages(tx, was.key, stages);
     }
@@ -210,6 +215,11 @@ export class PipelinesService {
       ? rows.filter(({ stageKey }) => stageKey === '').map((row) => row.pipelineKey)
       : rows.filter((row) => row.pipelineKey === pipelineKey && row.stageKey !== '').map(({ stageKey }) => stageKey);
   }
+}
+
+function toldApart<Thing extends { key: string; name: string }>(thing: Thing, others: readonly Thing[]): Thing {
+  const taken = others.some(({ name }) => name.toLowerCase() === thing.name.toLowerCase());
+  return taken ? { ...thing, name: `${thing.name} (${thing.key})` } : thing;
 }
 
 function stageFrom(row: typeof stage.$inferSelect): Stage {
