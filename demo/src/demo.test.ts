@@ -9,16 +9,10 @@ import {
   type Destination,
 } from '@haycart/core';
 import { Random } from './random';
-import {
-  DEALERS_ROUTE,
-  FIELDS,
-  MARRAM,
-  PIPELINES,
-  PRICELIST_FORM,
-  PRICELIST_ROUTE,
-  SURVEY_FORM,
-  SURVEY_ROUTE,
-} from './scenario';
+import { MARRAM } from './marram';
+import { FIELDS, PIPELINES } from './quillfern/destination';
+import { PRICELIST_FORM, SURVEY_FORM } from './quillfern/forms';
+import { DEALERS_ROUTE, PRICELIST_ROUTE, SURVEY_ROUTE } from './quillfern/routes';
 import { madeUpYear } from './submissions';
 
 const NOW = new Date('2026-11-24T04:00:00Z');

@@ -3,17 +3,11 @@ import { fileURLToPath } from 'node:url';
 import type { Pipeline, RouteDefinition } from '@haycart/core';
 import { openServices, type Services } from '@haycart/server/seeding';
 import { Random } from './random';
-import {
-  DEALERS_ROUTE,
-  FIELDS,
-  MARRAM,
-  PIPELINES,
-  PRICELIST_FORM,
-  PRICELIST_ROUTE,
-  SURVEY_FORM,
-  SURVEY_ROUTE,
-  TEAMS,
-} from './scenario';
+import { MARRAM } from './marram';
+import { FIELDS, PIPELINES } from './quillfern/destination';
+import { PRICELIST_FORM, SURVEY_FORM } from './quillfern/forms';
+import { DEALERS_ROUTE, PRICELIST_ROUTE, SURVEY_ROUTE } from './quillfern/routes';
+import { TEAMS } from './quillfern/teams';
 import { madeUpYear, type MadeUp } from './submissions';
 
 const MONTH = 30 * 86_400_000;

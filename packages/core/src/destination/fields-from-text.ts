@@ -44,6 +44,11 @@ export function fieldsFromText(text: string): ListedField[] {
 
 function headerCells(line: string): string[] {
   const delimiter = ['\t', ';', ','].find((mark) => line.includes(mark)) ?? ',';
-  const [cells = []] = parse(line, { delimiter, relax_quotes: true, relax_column_count: true }) as string[][];
-  return cells;
+  try {
+    const [cells = []] = parse(line, { delimiter, relax_quotes: true }) as string[][];
+    return cells;
+  } catch {
+    // A quote that is never closed, as while one types: then quotes mean nothing.
+    return line.replaceAll('"', '').split(delimiter);
+  }
 }

@@ -62,6 +62,7 @@ describe('fields are read from a pasted list', () => {
     ],
     ['a header row with tabs', 'Bays\tbays\tPhone', ['Bays text', 'Phone phone']],
     ['a header row with semicolons', 'Is a school?;Message', ['Is a school? yes-no', 'Message long-text']],
+    ['a quote that is not closed yet', 'Bays,"Ridge hei', ['Bays text', 'Ridge hei text']],
     ['nothing', ' \n ', []],
   ])('%s', (_, text, fields) =>
     expect(fieldsFromText(text).map(({ label, type }) => `${label} ${type}`)).toEqual(fields),

@@ -1,0 +1,135 @@
+import type { RouteDefinition } from '@haycart/core';
+import { answer, SOURCE, text } from '../values';
+
+export const SURVEY_ROUTE: RouteDefinition = {
+  format: 'haycart.route/1',
+  name: 'Site survey request',
+  from: ['survey'],
+  writes: [
+    {
+      as: 'firm',
+      record: 'company',
+      match: [{ by: 'domain' }],
+      whenMatched: 'fill-blanks',
+      fills: [
+        { field: 'name', value: answer('organisation', 'trim', 'collapse') },
+        { field: 'domain', value: answer('email', 'company-domain') },
+        { field: 'source', value: SOURCE, overwrite: 'if-blank' },
+      ],
+    },
+    {
+      as: 'person',
+      record: 'contact',
+      match: [{ by: 'email' }],
+      whenMatched: 'update',
+      links: ['firm'],
+      fills: [
+        { field: 'first_name', value: answer('first_name', 'trim', 'collapse', 'name-case') },
+        { field: 'last_name', value: answer('last_name', 'trim', 'collapse', 'name-case') },
+        { field: 'email', value: answer('email', 'email') },
+        {
+          field: 'phone',
+          value: { parts: [{ answer: 'phone' }], finishers: [{ use: 'phone', with: { country: 'GB' } }] },
+        },
+        { field: 'growing_for', value: answer('growing_for', 'trim') },
+        { field: 'may_write', value: answer('consent') },
+        { field: 'source', value: SOURCE, overwrite: 'if-blank' },
+      ],
+    },
+    {
+      as: 'sale',
+      record: 'deal',
+      links: ['person', 'firm'],
+      place: { pipeline: text('new-builds'), stage: text('enquiry'), again: 'update' },
+      fills: [
+        {
+          field: 'name',
+          value: {
+            parts: [
+              { write: 'firm', field: 'name' },
+              { write: 'person', field: 'full_name' },
+            ],
+            joinWith: ', ',
+          },
+          overwrite: 'if-blank',
+        },
+        { field: 'value', value: answer('budget', 'trim') },
+        { field: 'bays', value: answer('bays', 'trim') },
+        { field: 'message', value: answer('message', 'whole-text') },
+        { field: 'source', value: SOURCE, overwrite: 'if-blank' },
+      ],
+    },
+  ],
+};
+
+export const PRICELIST_ROUTE: RouteDefinition = {
+  format: 'haycart.route/1',
+  name: 'Price list readers',
+  from: ['pricelist'],
+  writes: [
+    {
+      as: 'person',
+      record: 'contact',
+      match: [{ by: 'email' }],
+      whenMatched: 'fill-blanks',
+      fills: [
+        { field: 'first_name', value: answer('first_name', 'trim', 'collapse', 'name-case') },
+        { field: 'last_name', value: answer('last_name', 'trim', 'collapse', 'name-case') },
+        { field: 'email', value: answer('email', 'email') },
+        { field: 'may_write', value: answer('consent') },
+        { field: 'source', value: SOURCE, overwrite: 'if-blank' },
+      ],
+    },
+  ],
+};
+
+export const DEALERS_ROUTE: RouteDefinition = {
+  format: 'haycart.route/1',
+  name: 'Dealer application',
+  from: ['dealers'],
+  writes: [
+    {
+      as: 'firm',
+      record: 'company',
+      match: [{ by: 'domain' }],
+      whenMatched: 'update',
+      fills: [
+        { field: 'name', value: answer('business.name', 'trim', 'collapse') },
+        { field: 'domain', value: answer('business.website', 'company-domain') },
+        { field: 'website', value: answer('business.website', 'trim') },
+        { field: 'country', value: answer('business.country', 'trim') },
+        { field: 'glass_area', value: answer('business.glass_m2') },
+        { field: 'source', value: SOURCE, overwrite: 'if-blank' },
+      ],
+    },
+    {
+      as: 'person',
+      record: 'contact',
+      match: [{ by: 'email' }],
+      whenMatched: 'update',
+      links: ['firm'],
+      fills: [
+        { field: 'first_name', value: answer('person.name.first', 'trim', 'name-case') },
+        { field: 'last_name', value: answer('person.name.last', 'trim', 'name-case') },
+        { field: 'email', value: answer('person.email', 'email') },
+        {
+          field: 'phone',
+          value: { parts: [{ answer: 'person.phones[0]' }], finishers: [{ use: 'phone', with: { country: 'NL' } }] },
+        },
+        { field: 'job_title', value: answer('person.role', 'trim'), overwrite: 'if-blank' },
+        { field: 'source', value: SOURCE, overwrite: 'if-blank' },
+      ],
+    },
+    {
+      as: 'application',
+      record: 'deal',
+      links: ['person', 'firm'],
+      place: { pipeline: text('dealers'), stage: text('applied'), again: 'new-if-closed' },
+      fills: [
+        { field: 'name', value: { parts: [{ text: 'Dealership' }, { write: 'firm', field: 'name' }] } },
+        { field: 'message', value: answer('plans.message', 'whole-text') },
+        { field: 'source', value: SOURCE },
+      ],
+    },
+  ],
+};

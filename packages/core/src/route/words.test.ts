@@ -1,0 +1,145 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { answer, destination, fill, firm, person, route, routeOf, sale, text } from '../testing/example';
+import { routeChanges } from './changes';
+import { checkRoute, hasErrors } from './check';
+import type { Place, RouteDefinition, Write } from './definition';
+import { describeRoute, requiredUnfed } from './describe';
+import { starterRoute } from './starter';
+
+const names = { destination, intakes: [{ key: 'survey', name: 'Site survey request' }] };
+
+describe('a route told in sentences', () => {
+  test('says what it takes, writes, recognises and where it places', () => {
+    expect(describeRoute(route, names)).toEqual({
+      sentence: 'Site survey request → company, contact and deal in New builds, Enquiry',
+      takesFrom: 'Site survey request',
+      mapping: '12 fields fed',
+      recognise: 'company by domain, only blanks filled and contact by e-mail',
+      place: 'New builds, Enquiry; a second enquiry updates the open deal',
+    });
+  });
+
+  test('says so where nothing is chosen yet', () => {
+    expect(describeRoute({ ...routeOf(), from: [] }, names)).toEqual({
+      sentence: 'No intake → nothing',
+      takesFrom: 'no intake yet',
+      mapping: '0 fields fed',
+      recognise: 'nothing to recognise',
+      place: 'in no pipeline',
+    });
+  });
+
+  test.each<[Place['again'], string]>([
+    ['update', 'updates the open deal'],
+    ['new', 'makes another deal'],
+    ['new-if-closed', 'leaves an open deal as it is'],
+    ['leave', 'leaves any deal as it is'],
+  ])('tells a second enquiry by the rule %s', (again, words) =>
+    expect(describeRoute(routeOf({ ...sale, place: { ...sale.place!, again } }), names).place).toContain(words),
+  );
+
+  test('names by their keys what is gone, and by what it is what the answers choose', () => {
+    const placed = (pipeline: string | null, stage: string | null): RouteDefinition =>
+      routeOf({
+        ...sale,
+        place: {
+          ...sale.place!,
+          pipeline: pipeline === null ? answer('a') : text(pipeline),
+          stage: stage === null ? answer('b') : text(stage),
+        },
+      });
+    expect(describeRoute(placed('gone', 'lost-key'), names).place).toMatch(/^gone, lost-key;/);
+    expect(describeRoute(placed(null, null), names).place).toMatch(/^a pipeline chosen by the answers, a stage chosen/);
+    expect(describeRoute({ ...route, from: ['unknown'] }, names).takesFrom).toBe('unknown');
+  });
+
+  test('counts the required fields that nothing feeds', () => {
+    const without: Write = { ...person, fills: person.fills.filter(({ field }) => field !== 'email') };
+    expect(requiredUnfed(without, destination)).toEqual(['email']);
+    expect(describeRoute(routeOf(without), names).mapping).toBe('5 fields fed, 1 required field is not');
+  });
+});
+
+describe('what is different between two versions', () => {
+  const changes = (after: RouteDefinition) => routeChanges(route, after, names);
+  const withPerson = (change: Partial<Write>) => routeOf(firm, { ...person, ...change }, sale);
+
+  test('is nothing when nothing is, however the properties are ordered', () => {
+    expect(changes(route)).toEqual([]);
+    const turned = Object.fromEntries(Object.entries(person).reverse()) as unknown as Write;
+    expect(changes(routeOf(firm, turned, sale))).toEqual([]);
+  });
+
+  test.each<[string, RouteDefinition, string]>([
+    ['the name', { ...route, name: 'Surveys' }, 'It is called “Surveys” instead of “Site survey”.'],
+    ['the intake', { ...route, from: ['fair'] }, 'It takes from fair instead of Site survey request.'],
+    ['a write that is gone', routeOf(firm, person), 'It writes no deal “sale” any more.'],
+    ['a write more', routeOf(firm, person, sale, { ...firm, as: 'other' }), 'It also writes a company “other”.'],
+    [
+      'a field more',
+      withPerson({ fills: [...person.fills, fill('job_title', answer('role'))] }),
+      'The contact’s Job title is fed.',
+    ],
+    [
+      'fields less',
+      withPerson({ fills: person.fills.slice(2) }),
+      'The contact’s First name and Last name are fed no more.',
+    ],
+    [
+      'another value',
+      withPerson({ fills: [fill('first_name', answer('given')), ...person.fills.slice(1)] }),
+      'The contact’s First name is fed in another way.',
+    ],
+    ['another match', withPerson({ whenMatched: 'leave' }), 'The contact is recognised in another way.'],
+    ['no link', withPerson({ links: [] }), 'The contact is linked in another way.'],
+    [
+      'another place',
+      routeOf(firm, person, { ...sale, place: { ...sale.place!, again: 'new' } }),
+      'The deal is placed in another way.',
+    ],
+  ])('is told for %s', (_, after, sentence) => expect(changes(after)).toEqual([sentence]));
+});
+
+describe('a first draft of a route', () => {
+  test('feeds what the intake sends where its name leaves no doubt', () => {
+    const made = starterRoute(
+      'Fair',
+      'survey',
+      ['visitor.first_name', 'visitor.surname', 'mail', 'e-mail', 'tel'],
+      destination,
+    );
+    const fed = made.writes[0]!.fills.map(({ field, value }) => [field, value.parts[0]]);
+    expect(fed).toEqual([
+      ['first_name', { answer: 'visitor.first_name' }],
+      ['last_name', { answer: 'visitor.surname' }],
+      ['email', { answer: 'e-mail' }],
+      ['phone', { answer: 'tel' }],
+      ['source', { visit: 'source' }],
+    ]);
+  });
+
+  test('can be published as it is, whatever the intake has sent', () => {
+    const words = fc.constantFrom('first', 'last', 'name', 'email', 'e-mail', 'phone', 'tel', 'role', 'company', 'x');
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.array(words, { minLength: 1, maxLength: 3 }).map((parts) => parts.join('.'))),
+        (keys) => {
+          const made = starterRoute('R', 'survey', keys, destination);
+          const problems = checkRoute(made, { destination, intakes: [{ key: 'survey', name: 'S' }] });
+          expect(hasErrors(problems)).toBe(false);
+          const fed = made.writes[0]!.fills.map(({ field }) => field);
+          expect(new Set(fed).size).toBe(fed.length);
+        },
+      ),
+    );
+  });
+
+  test('begins in the first open stage, and writes no deal where there is no pipeline for one', () => {
+    expect(starterRoute('R', 'survey', [], destination).writes[1]!.place!.stage).toEqual(text('enquiry'));
+    const closedFirst = structuredClone(destination);
+    closedFirst.pipelines[0]!.stages.reverse();
+    expect(starterRoute('R', 'survey', [], closedFirst).writes[1]!.place!.stage).toEqual(text('design'));
+    expect(starterRoute('R', 'survey', [], { ...destination, pipelines: [] }).writes).toHaveLength(1);
+  });
+});
