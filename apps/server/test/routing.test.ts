@@ -339,14 +339,10 @@ test('a deal is moved by a person, with history', async () => {
   await workspace.publish();
   await routed(await workspace.submit(maren));
   const [deal] = await records('deals');
-  const signIn = await server.postJson('/api/v1/session', {
-    email: `${workspace.key}@quillfern.example`,
-    password: 'a long password',
-  });
-  const cookie = signIn.headers.get('set-cookie')!.split(';')[0]!;
-  const move = (stage: string) => server.postJson(`/api/v1/deals/${deal!.id}/move`, { stage }, { cookie });
+  const person = await workspace.signIn();
+  const move = (stage: string) => person<RecordShape>('POST', `/deals/${deal!.id}/move`, { stage });
   expect((await move('gone')).status).toBe(422);
-  expect(((await (await move('design')).json()) as RecordShape).values.stage).toBe('design');
+  expect((await move('design')).body.values.stage).toBe('design');
   const [latest] = await workspace.get<HistoryEntry[]>(`/deals/${deal!.id}/history`);
   expect(latest!.cause).toMatchObject({ kind: 'person', label: 'Robin Nye' });
   const grid = await workspace.get<PipelineGrid>('/pipelines/new-builds/grid');

@@ -14,7 +14,7 @@ import { newDatabase, TestServer, TestWorkspace, until } from './support/test-se
 let server: TestServer;
 let workspace: TestWorkspace;
 /** Calls the API as a person who is signed in. */
-let person: <Answer>(method: string, path: string, body?: unknown) => Promise<{ status: number; body: Answer }>;
+let person: TestWorkspace['call'];
 
 beforeAll(async () => {
   server = await TestServer.start(await newDatabase());
@@ -22,19 +22,7 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 beforeEach(async () => {
   workspace = await TestWorkspace.make(server);
-  const signIn = await server.postJson('/api/v1/session', {
-    email: `${workspace.key}@quillfern.example`,
-    password: 'a long password',
-  });
-  const cookie = signIn.headers.get('set-cookie')!.split(';')[0]!;
-  person = async <Answer>(method: string, path: string, body?: unknown) => {
-    const response = await fetch(`${server.base}/api/v1${path}`, {
-      method,
-      headers: { cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    });
-    return { status: response.status, body: (await response.json()) as Answer };
-  };
+  person = await workspace.signIn();
 });
 
 const BUILDS = '/pipelines/new-builds';

@@ -200,17 +200,33 @@ export class TestWorkspace {
     );
   }
 
-  async call<Answer>(method: string, path: string, body?: unknown): Promise<{ status: number; body: Answer }> {
+  call<Answer>(method: string, path: string, body?: unknown): Promise<{ status: number; body: Answer }> {
+    return this.#send(method, path, body, { authorization: `Bearer ${this.token}` });
+  }
+
+  async #send<Answer>(
+    method: string,
+    path: string,
+    body: unknown,
+    who: Record<string, string>,
+  ): Promise<{ status: number; body: Answer }> {
     const response = await fetch(`${this.server.base}/api/v1${path}`, {
       method,
-      headers: {
-        authorization: `Bearer ${this.token}`,
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-      },
+      headers: { ...who, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     const text = await response.text();
     return { status: response.status, body: (text ? JSON.parse(text) : undefined) as Answer };
+  }
+
+  /** Signs its person in, and answers how they call the API. */
+  async signIn(): Promise<typeof this.call> {
+    const answer = await this.server.postJson('/api/v1/session', {
+      email: `${this.key}@quillfern.example`,
+      password: 'a long password',
+    });
+    const cookie = answer.headers.get('set-cookie')!.split(';')[0]!;
+    return (method, path, body) => this.#send(method, path, body, { cookie });
   }
 
   async get<Answer>(path: string): Promise<Answer> {

@@ -3,9 +3,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { call } from '../api/client';
-import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
-import { messageOf } from '../components/status';
+import { DialogActions } from '../components/dialog-actions';
 import { TextField } from '../components/text-field';
 
 /** Makes an endpoint and leads to its page, where it listens. */
@@ -44,17 +43,7 @@ export function NewEndpoint({ open, close }: { open: boolean; close: () => void 
             validate: (name) => name.trim() !== '' || 'Give it a name that says where the submissions come from.',
           })}
         />
-        {make.isError && (
-          <p role="alert" className="text-small text-brick">
-            {messageOf(make.error)}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <Button onClick={close}>Cancel</Button>
-          <Button look="main" type="submit" disabled={make.isPending}>
-            Make it
-          </Button>
-        </div>
+        <DialogActions error={make.error} close={close} action="Make it" disabled={make.isPending} />
       </form>
     </Dialog>
   );

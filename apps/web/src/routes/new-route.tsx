@@ -6,9 +6,8 @@ import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { call } from '../api/client';
 import { fieldKeysQuery, intakeLinesQuery } from '../api/queries';
-import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
-import { messageOf } from '../components/status';
+import { DialogActions } from '../components/dialog-actions';
 import { SelectField, TextField } from '../components/text-field';
 import { useDestination } from './destination';
 
@@ -67,17 +66,12 @@ export function NewRoute({ open, close }: { open: boolean; close: () => void }) 
           error={errors.name?.message}
           {...form.register('name', { validate: (name) => name.trim() !== '' || 'Give it a name.' })}
         />
-        {make.isError && (
-          <p role="alert" className="text-small text-brick">
-            {messageOf(make.error)}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <Button onClick={close}>Cancel</Button>
-          <Button look="main" type="submit" disabled={make.isPending || !destination}>
-            Make the draft
-          </Button>
-        </div>
+        <DialogActions
+          error={make.error}
+          close={close}
+          action="Make the draft"
+          disabled={make.isPending || !destination}
+        />
       </form>
     </Dialog>
   );

@@ -8,12 +8,24 @@ import { fieldUsesQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { Sheet } from '../components/sheet';
 import { Failed, Loading } from '../components/status';
+import { ColumnHeads, type ColumnHead } from './column-heads';
 import { FIELD_GRID, FieldLine } from './field-line';
 import { RECORD_WORDS, TYPE_WORDS } from './field-words';
 import { NewFields } from './new-fields';
-import { SetUpHead } from './set-up-head';
+import { SetUpPage } from './set-up-page';
 import { SideLink } from './side-link';
 import { useFieldChange } from './use-field-changes';
+
+const COLUMNS: ColumnHead[] = [
+  { name: 'Field', narrow: true },
+  { name: 'Type' },
+  { name: 'Needed', look: 'text-center', narrow: true },
+  { name: 'Fed by' },
+  { name: 'Filled', look: 'text-right' },
+  { name: 'Last', look: 'text-right' },
+  { name: 'Key', look: 'px-1.5' },
+  { name: 'Change', silent: true, narrow: true },
+];
 
 /** Prepares what records hold: the fields of each kind, with what feeds them and how full they are. */
 export function FieldsSetUp() {
@@ -28,66 +40,38 @@ export function FieldsSetUp() {
   const retired = own.filter((field) => field.retired);
   const labels = inUse.map(({ label }) => label);
   return (
-    <div className="h-full overflow-y-auto p-5">
-      <SetUpHead aside="what a record holds, what feeds it, and how full it is">
+    <SetUpPage
+      about="what a record holds, what feeds it, and how full it is"
+      action={
         <Button look="main" onClick={() => setMaking(true)}>
           <Plus className="size-4" aria-hidden /> New fields
         </Button>
-      </SetUpHead>
-      <div className="grid gap-5 lg:grid-cols-[220px_minmax(0,1fr)]">
-        <nav aria-label="Kinds of record">
-          <ul className="flex flex-col gap-1 max-lg:flex-row max-lg:flex-wrap">
-            {RECORD_KINDS.map((kind) => (
-              <KindLink key={kind} kind={kind} fields={fields.data} chosen={kind === record} />
+      }
+      list="Kinds of record"
+      side={RECORD_KINDS.map((kind) => (
+        <KindLink key={kind} kind={kind} fields={fields.data} chosen={kind === record} />
+      ))}
+    >
+      <Sheet>
+        <div role="table" aria-label={`Fields of the ${record}`}>
+          <ColumnHeads grid={FIELD_GRID} columns={COLUMNS} />
+          {inUse.map((field) => (
+            <FieldLine key={field.key} field={field} labels={labels} />
+          ))}
+        </div>
+      </Sheet>
+      {retired.length > 0 && (
+        <Sheet className="px-4 py-3">
+          <h2 className="mb-1 text-base">Out of use</h2>
+          <ul>
+            {retired.map((field) => (
+              <RetiredField key={field.key} field={field} />
             ))}
           </ul>
-        </nav>
-        <div className="flex min-w-0 flex-col gap-5">
-          <Sheet>
-            <div role="table" aria-label={`Fields of the ${record}`}>
-              <div role="row" className={`${FIELD_GRID} h-8 border-b border-line text-label font-semibold text-muted`}>
-                <span role="columnheader">Field</span>
-                <span role="columnheader" className="max-lg:hidden">
-                  Type
-                </span>
-                <span role="columnheader" className="text-center">
-                  Needed
-                </span>
-                <span role="columnheader" className="max-lg:hidden">
-                  Fed by
-                </span>
-                <span role="columnheader" className="text-right max-lg:hidden">
-                  Filled
-                </span>
-                <span role="columnheader" className="text-right max-lg:hidden">
-                  Last
-                </span>
-                <span role="columnheader" className="px-1.5 max-lg:hidden">
-                  Key
-                </span>
-                <span role="columnheader">
-                  <span className="sr-only">Change</span>
-                </span>
-              </div>
-              {inUse.map((field) => (
-                <FieldLine key={field.key} field={field} labels={labels} />
-              ))}
-            </div>
-          </Sheet>
-          {retired.length > 0 && (
-            <Sheet className="px-4 py-3">
-              <h2 className="mb-1 text-base">Out of use</h2>
-              <ul>
-                {retired.map((field) => (
-                  <RetiredField key={field.key} field={field} />
-                ))}
-              </ul>
-            </Sheet>
-          )}
-        </div>
-      </div>
+        </Sheet>
+      )}
       {making && <NewFields record={record} labels={labels} close={() => setMaking(false)} />}
-    </div>
+    </SetUpPage>
   );
 }
 

@@ -4,9 +4,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { call } from '../api/client';
-import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
-import { messageOf } from '../components/status';
+import { DialogActions } from '../components/dialog-actions';
 import { TextArea } from '../components/text-field';
 import { TYPE_WORDS } from './field-words';
 
@@ -104,17 +103,12 @@ export function NewFields({
             ))}
           </ul>
         )}
-        {make.isError && (
-          <p role="alert" className="text-small text-brick">
-            {messageOf(make.error)}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <Button onClick={close}>Cancel</Button>
-          <Button look="main" type="submit" disabled={!wanted.length || make.isPending}>
-            {wanted.length > 1 ? `Make ${wanted.length} fields` : 'Make the field'}
-          </Button>
-        </div>
+        <DialogActions
+          error={make.error}
+          close={close}
+          action={wanted.length > 1 ? `Make ${wanted.length} fields` : 'Make the field'}
+          disabled={!wanted.length || make.isPending}
+        />
       </form>
     </Dialog>
   );

@@ -4,9 +4,8 @@ import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { call } from '../api/client';
 import { pipelinesQuery } from '../api/queries';
-import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
-import { messageOf } from '../components/status';
+import { DialogActions } from '../components/dialog-actions';
 import { SelectField, TextArea, TextField } from '../components/text-field';
 
 interface Values {
@@ -66,17 +65,7 @@ export function NewPipeline({ open, close }: { open: boolean; close: () => void 
             validate: (stages) => lines(stages).length > 0 || 'Name at least one stage.',
           })}
         />
-        {make.isError && (
-          <p role="alert" className="text-small text-brick">
-            {messageOf(make.error)}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <Button onClick={close}>Cancel</Button>
-          <Button look="main" type="submit" disabled={make.isPending}>
-            Make it
-          </Button>
-        </div>
+        <DialogActions error={make.error} close={close} action="Make it" disabled={make.isPending} />
       </form>
     </Dialog>
   );

@@ -7,6 +7,7 @@ import { toast } from 'sonner';
 import { Button } from '../components/button';
 import { Key, Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
+import { ColumnHeads, type ColumnHead } from './column-heads';
 import { CopyKey } from './copy-key';
 import { RemovalDialog } from './removal-dialog';
 import { SavedField } from './saved-field';
@@ -67,40 +68,11 @@ export function PipelineEditor({
         sensors={sensors}
         collisionDetection={closestCenter}
         onDragEnd={({ active, over }) => {
-          if (over && over.id !== active.id)
-            change.mutate({ do: 'move-stage', stage: String(active.id), to: stageKeys.indexOf(String(over.id)) });
+          if (over && over.id !== active.id) move(String(active.id), stageKeys.indexOf(String(over.id)));
         }}
       >
         <div role="table" aria-label={`Stages of ${pipeline.name}`}>
-          <div role="row" className={`${STAGE_GRID} h-8 border-b border-line text-label font-semibold text-muted`}>
-            <span role="columnheader">
-              <span className="sr-only">Order</span>
-            </span>
-            <span role="columnheader" className="px-2">
-              Stage
-            </span>
-            <span role="columnheader" className="px-2">
-              State
-            </span>
-            <span role="columnheader" className="pr-9 text-right max-lg:hidden">
-              Probability
-            </span>
-            <span role="columnheader" className="pr-9 text-right whitespace-nowrap max-lg:hidden">
-              Stuck after
-            </span>
-            <span role="columnheader" className="text-center max-lg:hidden">
-              Begin here
-            </span>
-            <span role="columnheader" className="text-right max-lg:hidden">
-              {pipeline.record === 'deal' ? 'Deals' : 'Leads'}
-            </span>
-            <span role="columnheader" className="px-1.5 max-lg:hidden">
-              Key
-            </span>
-            <span role="columnheader">
-              <span className="sr-only">Remove</span>
-            </span>
-          </div>
+          <ColumnHeads grid={STAGE_GRID} columns={columnsFor(pipeline)} />
           <SortableContext items={stageKeys} strategy={verticalListSortingStrategy}>
             {pipeline.stages.map((stage, index) => (
               <StageLine
@@ -126,6 +98,20 @@ export function PipelineEditor({
       )}
     </Sheet>
   );
+}
+
+function columnsFor({ record }: PipelineShape): ColumnHead[] {
+  return [
+    { name: 'Order', silent: true, narrow: true },
+    { name: 'Stage', look: 'px-2', narrow: true },
+    { name: 'State', look: 'px-2', narrow: true },
+    { name: 'Probability', look: 'pr-9 text-right' },
+    { name: 'Stuck after', look: 'pr-9 text-right whitespace-nowrap' },
+    { name: 'Begin here', look: 'text-center' },
+    { name: record === 'deal' ? 'Deals' : 'Leads', look: 'text-right' },
+    { name: 'Key', look: 'px-1.5' },
+    { name: 'Remove', silent: true, narrow: true },
+  ];
 }
 
 /** One name after the other: Enter adds a stage, and the next can be typed. */

@@ -12,7 +12,7 @@ import { Empty, Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
 import { NewPipeline } from './new-pipeline';
 import { PipelineEditor } from './pipeline-editor';
-import { SetUpHead } from './set-up-head';
+import { SetUpPage } from './set-up-page';
 import { SideLink } from './side-link';
 import { useRemoval } from './use-pipeline-changes';
 
@@ -27,39 +27,32 @@ export function PipelinesSetUp() {
   const all = pipelines.data;
   const chosen = all.find((one) => one.key === key) ?? all[0];
   return (
-    <div className="h-full overflow-y-auto p-5">
-      <SetUpHead aside="where deals stand, and how they go on">
+    <SetUpPage
+      about="where deals stand, and how they go on"
+      action={
         <Button look="main" onClick={() => setMaking(true)}>
           <Plus className="size-4" aria-hidden /> New pipeline
         </Button>
-      </SetUpHead>
-      <div className="grid gap-5 lg:grid-cols-[220px_minmax(0,1fr)]">
-        <div className="flex flex-col gap-5">
-          <nav aria-label="Pipelines">
-            <ul className="flex flex-col gap-1 max-lg:flex-row max-lg:flex-wrap">
-              {all.map((pipeline) => (
-                <PipelineLink key={pipeline.id} pipeline={pipeline} uses={uses} chosen={pipeline === chosen} />
-              ))}
-            </ul>
-          </nav>
-        </div>
-        {chosen ? (
-          <div className="flex min-w-0 flex-col gap-5">
-            <PipelineEditor key={chosen.id} pipeline={chosen} all={all} uses={uses} />
-            <Removals />
-          </div>
-        ) : (
-          <Sheet>
-            <Empty title="There is no pipeline yet">
-              <Button look="main" onClick={() => setMaking(true)}>
-                Make the first one
-              </Button>
-            </Empty>
-          </Sheet>
-        )}
-      </div>
+      }
+      list="Pipelines"
+      side={all.map((pipeline) => (
+        <PipelineLink key={pipeline.id} pipeline={pipeline} uses={uses} chosen={pipeline === chosen} />
+      ))}
+    >
+      {chosen ? (
+        <PipelineEditor key={chosen.id} pipeline={chosen} all={all} uses={uses} />
+      ) : (
+        <Sheet>
+          <Empty title="There is no pipeline yet">
+            <Button look="main" onClick={() => setMaking(true)}>
+              Make the first one
+            </Button>
+          </Empty>
+        </Sheet>
+      )}
+      <Removals />
       <NewPipeline open={making} close={() => setMaking(false)} />
-    </div>
+    </SetUpPage>
   );
 }
 

@@ -1,9 +1,8 @@
 import type { PipelineShape, PlaceUse } from '@haycart/api';
 import { counted, listInWords, type Stage } from '@haycart/core';
 import { useState } from 'react';
-import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
-import { messageOf } from '../components/status';
+import { DialogActions } from '../components/dialog-actions';
 import { SelectField } from '../components/text-field';
 import { useRemoval } from './use-pipeline-changes';
 
@@ -33,7 +32,8 @@ export function RemovalDialog({
     .filter(({ stages }) => stages.length > 0);
   const [moveTo, setMoveTo] = useState(() => neighbour(pipeline, stage, choices));
   const name = stage === 'pipeline' ? pipeline.name : stage.name;
-  const submit = () =>
+  const submit = (event: React.FormEvent) => {
+    event.preventDefault();
     remove.mutate(
       {
         pipeline: pipeline.id,
@@ -42,9 +42,10 @@ export function RemovalDialog({
       },
       { onSuccess: close },
     );
+  };
   return (
     <Dialog open close={close} title={`Remove ${name}`} description={useText(records, routes)}>
-      <div className="flex flex-col gap-4">
+      <form className="flex flex-col gap-4" onSubmit={submit}>
         {used && (
           <SelectField
             label={routes.length ? 'Deals and routes go to' : 'They go to'}
@@ -67,19 +68,14 @@ export function RemovalDialog({
             ))}
           </SelectField>
         )}
-        {remove.isError && (
-          <p role="alert" className="text-small text-brick">
-            {messageOf(remove.error)}
-          </p>
-        )}
-        <div className="flex items-center justify-end gap-2">
-          <span className="mr-auto text-small text-muted">This can be taken back.</span>
-          <Button onClick={close}>Cancel</Button>
-          <Button look="main" disabled={remove.isPending || (used && !moveTo)} onClick={submit}>
-            Remove {name}
-          </Button>
-        </div>
-      </div>
+        <DialogActions
+          error={remove.error}
+          close={close}
+          action={`Remove ${name}`}
+          disabled={remove.isPending || (used && !moveTo)}
+          note="This can be taken back."
+        />
+      </form>
     </Dialog>
   );
 }
