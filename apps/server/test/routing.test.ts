@@ -254,6 +254,46 @@ describe('a run that cannot succeed', () => {
   });
 });
 
+describe('what can pass', () => {
+  test('is tried again after pauses that grow, and written once it passes', async () => {
+    const admin = new pg.Client({ connectionString: server.databaseUrl });
+    await admin.connect();
+    await admin.query(
+      `create function disk_full() returns trigger language plpgsql as $$ begin raise exception 'full' using errcode = '53100'; end $$`,
+    );
+    await admin.query('create trigger disk_full before insert on contact for each row execute function disk_full()');
+    await admin.query('create table pause_seen (tries int, pause float)');
+    await admin.query(
+      `create function see_pause() returns trigger language plpgsql security definer as $$ begin insert into pause_seen values (new.tries, extract(epoch from new.due_at - now())); return null; end $$`,
+    );
+    await admin.query(
+      'create trigger see_pause after update on submission for each row when (new.tries > old.tries) execute function see_pause()',
+    );
+    try {
+      await workspace.publish();
+      const id = await workspace.submit(maren);
+      // The pauses are not waited for here, only read.
+      const { rows } = await until(
+        async () => {
+          await admin.query('update submission set due_at = now() where id = $1 and tries > 0', [id]);
+          return admin.query<{ pause: number }>('select pause from pause_seen order by tries limit 4');
+        },
+        ({ rowCount }) => rowCount === 4,
+      );
+      expect(rows.map(({ pause }) => pause)).toEqual([1, 4, 15, 60]);
+      await admin.query('drop function disk_full cascade');
+      await admin.query('update submission set due_at = now() where id = $1', [id]);
+      const { runs, tries } = await routed(id);
+      expect([runs.map(({ outcome }) => outcome), tries]).toEqual([['written'], 0]);
+    } finally {
+      await admin.query('drop function if exists disk_full cascade');
+      await admin.query('drop function see_pause cascade');
+      await admin.query('drop table pause_seen');
+      await admin.end();
+    }
+  });
+});
+
 test('a paused route keeps what arrives and goes on with it when resumed', async () => {
   const route = await workspace.publish();
   await workspace.call('POST', `/routes/${route}/pause`);
