@@ -1,0 +1,96 @@
+import { expect, test, type Page } from '@playwright/test';
+import { signIn } from './support';
+
+const SCREENS: [string, (page: Page) => Promise<unknown>][] = [
+  ['/', (page) => page.getByRole('img', { name: /Where submissions went/ }).waitFor()],
+  ['/intakes', (page) => page.getByRole('link', { name: 'Site survey request' }).waitFor()],
+  ['/intakes/dealers', (page) => page.getByRole('heading', { name: 'Listening' }).waitFor()],
+  ['/submissions', (page) => page.getByRole('row').nth(1).waitFor()],
+  [
+    '/routes',
+    (page) =>
+      page
+        .getByRole('link', { name: /Dealer application/ })
+        .first()
+        .waitFor(),
+  ],
+  ['/records/contacts', (page) => page.getByRole('row').nth(1).waitFor()],
+  ['/pipeline', (page) => page.getByRole('heading', { name: 'Enquiry' }).waitFor()],
+  ['/set-up/pipelines', (page) => page.getByRole('table', { name: 'Stages of New builds' }).waitFor()],
+  ['/set-up/fields', (page) => page.getByRole('table', { name: 'Fields of the contact' }).waitFor()],
+];
+
+/** What moved by itself on the page, as the browser counts it (Layout Instability, CLS). */
+const shifts = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        let sum = 0;
+        new PerformanceObserver((list) => {
+          for (const entry of list.getEntries() as (PerformanceEntry & { value: number; hadRecentInput: boolean })[])
+            if (!entry.hadRecentInput) sum += entry.value;
+        }).observe({ type: 'layout-shift', buffered: true });
+        requestAnimationFrame(() => requestAnimationFrame(() => resolve(sum)));
+      }),
+  );
+
+for (const [path, ready] of SCREENS) {
+  test(`${path} comes whole from this machine, in its own fonts, and does not jump`, async ({ page, baseURL }) => {
+    const elsewhere: string[] = [];
+    page.on('request', (request) => {
+      if (!request.url().startsWith(baseURL!) && !request.url().startsWith('data:')) elsewhere.push(request.url());
+    });
+    await signIn(page);
+    await page.goto(path);
+    await ready(page);
+    await page.evaluate(() => document.fonts.ready);
+    expect(await shifts(page)).toBeLessThan(0.05);
+    expect(elsewhere).toEqual([]);
+    const fonts = await page.evaluate(() =>
+      [...document.fonts].filter(({ status }) => status === 'loaded').map(({ family }) => family),
+    );
+    expect(fonts.join(' ')).toMatch(/Figtree/);
+    expect(fonts.join(' ')).toMatch(/Bricolage/);
+  });
+}
+
+test('the keys of the page are shown on ?, and the page is reached past the band', async ({ page }) => {
+  await signIn(page);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('find anything');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.goto('/submissions');
+  await page.getByRole('row').nth(1).waitFor();
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('link', { name: 'To the page' })).toBeFocused();
+});
+
+test('a server that cannot be reached is said in words, and what is there again comes by itself', async ({ page }) => {
+  await signIn(page);
+  await page.route('**/api/v1/routes', (route) => route.abort());
+  await page.goto('/routes');
+  await expect(page.getByRole('alert')).toContainText('Hay Cart does not answer.');
+  await page.unroute('**/api/v1/routes');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('link', { name: /Dealer application/ }).first()).toBeVisible();
+});
+
+test('a stage that another person renames meanwhile changes on this screen by itself', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  await signIn(page);
+  await page.goto('/set-up/pipelines/care-plans');
+  await expect(page.getByLabel('Name of Call booked')).toBeVisible();
+  const other = await (await browser.newContext({ baseURL: baseURL! })).newPage();
+  await signIn(other);
+  await other.goto('/set-up/pipelines/care-plans');
+  await other.getByLabel('Name of Call booked').fill('Call planned');
+  await other.keyboard.press('Enter');
+  await expect(page.getByLabel('Name of Call planned')).toBeVisible();
+  await other.getByLabel('Name of Call planned').fill('Call booked');
+  await other.keyboard.press('Enter');
+  await expect(page.getByLabel('Name of Call booked')).toBeVisible();
+});
