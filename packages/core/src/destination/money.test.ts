@@ -12,6 +12,11 @@ describe('an amount', () => {
   test.each([
     ['£48,000', { amount: 4_800_000, currency: 'GBP' }],
     ['€ 12.500,50', { amount: 1_250_050, currency: 'EUR' }],
+    ['12,500.50', { amount: 1_250_050, currency: 'GBP' }],
+    ['1.000', { amount: 100_000, currency: 'GBP' }],
+    ['1.50', { amount: 150, currency: 'GBP' }],
+    ['GBP 12 000', { amount: 1_200_000, currency: 'GBP' }],
+    ['500 CAD', { amount: 50_000, currency: 'CAD' }],
     ['12 500 EUR', { amount: 1_250_000, currency: 'EUR' }],
     ['CA$ 7', { amount: 700, currency: 'CAD' }],
     ['1.234.567', { amount: 123_456_700, currency: 'GBP' }],

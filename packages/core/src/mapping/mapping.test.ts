@@ -1,8 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { readFieldValue, showFieldValue } from '../destination/field-value';
-import type { FieldDefinition, FieldType } from '../destination/field-definition';
-import { formatMoney, readMoney } from '../destination/money';
 import { FINISHERS, finisherNamed } from './finishers/registry';
 import { joinParts, workOutValue } from './value';
 
@@ -124,84 +121,5 @@ describe('a value', () => {
     expect(
       workOutValue({ parts: [{ text: 'x' }], finishers: [{ use: 'gone' }] }, () => 'x', setting).problems[0]?.code,
     ).toBe('unknown-finisher');
-  });
-});
-
-describe('values of a field', () => {
-  const field = (type: FieldType, more: Partial<FieldDefinition> = {}): FieldDefinition => ({
-    record: 'contact',
-    key: 'f',
-    label: 'Field',
-    type,
-    builtIn: false,
-    required: false,
-    ...more,
-  });
-  const defaults = { defaultCountry: 'GB', defaultCurrency: 'GBP' };
-  const options = [
-    { key: 'school', label: 'Teaching garden', aliases: ['School garden'] },
-    { key: 'trade', label: 'To sell' },
-  ];
-
-  test.each<[FieldType, string, unknown]>([
-    ['whole-number', '12', 12],
-    ['decimal', '1.250,5', 1250.5],
-    ['decimal', '-3', -3],
-    ['date', '2026-02-28', '2026-02-28'],
-    ['date-time', '2026-02-28T10:00:00+01:00', '2026-02-28T09:00:00.000Z'],
-    ['yes-no', 'Ja', true],
-    ['yes-no', 'off', false],
-    ['one-of', 'SCHOOL GARDEN', 'school'],
-    ['several-of', 'To sell; teaching garden', ['trade', 'school']],
-    ['money', '£ 48,000', { amount: 4_800_000, currency: 'GBP' }],
-    ['email', 'A@B.example', 'a@b.example'],
-    ['phone', '07700 900318', '+447700900318'],
-  ])('a %s reads %s', (type, given, value) =>
-    expect(readFieldValue(field(type, { options }), given, defaults)).toEqual({ value }),
-  );
-
-  test.each<[FieldType, string]>([
-    ['whole-number', 'a few'],
-    ['whole-number', '99999999999999999999'],
-    ['date', '2026-02-30'],
-    ['date-time', 'tomorrow'],
-    ['yes-no', 'maybe'],
-    ['one-of', 'Rooftop café'],
-    ['money', 'plenty'],
-    ['text', 'x'.repeat(1_001)],
-    ['email', 'not one'],
-    ['phone', 'not one'],
-  ])('a %s does not take %.30s', (type, given) =>
-    expect(readFieldValue(field(type, { options }), given, defaults).problem).toBeDefined(),
-  );
-
-  test('are shown with labels and currencies', () => {
-    expect(showFieldValue(field('several-of', { options }), ['school', 'trade'])).toBe('Teaching garden, To sell');
-    expect(showFieldValue(undefined, true)).toBe('yes');
-  });
-});
-
-describe('amounts of money', () => {
-  test.each<[string, number | null, string]>([
-    ['€ 12.500,50', 1_250_050, 'EUR'],
-    ['12,500.50', 1_250_050, 'GBP'],
-    ['1.000', 100_000, 'GBP'],
-    ['1.50', 150, 'GBP'],
-    ['GBP 12 000', 1_200_000, 'GBP'],
-    ['-£5', -500, 'GBP'],
-    ['500 CAD', 50_000, 'CAD'],
-    ['¥ 5', null, ''],
-    ['1,2,3', null, ''],
-    ['', null, ''],
-  ])('%s', (given, amount, currency) =>
-    expect(readMoney(given, 'GBP')).toEqual(amount === null ? null : { amount, currency }),
-  );
-
-  test('are read back from how they are shown', () => {
-    fc.assert(
-      fc.property(fc.integer({ min: 0, max: 10 ** 12 }), fc.constantFrom('GBP', 'EUR', 'CAD'), (amount, currency) =>
-        expect(readMoney(formatMoney({ amount, currency }), 'USD')).toEqual({ amount, currency }),
-      ),
-    );
   });
 });
