@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { normalEmail } from '../identity/email';
 import { checkAnswers } from './check-answers';
 import { formShape, type Question } from './definition';
 
@@ -36,6 +37,29 @@ describe('answers', () => {
         expect(Array.isArray(codes(question(type, { required }), answer))).toBe(true),
       ),
     );
+  });
+});
+
+describe('an e-mail that a form takes', () => {
+  const local = fc.string({ unit: fc.constantFrom(...'aZ09._%+-é@ ,;"<()'), minLength: 1, maxLength: 70 });
+  const label = fc.string({ unit: fc.constantFrom(...'aZ09-_é.'), minLength: 1, maxLength: 66 });
+  const address = fc
+    .tuple(local, fc.array(label, { minLength: 1, maxLength: 4 }))
+    .map(([name, labels]) => `${name}@${labels.join('.')}`);
+
+  test('is one that a route can read, so that nobody is thanked for what then fails', () => {
+    fc.assert(
+      fc.property(fc.oneof(address, fc.emailAddress()), (email) => {
+        fc.pre(codes(question('email'), email).length === 0);
+        expect({ email, read: normalEmail(email).ok }).toEqual({ email, read: true });
+      }),
+      { numRuns: 2_000 },
+    );
+  });
+
+  test('is any that is in common use', () => {
+    for (const email of ['a@b.example', "o'neil@weir.example", 'a.b+c@x-y.example.org', 'ÅSA@lind.example', '_a@b.co'])
+      expect(codes(question('email'), email)).toEqual([]);
   });
 });
 
