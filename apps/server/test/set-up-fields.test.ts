@@ -171,3 +171,74 @@ test('a field tells what feeds it, how full it is and when it was last filled', 
   expect(of('contact', 'job_title')).toMatchObject({ records: 2, filled: 0, lastFilledAt: null, routes: [] });
   expect(of('deal', 'value')).toMatchObject({ records: 2, filled: 0 });
 });
+
+describe('two people at the same moment', () => {
+  const errors = ({ status, body }: { status: number; body: unknown }) => [
+    status,
+    (body as ProblemBody).errors?.[0]?.code ?? null,
+  ];
+
+  test('who make a field of one name make one, and the other is told', async () => {
+    const wanted = { record: 'deal', label: 'Ridge height', type: 'decimal' };
+    const answers = await Promise.all(Array.from({ length: 5 }, () => make<unknown>(wanted)));
+    expect(answers.map(errors).sort()).toEqual([[201, null], ...Array.from({ length: 4 }, () => [422, 'label-taken'])]);
+  });
+
+  test('who rename two fields to one name rename one', async () => {
+    await make([
+      { record: 'deal', label: 'A', type: 'text' },
+      { record: 'deal', label: 'B', type: 'text' },
+    ]);
+    const answers = await Promise.all(['deal/a', 'deal/b'].map((path) => change(path, { label: 'Ridge' })));
+    expect(answers.map(errors).sort()).toEqual([
+      [200, null],
+      [422, 'label-taken'],
+    ]);
+  });
+
+  test('who make a pipeline of one name make one, and stages of one name one', async () => {
+    const pipeline = () => workspace.call<unknown>('POST', '/pipelines', { name: 'Care', record: 'deal' });
+    expect((await Promise.all([pipeline(), pipeline()])).map(errors).sort()).toEqual([
+      [201, null],
+      [422, 'name-taken'],
+    ]);
+    const stage = () => workspace.call<unknown>('POST', '/pipelines/care/stages', { name: 'Called' });
+    expect((await Promise.all([stage(), stage(), stage()])).map(errors).sort()).toEqual([
+      [201, null],
+      [422, 'name-taken'],
+      [422, 'name-taken'],
+    ]);
+  });
+
+  test('who change different things of one stage both have their way', async () => {
+    const at = '/pipelines/new-builds/stages/enquiry';
+    await Promise.all([
+      workspace.call('PATCH', at, { probability: 20 }),
+      workspace.call('PATCH', at, { stuckAfter: 9 }),
+      workspace.call('PATCH', at, { name: 'Asked' }),
+    ]);
+    const [pipeline] = await workspace.get<{ stages: object[] }[]>('/pipelines');
+    expect(pipeline!.stages[0]).toEqual({
+      key: 'enquiry',
+      name: 'Asked',
+      state: 'open',
+      probability: 20,
+      stuckAfter: 9,
+    });
+  });
+
+  test('who change different things of one field both have their way', async () => {
+    await make(GROWING);
+    await Promise.all([
+      change('contact/growing_for', { required: true }),
+      change('contact/growing_for', { help: 'What they grow most of' }),
+      change('contact/growing_for', { label: 'Grows' }),
+    ]);
+    const fields = await workspace.get<FieldShape[]>('/fields');
+    expect(fields.find(({ key }) => key === 'growing_for')).toMatchObject({
+      required: true,
+      help: 'What they grow most of',
+      label: 'Grows',
+    });
+  });
+});

@@ -11,6 +11,7 @@ import {
 import type { FieldShape } from '@haycart/api';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { WorkspaceTx } from '../platform/database/database';
+import { oneAtATime } from '../platform/database/one-at-a-time';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { newId } from '../platform/new-id';
 import { field } from './tables';
@@ -86,6 +87,7 @@ export class FieldsService {
 
   /** Makes fields, all or none. @throws ProblemError 422 with the place of everything that is wrong, by their order. */
   async make(tx: WorkspaceTx, wanted: readonly NewField[], at: (index: number) => string): Promise<FieldShape[]> {
+    await oneAtATime(tx, 'fields');
     const known = await this.withRetired(tx);
     const made: FieldDefinition[] = [];
     const problems = wanted.flatMap(({ record, label, type, required = false, help, options }, index) => {
@@ -112,6 +114,7 @@ export class FieldsService {
 
   /** Changes a field; of a built-in one the label, the help and whether it is needed. */
   async change(tx: WorkspaceTx, record: RecordKind, key: string, change: FieldChange): Promise<FieldShape> {
+    await oneAtATime(tx, 'fields');
     const known = await this.withRetired(tx);
     const before = known.find((one) => one.record === record && one.key === key);
     if (!before) throw new ProblemError('not-found', `A ${record} has no field ${key}.`);

@@ -11,6 +11,7 @@ import {
 import type { PipelineShape } from '@haycart/api';
 import { and, asc, eq, notInArray, sql } from 'drizzle-orm';
 import type { WorkspaceTx } from '../platform/database/database';
+import { oneAtATime } from '../platform/database/one-at-a-time';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { newId } from '../platform/new-id';
 import { pipeline, retiredPlace, stage } from './tables';
@@ -72,6 +73,7 @@ export class PipelinesService {
 
   /** Makes a pipeline with a key of its own. */
   async make(tx: WorkspaceTx, { name, record, stages }: Omit<Pipeline, 'key'>): Promise<PipelineShape> {
+    await oneAtATime(tx, 'pipelines');
     const all = await this.all(tx);
     const made = {
       key: newKey(name, [...all.map(({ key }) => key), ...(await this.#retired(tx, null))]),
@@ -92,6 +94,7 @@ export class PipelinesService {
 
   /** Changes a pipeline. @throws ProblemError 422 naming what would be wrong with it then. */
   async edit(tx: WorkspaceTx, idOrKey: string, edit: PipelineEdit): Promise<PipelineShape> {
+    if (edit.do === 'rename') await oneAtATime(tx, 'pipelines');
     const before = await this.held(tx, idOrKey);
     const after = editPipeline(before, edit);
     refuseWrong(after);
