@@ -132,3 +132,24 @@ test('fields are made by pasting a header row; one is fed, taken out of use, and
     page.getByLabel('Feed another field of the deal').getByRole('option', { name: 'Glazing, kind' }),
   ).toBeAttached();
 });
+
+test('a route that is put into a pipeline begins where that pipeline says', async ({ page }) => {
+  await page.goto('/set-up/pipelines/dealers');
+  await page.getByRole('radio', { name: 'New deals begin in Vetting' }).check();
+  await page.reload();
+  await expect(page.getByRole('radio', { name: 'New deals begin in Vetting' })).toBeChecked();
+  await page.goto('/routes');
+  await page
+    .getByRole('link', { name: /Price list readers/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: /^4 Place/ }).click();
+  await page.getByRole('button', { name: 'Write a deal too' }).click();
+  await page.getByLabel('Pipeline', { exact: true }).selectOption('Dealers');
+  await expect(page.getByLabel('Stage', { exact: true })).toHaveValue('vetting');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('The draft is what runs')).toBeVisible();
+  await page.goto('/set-up/pipelines/dealers');
+  await page.getByRole('radio', { name: 'New deals begin in Applied' }).check();
+});

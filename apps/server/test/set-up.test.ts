@@ -229,3 +229,24 @@ test('two people who remove the same stage at the same moment remove it once', a
   expect(answers.map(({ status }) => status).sort()).toEqual([200, 404]);
   expect(new Set((await deals()).map(({ values }) => values.stage)).size).toBe(1);
 });
+
+test('a stage removed while enquiries pour in loses none of them: each ends in the stage they were sent to', async () => {
+  await enquire(1);
+  const sent = Array.from({ length: 80 }, (_, n) =>
+    workspace.submit({ name: `Pour ${n}`, email: `pour${n}@weir${n % 5}.example`, company: 'Weir' }),
+  );
+  const removed = await person<SetUpChange>('DELETE', `${BUILDS}/stages/enquiry?moveTo=new-builds/design`);
+  expect(removed.status).toBe(200);
+  await Promise.all(sent);
+  const [kept] = await until(
+    () =>
+      workspace.query<{ waiting: number; failed: number }>(
+        `select count(*) filter (where state = 'waiting')::int as waiting,
+           (select count(*)::int from run where outcome <> 'written') as failed from submission`,
+      ),
+    ([row]) => row!.waiting === 0,
+  );
+  expect(kept).toEqual({ waiting: 0, failed: 0 });
+  const stages = (await deals()).map(({ values }) => values.stage);
+  expect([stages.length, new Set(stages)]).toEqual([81, new Set(['design'])]);
+});

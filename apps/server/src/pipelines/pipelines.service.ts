@@ -57,6 +57,16 @@ export class PipelinesService {
     return this.one(tx, id);
   }
 
+  /** Lets nothing more be placed in a pipeline's stages until the transaction ends; what is under way is waited for. */
+  async closeStages(tx: WorkspaceTx, { key }: Pipeline): Promise<void> {
+    await tx.db
+      .select({ key: stage.key })
+      .from(stage)
+      .where(and(eq(stage.workspaceId, tx.workspaceId), eq(stage.pipelineKey, key)))
+      .orderBy(asc(stage.key))
+      .for('update');
+  }
+
   /** Adds pipelines whose keys are chosen already. */
   async add(tx: WorkspaceTx, pipelines: readonly Pipeline[]): Promise<void> {
     const [{ last } = { last: 0 }] = await tx.db

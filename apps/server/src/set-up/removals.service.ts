@@ -82,6 +82,7 @@ export class RemovalsService {
     if (target && by.kind !== 'person')
       throw new ProblemError('not-allowed', 'This moves deals in somebody’s name, so a person must be signed in.');
 
+    await this.pipelines.closeStages(tx, pipeline);
     const byName = await this.#nameOf(tx, by);
     const at = new Date();
     const records = target ? await this.deals.moveAll(tx, removed, target, by.id, at.toISOString()) : emptyDiff();
@@ -92,11 +93,8 @@ export class RemovalsService {
 
     const text = `Removed ${what}${followed(Object.keys(records.changed).length, routes.length, target)}`;
     const removal: Removal = {
-      do: stageKey === null ? 'remove-pipeline' : 'remove-stage',
       pipeline,
       position: all.findIndex(({ id }) => id === pipeline.id),
-      removed,
-      to,
       records,
       routes,
     };

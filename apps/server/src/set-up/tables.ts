@@ -1,4 +1,4 @@
-import type { Pipeline, PlaceKeys, RecordsDiff, RouteDefinition } from '@haycart/core';
+import type { Pipeline, RecordsDiff, RouteDefinition } from '@haycart/core';
 import { index, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
 
@@ -12,12 +12,9 @@ export interface ChangedRoute {
 
 /** What a removal did, so that it can be taken back. */
 export interface Removal {
-  do: 'remove-stage' | 'remove-pipeline';
   /** The pipeline as it was, and its place among the others. */
   pipeline: Pipeline & { id: string };
   position: number;
-  removed: PlaceKeys[];
-  to: PlaceKeys | null;
   records: RecordsDiff;
   routes: ChangedRoute[];
 }

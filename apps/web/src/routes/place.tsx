@@ -1,4 +1,12 @@
-import { fixedText, type Destination, type Place, type RouteDefinition, type Write } from '@haycart/core';
+import {
+  defaultStageOf,
+  fixedText,
+  type Destination,
+  type Pipeline,
+  type Place,
+  type RouteDefinition,
+  type Write,
+} from '@haycart/core';
 import { Button } from '../components/button';
 import { SelectField } from '../components/text-field';
 import { changeWrite, useDraft } from './draft';
@@ -20,7 +28,7 @@ export function PlaceSection({ definition, destination }: { definition: RouteDef
     };
     const place: Place = {
       pipeline: { parts: [{ text: first.key }] },
-      stage: { parts: [{ text: first.stages[0]!.key }] },
+      stage: { parts: [{ text: beginningOf(first) }] },
       again: 'update',
     };
     change((draft) => ({
@@ -59,7 +67,7 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
   const choosePipeline = (key: string) =>
     set({
       pipeline: fixed(key),
-      stage: fixed(pipelines.find((pipeline) => pipeline.key === key)?.stages[0]?.key ?? ''),
+      stage: fixed(beginningOf(pipelines.find((pipeline) => pipeline.key === key))),
     });
   return (
     <div className="grid gap-3 sm:grid-cols-3">
@@ -114,4 +122,9 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
       </label>
     </div>
   );
+}
+
+/** The key of the stage in which a pipeline’s deals begin. */
+function beginningOf(pipeline: Pipeline | undefined): string {
+  return (pipeline && defaultStageOf(pipeline)?.key) ?? '';
 }

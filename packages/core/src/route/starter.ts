@@ -1,4 +1,5 @@
 import type { Destination } from '../destination/destination';
+import { defaultStageOf } from '../destination/edit-pipeline';
 import type { Fill, RouteDefinition, Value } from './definition';
 
 const text = (words: string): Value => ({ parts: [{ text: words }] });
@@ -39,7 +40,7 @@ export function starterRoute(
     ? []
     : [{ field: 'email', value: answer('email', 'email') }];
   const pipeline = destination.pipelines.find(({ record }) => record === 'deal');
-  const stage = pipeline?.stages.find(({ state }) => state === 'open');
+  const stage = pipeline && defaultStageOf(pipeline);
   const route: RouteDefinition = {
     format: 'haycart.route/1',
     name,

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import type { Pipeline } from '../destination/destination';
 import { answer, destination, fill, firm, person, route, routeOf, sale, text } from '../testing/example';
 import { routeChanges } from './changes';
 import { checkRoute, hasErrors } from './check';
@@ -135,11 +136,14 @@ describe('a first draft of a route', () => {
     );
   });
 
-  test('begins in the first open stage, and writes no deal where there is no pipeline for one', () => {
-    expect(starterRoute('R', 'survey', [], destination).writes[1]!.place!.stage).toEqual(text('enquiry'));
-    const closedFirst = structuredClone(destination);
-    closedFirst.pipelines[0]!.stages.reverse();
-    expect(starterRoute('R', 'survey', [], closedFirst).writes[1]!.place!.stage).toEqual(text('design'));
+  test('begins where the pipeline says, else in its first open stage; without a pipeline it writes no deal', () => {
+    const stageIn = (change: Partial<Pipeline>) => {
+      const pipelines = [{ ...destination.pipelines[0]!, ...change }];
+      return starterRoute('R', 'survey', [], { ...destination, pipelines }).writes[1]!.place!.stage;
+    };
+    expect(stageIn({})).toEqual(text('enquiry'));
+    expect(stageIn({ defaultStage: 'design' })).toEqual(text('design'));
+    expect(stageIn({ stages: [...destination.pipelines[0]!.stages].reverse() })).toEqual(text('design'));
     expect(starterRoute('R', 'survey', [], { ...destination, pipelines: [] }).writes).toHaveLength(1);
   });
 });
