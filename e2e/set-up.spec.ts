@@ -31,8 +31,8 @@ test('a pipeline and its stages are made, named and put in order by keyboard alo
   await expect.poll(() => names(page, 'Repairs')).toEqual(['Reported', 'Visited', 'Priced', 'Won', 'Lost']);
   await page.getByRole('button', { name: 'Move Priced', exact: true }).focus();
   await page.keyboard.press('ArrowUp');
-  await expect(page.getByText('Priced is at place 2 of 5.')).toBeAttached();
   await page.keyboard.press('ArrowUp');
+  await expect(page.getByText('Priced is at place 1 of 5.')).toBeAttached();
   await expect.poll(() => names(page, 'Repairs')).toEqual(['Priced', 'Reported', 'Visited', 'Won', 'Lost']);
 
   await page.getByLabel('Name of Visited').focus();
@@ -73,6 +73,34 @@ test('a stage in use is removed with its deals and its route, and all of it is t
   await expect(removed).toContainText('taken back');
   await expect(page.getByLabel('Name of Applied')).toBeVisible();
   await expect(deals).toHaveText(before!);
+});
+
+test('many quick moves end where the last of them went, whatever the way to the server is like', async ({ page }) => {
+  await page.goto('/set-up/pipelines/care-plans');
+  const before = await (async () => {
+    await expect(page.getByLabel('Name of Call booked')).toBeVisible();
+    return names(page, 'Care plans');
+  })();
+  // The first is held up on its way; those after it must not overtake it.
+  let held = false;
+  await page.route('**/stages/*', async (route) => {
+    if (!held && route.request().method() === 'PATCH') {
+      held = true;
+      await expect(page.getByText('Kept is at place 1 of 5.')).toBeAttached();
+    }
+    await route.continue();
+  });
+  await page.getByRole('button', { name: 'Move Kept', exact: true }).focus();
+  for (let n = 0; n < 3; n += 1) await page.keyboard.press('ArrowUp');
+  await expect.poll(() => names(page, 'Care plans')).toEqual(['Kept', ...before.filter((name) => name !== 'Kept')]);
+  await expect
+    .poll(() => page.evaluate(() => fetch('/api/v1/pipelines').then((r) => r.text())))
+    .toMatch(/"stages":\[\{"key":"kept"/);
+  for (let n = 0; n < 3; n += 1) await page.keyboard.press('ArrowDown');
+  await expect.poll(() => names(page, 'Care plans')).toEqual(before);
+  await expect
+    .poll(() => page.evaluate(() => fetch('/api/v1/pipelines').then((r) => r.text())))
+    .toMatch(/"stages":\[\{"key":"renewal-due"/);
 });
 
 test('the last open stage stays, and says why', async ({ page }) => {

@@ -18,6 +18,7 @@ export interface FieldEdit {
 export function useFieldChange({ record, key, label }: FieldUse) {
   const client = useQueryClient();
   const change = useMutation({
+    scope: { id: `field changes ${record} ${key}` },
     mutationFn: (edit: FieldEdit) => call<FieldShape>('PATCH', `/fields/${record}/${key}`, edit),
     onError: (error) => toast.error(messageOf(error)),
     onSuccess: async (_saved, { retired }) => {

@@ -14,6 +14,8 @@ export function usePipelineChange({ id }: PipelineShape) {
   const { queryKey } = pipelinesQuery;
   return useMutation({
     mutationKey: changesOf(id),
+    // One after the other, in the order in which they were made: two quick moves must not overtake each other.
+    scope: { id: changesOf(id).join(' ') },
     mutationFn: (edit: PipelineEdit) => send(id, edit),
     onError: (error) => toast.error(messageOf(error)),
     onSuccess: async (saved) => {
