@@ -26,6 +26,7 @@ test('on a phone a stage is added and taken away, and a field is made', async ({
   await signIn(page);
   await page.getByRole('link', { name: 'Set up' }).tap();
   await page.getByRole('link', { name: /^Care plans/ }).tap();
+  await expect(page.getByRole('row').filter({ has: page.getByLabel('Name of Call booked') })).toContainText('0 deals');
   await page.getByLabel('Name of a new stage').fill('Waiting');
   await page.getByRole('button', { name: 'Add the stage' }).tap();
   await expect(page.getByLabel('Name of Waiting')).toBeVisible();
@@ -34,6 +35,9 @@ test('on a phone a stage is added and taken away, and a field is made', async ({
 
   await page.getByRole('link', { name: 'Fields' }).tap();
   await page.getByRole('link', { name: /^Company/ }).tap();
+  await expect(page.getByRole('row').filter({ has: page.getByLabel('Label of Domain') })).toContainText(
+    /text, \d+ % filled, Site survey request \+ 1/,
+  );
   await page.getByRole('button', { name: 'New fields' }).tap();
   await page.getByLabel('Labels').fill('Number of pupils');
   await expect(page.getByLabel('Type of Number of pupils')).toHaveValue('whole-number');

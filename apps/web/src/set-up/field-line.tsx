@@ -21,6 +21,7 @@ export function FieldLine({ field, labels }: { field: FieldUse; labels: readonly
   const [listing, setListing] = useState(false);
   const { label, type, required, kept = false, builtIn, records, filled, lastFilledAt, key } = field;
   const always = builtIn && key === 'name';
+  const share = records ? filled / records : 0;
   return (
     <div role="row" className={`${FIELD_GRID} min-h-9 border-b border-hair last:border-b-0`}>
       <span role="cell" className="-ml-2 min-w-0">
@@ -31,6 +32,9 @@ export function FieldLine({ field, labels }: { field: FieldUse; labels: readonly
           check={(text) => labelProblem(text, label, labels)}
           save={(text) => change.mutate({ label: text })}
         />
+        <span className="-mt-1 block truncate px-2 pb-1 text-small text-muted lg:hidden">
+          {TYPE_WORDS[type]}, {percent(share)} filled, <FedBy field={field} />
+        </span>
       </span>
       <span role="cell" className="truncate text-muted max-lg:hidden">
         {TYPE_WORDS[type]}
@@ -49,7 +53,7 @@ export function FieldLine({ field, labels }: { field: FieldUse; labels: readonly
         <FedBy field={field} />
       </span>
       <span role="cell" className="max-lg:hidden">
-        <Fullness label={label} share={records ? filled / records : 0} />
+        <Fullness label={label} share={share} />
       </span>
       <span role="cell" className="text-right text-small text-muted max-lg:hidden">
         {lastFilledAt ? <Time at={lastFilledAt} /> : 'never'}

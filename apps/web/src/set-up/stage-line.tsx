@@ -1,5 +1,5 @@
 import type { PipelineShape, PlaceUse } from '@haycart/api';
-import { STAGE_LIMITS, type PipelineEdit, type Stage } from '@haycart/core';
+import { counted, STAGE_LIMITS, type PipelineEdit, type Stage } from '@haycart/core';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, Trash2 } from 'lucide-react';
@@ -70,6 +70,9 @@ export function StageLine({
           check={(name) => nameProblem(name, stage, pipeline)}
           save={(name) => edit({ name })}
         />
+        <span className="-mt-1 block truncate px-2 pb-1 text-small text-muted lg:hidden">
+          {use ? counted(use.records, pipeline.record) : ''}
+        </span>
       </span>
       <span role="cell">
         <select
