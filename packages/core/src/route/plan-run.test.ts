@@ -2,6 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { FieldValues, RecordsState } from '../diff/record';
 import { applyDiff, reverseDiff } from '../diff/records-diff';
+import { identityKeysOf, identityKeyText } from '../identity/keys';
+import type { Submission } from './submission';
 import {
   answer,
   destination,
@@ -407,6 +409,52 @@ describe('whatever is sent', () => {
           expect(back.links).toHaveLength(state.links.length);
           records.learn(diff, from.receivedAt);
           state = after;
+        });
+      }),
+    );
+  });
+
+  /** What a server loads for one submission out of all there is: who has the keys, their deals, and the links around both. */
+  function loadedFor(
+    from: Submission,
+    { records, links }: RecordsState,
+    ages: ReadonlyMap<string, string>,
+  ): KnownRecords {
+    const wanted = new Set(lookupsFor(route, from, destination).keys.map(identityKeyText));
+    const found = Object.entries(records).filter(([, { kind, values }]) =>
+      identityKeysOf(kind, values).some((key) => wanted.has(identityKeyText(key))),
+    );
+    const contacts = new Set(found.filter(([, { kind }]) => kind === 'contact').map(([id]) => id));
+    const around = links.filter((link) => contacts.has(link.from) || contacts.has(link.to));
+    const deals = new Set(around.map((link) => link.from).filter((id) => records[id]?.kind === 'deal'));
+    const near = links.filter((link) => around.includes(link) || deals.has(link.from) || deals.has(link.to));
+    const ids = [...new Set([...found.map(([id]) => id), ...deals])];
+    return new KnownRecords(
+      ids.map((id) => ({ id, ...records[id]!, createdAt: ages.get(id)!, writtenAt: {} })),
+      near,
+    );
+  }
+
+  test('what is looked up is enough: the plan is the same as if everything were known', () => {
+    fc.assert(
+      fc.property(enquiries, (several) => {
+        let state: RecordsState = { records: {}, links: [] };
+        const ages = new Map<string, string>();
+        several.forEach((enquiry, index) => {
+          const from = arrived(enquiry, index);
+          const everything = new KnownRecords(
+            Object.entries(state.records).map(([id, record]) => ({
+              id,
+              ...record,
+              createdAt: ages.get(id)!,
+              writtenAt: {},
+            })),
+            state.links,
+          );
+          const { diff } = plan(route, from, everything);
+          expect(plan(route, from, loadedFor(from, state, ages)).diff).toEqual(diff);
+          for (const id in diff.created) ages.set(id, `2026-01-01T00:00:0${index}.000Z`);
+          state = applyDiff(diff, state);
         });
       }),
     );
