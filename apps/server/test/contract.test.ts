@@ -122,3 +122,47 @@ describe('what scripts rely on', () => {
     }),
   );
 });
+
+describe('a list', () => {
+  interface Listed {
+    items: { id: string }[];
+    next?: string;
+    total: number;
+  }
+  const page = (after: string | undefined, limit = 7) =>
+    workspace.get<Listed>(`/submissions?limit=${limit}${after ? `&after=${encodeURIComponent(after)}` : ''}`);
+
+  test('read page by page while more arrives repeats none and misses none that were there', async () => {
+    const there: string[] = [];
+    for (let n = 0; n < 20; n += 1) there.push(await workspace.submit({ name: `N${n}`, email: `n${n}@fern.example` }));
+    const read: string[] = [];
+    let next: string | undefined;
+    do {
+      const found = await page(next);
+      read.push(...found.items.map(({ id }) => id));
+      await workspace.submit({ name: 'Later', email: `later${read.length}@fern.example` });
+      next = found.next;
+    } while (next);
+    expect(new Set(read).size).toBe(read.length);
+    expect(read).toEqual(expect.arrayContaining([submission, ...there]));
+    expect(read.slice(0, 7)).toEqual(there.slice(-7).reverse());
+  });
+
+  test('ends without a next, and with the whole count on every page', async () => {
+    const whole = await page(undefined, 200);
+    expect(whole.next).toBeUndefined();
+    expect(whole.items).toHaveLength(whole.total);
+    expect((await page(undefined, 2)).total).toBe(whole.total);
+  });
+
+  test.each([
+    ['limit=0', 'limit'],
+    ['limit=x', 'limit'],
+    ['limit=1000', 'limit'],
+    ['after=nonsense', 'after'],
+    ['colour=red', 'fit'],
+  ])('with %s is refused with a reason', async (query, word) => {
+    const { status, body } = await workspace.call<JsonObject>('GET', `/submissions?${query}`);
+    expect([status, body.detail]).toEqual([422, expect.stringContaining(word)]);
+  });
+});
