@@ -1,5 +1,5 @@
 /** Imports point one way; see docs/architecture.md. */
-const AREAS = 'workspaces|intakes|forms|submissions|routes|runs|records|pipelines|fields|reports|set-up';
+const AREAS = 'workspaces|intakes|forms|submissions|routes|runs|records|pipelines|fields|labels|views|reports|set-up';
 const SCREENS = 'sign-in|home|intakes|submissions|routes|records|pipeline|set-up';
 
 module.exports = {

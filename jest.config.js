@@ -15,6 +15,7 @@ const base = {
   // CommonJS packages that require ES modules.
   transformIgnorePatterns: ['/node_modules/(?!(cookie|content-disposition)/)'],
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/scripts/property-seed.mjs'],
 };
 
 export default {

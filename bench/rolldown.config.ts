@@ -1,7 +1,13 @@
 import { defineConfig } from 'rolldown';
 
 export default defineConfig({
-  input: { accept: 'bench/accept.ts', route: 'bench/route.ts', handler: 'bench/plain/handler.ts' },
+  input: {
+    accept: 'bench/accept.ts',
+    route: 'bench/route.ts',
+    form: 'bench/form.ts',
+    lists: 'bench/lists.ts',
+    handler: 'bench/plain/handler.ts',
+  },
   platform: 'node',
   external: (id: string) =>
     /^[^./]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/'),

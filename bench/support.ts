@@ -68,7 +68,11 @@ export async function prepare(databaseUrl: string, route?: (intake: string) => R
 }
 
 /** The built server as a process of its own. */
-export async function startServer(databaseUrl: string, role: 'accept' | 'route', port: number): Promise<ChildProcess> {
+export async function startServer(
+  databaseUrl: string,
+  role: 'accept' | 'route' | 'web',
+  port: number,
+): Promise<ChildProcess> {
   const child = spawn(process.execPath, ['apps/server/dist/main.js'], {
     cwd: ROOT,
     env: {

@@ -6,10 +6,11 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
   ['home', '/', (page) => page.getByRole('img', { name: /Where submissions went/ }).waitFor()],
   ['intakes', '/intakes', (page) => page.getByRole('link', { name: 'Site survey request' }).waitFor()],
   ['an endpoint', '/intakes/dealers', (page) => page.getByRole('heading', { name: 'Listening' }).waitFor()],
+  ['a form', '/intakes/survey', (page) => page.frameLocator('iframe').getByRole('button', { name: 'Next' }).waitFor()],
   [
-    'a form',
-    '/intakes/survey',
-    (page) => page.frameLocator('iframe').getByRole('button', { name: 'Ask for a survey' }).waitFor(),
+    'quick entry',
+    '/intakes/survey/entry',
+    (page) => page.frameLocator('iframe').getByRole('button', { name: 'Next' }).waitFor(),
   ],
   ['submissions', '/submissions?outcome=failed', (page) => page.getByRole('row').nth(1).waitFor()],
   [
@@ -49,7 +50,23 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
       await page.getByText('Created by').first().waitFor();
     },
   ],
-  ['the set-up of pipelines', '/set-up', (page) => page.getByRole('table', { name: 'Stages of New builds' }).waitFor()],
+  [
+    'the set-up of pipelines',
+    '/set-up/pipelines',
+    (page) => page.getByRole('table', { name: 'Stages of New builds' }).waitFor(),
+  ],
+  [
+    'a lead',
+    '/records/leads',
+    async (page) => {
+      await page.getByRole('row').nth(1).getByRole('link').first().click();
+      await page.getByRole('heading', { name: 'History' }).waitFor();
+    },
+  ],
+  ['is it ready?', '/set-up/ready', (page) => page.getByRole('heading', { name: 'Is everybody in a team?' }).waitFor()],
+  ['a person', '/set-up/people', (page) => page.getByRole('heading', { name: 'Anneke Prins' }).waitFor()],
+  ['the lists', '/set-up/lists', (page) => page.getByRole('table', { name: 'Lists' }).waitFor()],
+  ['the workspace', '/set-up/workspace', (page) => page.getByRole('heading', { name: 'Exchange rates' }).waitFor()],
   [
     'the set-up of fields',
     '/set-up/fields',
@@ -85,8 +102,12 @@ test('signing in and the hosted form have none either', async ({ page }) => {
   await expectAccessible(page);
   await page.goto('/f/survey');
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Ask for a survey' }).click();
+  await page.getByRole('button', { name: 'Next' }).click();
   await expectAccessible(page);
+  for (const form of ['grant', 'cancel', 'pricelist']) {
+    await page.goto(`/f/${form}`);
+    await expectAccessible(page);
+  }
 });
 
 test.describe('on a phone', () => {

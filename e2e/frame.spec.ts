@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { signIn } from './support';
+import { landing, signIn } from './support';
 
 const SCREENS: [string, (page: Page) => Promise<unknown>][] = [
   ['/', (page) => page.getByRole('img', { name: /Where submissions went/ }).waitFor()],
@@ -53,6 +53,17 @@ for (const [path, ready] of SCREENS) {
     expect(fonts.join(' ')).toMatch(/Bricolage/);
   });
 }
+
+for (const form of ['survey', 'pricelist', 'grant', 'cancel'])
+  test(`the page around the form ${form} hardly moves when the form is there`, async ({ page }) => {
+    await page.goto(landing(page, `/try?form=${form}`));
+    const { height } = (await page.locator('iframe').boundingBox())!;
+    await page.frameLocator('iframe').getByRole('button').first().waitFor();
+    await expect(page.locator('iframe')).toHaveAttribute('style', /height/);
+    expect(Math.abs((await page.locator('iframe').boundingBox())!.height - height)).toBeLessThan(60);
+    // What counts as good for a page that is not ours (Core Web Vitals).
+    expect(await shifts(page)).toBeLessThan(0.1);
+  });
 
 test('the keys of the page are shown on ?, and the page is reached past the band', async ({ page }) => {
   await signIn(page);

@@ -69,5 +69,5 @@ test('an address that is nothing says so and helps on', async ({ page }) => {
   await page.goto('/nowhere');
   await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
   await page.goto('/records/contacts/00000000-0000-4000-8000-000000000000');
-  await expect(page.getByRole('alert')).toContainText('There is no such contact.');
+  await expect(page.getByRole('heading', { name: 'This record is not there' })).toBeVisible();
 });

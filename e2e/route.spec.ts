@@ -42,11 +42,11 @@ test('a changed mapping changes the rehearsal, and once published the next submi
     .getByRole('row', { name: /after@/ })
     .getByRole('link', { name: 'Bram Vos' })
     .click();
-  await expect(page.getByRole('button', { name: /Job title Head gardener/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Edit Job title: Head gardener' })).toBeVisible();
   await page.goto('/records/contacts?q=before@voskwekerij');
   await page.getByRole('link', { name: 'Bram Vos' }).click();
-  await expect(page.getByRole('button', { name: /E-mail before@/ })).toBeVisible();
-  await expect(page.getByRole('button', { name: /Job title/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^Edit E-mail: before@/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Edit Job title/ })).toHaveCount(0);
 });
 
 test('a required field that nothing feeds stands in the way, says so, and can be undone', async ({ page }) => {

@@ -9,7 +9,7 @@ const names = async (page: Page, pipeline: string) =>
   stages(page, pipeline).evaluateAll((fields) => fields.map((field) => (field as HTMLInputElement).value));
 
 test('a pipeline and its stages are made, named and put in order by keyboard alone', async ({ page }) => {
-  await page.goto('/set-up');
+  await page.goto('/set-up/pipelines');
   await page.getByRole('button', { name: 'New pipeline' }).press('Enter');
   await page.keyboard.type('Repairs');
   await page.keyboard.press('Tab');
@@ -104,7 +104,7 @@ test('many quick moves end where the last of them went, whatever the way to the 
 });
 
 test('the last open stage stays, and says why', async ({ page }) => {
-  await page.goto('/set-up');
+  await page.goto('/set-up/pipelines');
   await page.getByRole('button', { name: 'New pipeline' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Short');
   await page.getByLabel('Open stages, one a line').fill('Only');
@@ -117,7 +117,11 @@ test('the last open stage stays, and says why', async ({ page }) => {
 test('fields are made by pasting a header row; one is fed, taken out of use, and brought back', async ({ page }) => {
   await page.goto('/set-up/fields/deal');
   await page.getByRole('button', { name: 'New fields' }).click();
-  await page.getByLabel('Labels').fill('Ridge height,Delivery date,"Glazing, kind",Bays');
+  await page.getByLabel('CSV file').setInputFiles({
+    name: 'quotes.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('\uFEFFRidge height,Delivery date,"Glazing, kind",Bays\r\n2.4,3 May,single,6\r\n'),
+  });
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByLabel('Type of Ridge height')).toHaveValue('decimal');
   await expect(dialog.getByLabel('Type of Delivery date')).toHaveValue('date');

@@ -13,7 +13,7 @@ export function landing(page: Page, path: string): string {
   return `http://${hostname}:${Number(port) % 2 ? port : Number(port) + 1}${path}`;
 }
 
-/** Fills in the survey form, which must be open. */
+/** Fills in the survey form, which must be open: step by step, or all at once where no script runs. */
 export async function fillSurvey(
   page: Page,
   answers: { first: string; last: string; email: string; organisation?: string; bays?: string },
@@ -22,7 +22,15 @@ export async function fillSurvey(
   await page.getByLabel('Last name').fill(answers.last);
   await page.getByLabel('Work e-mail').fill(answers.email);
   await page.getByLabel('School, garden or company').fill(answers.organisation ?? '');
-  await page.getByLabel('What will you grow?').selectOption('Teaching garden');
+  const next = page.getByRole('button', { name: 'Next' });
+  if (await next.isVisible()) await next.click();
+  await page.getByLabel('Teaching garden').check({ force: true });
   await page.getByLabel('How many bays?').fill(answers.bays ?? '');
   await page.getByLabel(/You may write to me/).check();
+}
+
+/** The page of the stand-in for domain names, on the second port after the application's. */
+export function names(page: Page): string {
+  const { hostname, port } = new URL(page.url());
+  return `http://${hostname}:${Number(port) + 2}/`;
 }

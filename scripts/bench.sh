@@ -1,9 +1,10 @@
 # Benchmarks, each beside its yardstick in the same run. Sourced by ./haycart.
 
 run_bench() {
-  case "${1:-}" in '' | accept | route) ;; *) fail "bench takes accept or route, not “$1”." ;; esac
+  case "${1:-}" in '' | accept | route | lists | form) ;; *) fail "bench takes accept, route, lists or form, not “$1”." ;; esac
   need_postgresql
   need_wrk
+  need_chromium
   need_build
   npx rolldown -c bench/rolldown.config.ts >/dev/null
   mkdir -p "$data"
@@ -11,5 +12,5 @@ run_bench() {
   HAYCART_BENCH_CLUSTER=$(cluster_start "$data/bench") || fail 'the database could not be started; see above.'
   export HAYCART_BENCH_CLUSTER
   PATH=$PATH:$(cluster_bin)
-  for bench in ${1:-accept route}; do node "bench/dist/$bench.js" || fail "bench $bench ended early; see above."; done
+  for bench in ${1:-accept route lists form}; do node "bench/dist/$bench.js" || fail "bench $bench ended early; see above."; done
 }

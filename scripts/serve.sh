@@ -67,18 +67,23 @@ serve_demo() {
   need_node
   check_port_free "$port"
   check_port_free $((port + 1))
+  check_port_free $((port + 2))
   take_data
   trap stop_all EXIT
   trap 'exit 130' INT TERM
   need_build
   need_database
   export HAYCART_DEMO=1
+  export HAYCART_DNS="${HAYCART_DNS:-$host:$((port + 2))}"
   node --enable-source-maps apps/server/dist/seed.js || fail 'the demo data could not be made; see above.'
   start_server
   HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/landing-site.mjs &
   started="$started $!"
+  HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/name-server.mjs >/dev/null &
+  started="$started $!"
   cat <<TXT
 The landing site: http://$host:$((port + 1))/glasshouses/schools?utm_source=spring-newsletter&utm_medium=email&utm_campaign=spring-2026
+The stand-in for domain names: http://$host:$((port + 2))
 Sign in: open the address below and choose Robin Nye; one click, no password.
 Hay Cart is ready: http://$host:$port
 TXT

@@ -7,6 +7,13 @@ const require = createRequire(import.meta.url);
 const external = (id: string) =>
   /^[^./]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/');
 
+const FONTS = {
+  figtree: require.resolve('@fontsource-variable/figtree/files/figtree-latin-wght-normal.woff2'),
+  bricolage:
+    require.resolve('@fontsource-variable/bricolage-grotesque/files/bricolage-grotesque-latin-wght-normal.woff2'),
+  'plex-mono': require.resolve('@fontsource/ibm-plex-mono/files/ibm-plex-mono-latin-400-normal.woff2'),
+};
+
 const browser = (name: string) => ({
   input: `src/forms/browser/${name}.ts`,
   platform: 'browser' as const,
@@ -25,14 +32,13 @@ export default defineConfig([
         name: 'public-files',
         writeBundle() {
           cpSync('src/forms/browser/form.css', 'dist/public/form.css', { recursive: true });
-          copyFileSync(
-            require.resolve('@fontsource-variable/figtree/files/figtree-latin-wght-normal.woff2'),
-            'dist/public/figtree.woff2',
-          );
+          for (const [name, file] of Object.entries(FONTS)) copyFileSync(file, `dist/public/${name}.woff2`);
         },
       },
     ],
   },
   browser('form'),
+  browser('embed'),
+  browser('preview'),
   browser('visit'),
 ]);

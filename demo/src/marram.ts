@@ -20,8 +20,8 @@ export const MARRAM = {
     title: 'A shed for your boat',
     language: 'en-GB',
     button: 'Ask us',
-    thanks: { title: 'Thank you', text: 'We answer within a day, tides permitting.' },
-    questions: [
+    after: { do: 'thank', title: 'Thank you', text: 'We answer within a day, tides permitting.' },
+    items: [
       { name: 'name', type: 'text', label: 'Your name', required: true },
       { name: 'email', type: 'email', label: 'E-mail', required: true },
       { name: 'boat', type: 'text', label: 'Which boat?' },

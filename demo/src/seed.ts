@@ -1,13 +1,15 @@
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Pipeline, RouteDefinition } from '@haycart/core';
+import type { FormDefinition, Pipeline, RouteDefinition } from '@haycart/core';
 import { openServices, type Services } from '@haycart/server/seeding';
 import { Random } from './random';
 import { MARRAM } from './marram';
 import { FIELDS, PIPELINES } from './quillfern/destination';
-import { PRICELIST_FORM, SURVEY_FORM } from './quillfern/forms';
-import { DEALERS_ROUTE, PRICELIST_ROUTE, SURVEY_ROUTE } from './quillfern/routes';
-import { TEAMS } from './quillfern/teams';
+import { CALLS_FORM, CANCEL_FORM, GRANT_FORM, PRICELIST_FORM, SURVEY_FORM, THEMES } from './quillfern/forms';
+import { countVisitors } from './quillfern/form-counts';
+import { liveAMonth, prepareLife } from './quillfern/life';
+import { CALLS_ROUTE, DEALERS_ROUTE, PRICELIST_ROUTE, SURVEY_ROUTE } from './quillfern/routes';
+import { personKey, TEAM_DETAILS, TEAMS } from './quillfern/teams';
 import { madeUpYear, type MadeUp } from './submissions';
 
 const MONTH = 30 * 86_400_000;
@@ -29,7 +31,7 @@ async function seed(): Promise<void> {
 }
 
 async function seedQuillfern(services: Services, now: Date): Promise<void> {
-  const { workspaceId, intakes, mover } = await services.workspaces.add(
+  const { workspaceId, intakes, mover, staff } = await services.workspaces.add(
     {
       key: 'quillfern',
       name: 'Quillfern Glasshouses',
@@ -50,48 +52,67 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
               password: PASSWORD,
             }),
           );
-        await services.workspaces.addTeam(
+        await services.teams.addTeam(
           tx,
-          key,
           name,
-          names.map((person) => people.get(person)!),
+          names.map((one) => personKey(one)),
+          key,
         );
+        for (const person of names) await services.teams.change(tx, personKey(person), TEAM_DETAILS[key]!);
       }
-      const survey = await services.intakes.add(tx, {
-        key: 'survey',
-        kind: 'form',
-        name: 'Site survey request',
-        slug: 'survey',
-        form: SURVEY_FORM,
-      });
-      const pricelist = await services.intakes.add(tx, {
-        key: 'pricelist',
-        kind: 'form',
-        name: 'Glazing price list',
-        slug: 'pricelist',
-        form: PRICELIST_FORM,
-      });
+      await prepareLife(services, tx);
+      for (const { name, theme } of THEMES) await services.themes.add(tx, name, theme);
+      const survey = await addForm(services, tx, 'survey', 'Site survey request', SURVEY_FORM);
+      const pricelist = await addForm(services, tx, 'pricelist', 'Glazing price list', PRICELIST_FORM);
+      await addForm(services, tx, 'grant', 'School garden grant', GRANT_FORM);
+      await addForm(services, tx, 'cancel', 'Care plan cancellation', CANCEL_FORM);
       const dealers = await services.intakes.add(tx, { key: 'dealers', kind: 'endpoint', name: 'Dealer application' });
-      for (const route of [SURVEY_ROUTE, PRICELIST_ROUTE, DEALERS_ROUTE]) await publish(services, tx, route);
+      const calls = await addForm(services, tx, 'calls', 'Partner call log', CALLS_FORM);
+      await services.intakes.change(tx, calls.id, { forColleagues: true });
+      for (const route of [SURVEY_ROUTE, PRICELIST_ROUTE, DEALERS_ROUTE, CALLS_ROUTE])
+        await publish(services, tx, route);
       return {
         workspaceId: tx.workspaceId,
-        intakes: { survey: survey.id, pricelist: pricelist.id, dealers: dealers.id },
+        intakes: { survey: survey.id, pricelist: pricelist.id, dealers: dealers.id, calls: calls.id },
+        staff: {
+          ids: new Map([...people].map(([name, id]) => [personKey(name), id])),
+          team: (key: string) => TEAMS.find((team) => team.key === key)!.people.map(personKey),
+        },
         mover: people.get('Idris Vale')!,
       };
     },
   );
   const random = new Random(20_260_314);
   const year = madeUpYear(random, now);
+  const ofForms = year.filter(({ intake }) => intake === 'survey' || intake === 'pricelist');
+  await countVisitors(
+    services,
+    workspaceId,
+    new Random(412),
+    ofForms.map(({ intake, at, visit }) => ({ intakeId: intakes[intake as keyof typeof intakes], at, visit })),
+  );
   for (let from = now.getTime() - 13 * MONTH; from < now.getTime(); from += MONTH) {
     const month = year.filter(({ at }) => at.getTime() >= from && at.getTime() < from + MONTH);
     await keep(services, workspaceId, intakes, month);
     await services.router.drain();
+    await liveAMonth(services, workspaceId, random, {
+      from: new Date(from),
+      to: new Date(Math.min(from + MONTH, now.getTime())),
+      staff,
+    });
     await moveDeals(services, workspaceId, random, {
       from: new Date(from),
       to: new Date(Math.min(from + MONTH, now.getTime())),
       by: mover,
     });
   }
+}
+
+/** A form at the readable key and address that only the demo has, published. */
+async function addForm(services: Services, tx: Tx, key: string, name: string, form: FormDefinition) {
+  const intake = await services.forms.add(tx, name, form, key, key);
+  await services.forms.publish(tx, key, 'Robin Nye', {});
+  return intake;
 }
 
 async function seedMarram(services: Services, now: Date): Promise<void> {
@@ -105,13 +126,7 @@ async function seedMarram(services: Services, now: Date): Promise<void> {
     },
     async (tx) => {
       await services.people.add(tx, { name: 'Wenna Sark', email: 'wenna@marram.example', password: PASSWORD });
-      const { id } = await services.intakes.add(tx, {
-        key: 'sheds',
-        kind: 'form',
-        name: 'Shed enquiry',
-        slug: 'sheds',
-        form: MARRAM.form,
-      });
+      const { id } = await addForm(services, tx, 'sheds', 'Shed enquiry', MARRAM.form);
       await publish(services, tx, MARRAM.route);
       return { workspaceId: tx.workspaceId, intakeId: id };
     },
@@ -175,17 +190,17 @@ async function moveDeals(
       `select id, pipeline, stage, stage_since from deal where workspace_id = $1 and status = 'open' order by number`,
       [workspaceId],
     );
-    for (const deal of open) {
-      const stage = nextStage(
-        random,
-        PIPELINES.find(({ key }) => key === deal.pipeline)!,
-        deal.stage,
-      );
-      if (!stage) continue;
+    const moves = open.flatMap((deal) => {
+      const pipeline = PIPELINES.find(({ key }) => key === deal.pipeline)!;
+      const stage = nextStage(random, pipeline, deal.stage);
+      if (!stage) return [];
       const start = Math.max(month.from.getTime(), deal.stage_since.getTime());
-      const at = new Date(start + random.next() * (month.to.getTime() - start));
-      await services.deals.move(tx, deal.id, stage, month.by, at.toISOString());
-    }
+      const at = new Date(start + random.next() * (month.to.getTime() - start)).toISOString();
+      const lost = pipeline.stages.some(({ key, state }) => key === stage && state === 'lost');
+      const reason = lost ? random.pick(['Too dear', 'Chose another firm', 'No answer', 'Not now']) : undefined;
+      return [{ id: deal.id, stage, reason, at }];
+    });
+    if (moves.length) await services.deals.moveEach(tx, 'deal', moves, { kind: 'person', id: month.by });
   });
 }
 

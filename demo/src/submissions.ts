@@ -1,3 +1,5 @@
+import { GROWING_FOR } from './quillfern/destination';
+import { personKey, TEAMS } from './quillfern/teams';
 import type { JsonObject, Visit } from '@haycart/core';
 import {
   CAMPAIGNS,
@@ -14,7 +16,7 @@ import type { Random } from './random';
 
 /** One made-up arrival, before it is posted. */
 export interface MadeUp {
-  intake: 'survey' | 'pricelist' | 'dealers';
+  intake: 'survey' | 'pricelist' | 'dealers' | 'calls';
   at: Date;
   payload: JsonObject;
   visit: Visit;
@@ -31,14 +33,7 @@ interface Visitor {
 const DAY = 86_400_000;
 /** How many came in the last 24 hours, whatever day and hour it is. */
 const LAST_DAY = 23;
-const GROWING = [
-  'Teaching garden',
-  'Vegetables to sell',
-  'Seeds and trials',
-  'Ornamentals',
-  'A public collection',
-  'Something else',
-];
+const GROWING = GROWING_FOR.map(({ key }) => key);
 const SITE = 'https://quillfern.example';
 
 /** A year of arrivals up to now, oldest first: about 3,000, with the mess of real life. */
@@ -113,6 +108,7 @@ function madeUp(random: Random, roll: number, at: Date, visitor: Visitor, now: D
       payload: dealerApplication(random, visitor, at, now),
       visit: { userAgent: 'dealer-site/2.4' },
     };
+  if (roll < 0.5) return { intake: 'calls', at, payload: callNotes(random, visitor), visit: enteredVisit(visitor) };
   return { intake: 'pricelist', at, payload: pricelistAnswers(random, visitor), visit };
 }
 
@@ -156,6 +152,24 @@ function budget(random: Random, bays: number): string {
     `${amount}`,
     `GBP ${amount}`,
   ]);
+}
+
+/** What a partner notes after a call. */
+/** Calls are entered by the dealer desk, each of whom has callers of their own. */
+function enteredVisit({ last }: Visitor): Visit {
+  const desk = TEAMS.find(({ key }) => key === 'dealer-desk')!.people.map(personKey);
+  return { formVersion: '1', utm_source: 'partner call', enteredBy: desk[last.length % desk.length]! };
+}
+
+function callNotes(random: Random, visitor: Visitor): JsonObject {
+  return {
+    caller: `${visitor.first} ${visitor.last}`,
+    email: random.chance(0.85) ? visitor.email : '',
+    phone: visitor.phone,
+    organisation: visitor.organisation?.name ?? '',
+    bays: random.chance(0.5) ? String(random.between(1, 12)) : '',
+    said: random.pick(MESSAGES),
+  };
 }
 
 function pricelistAnswers(random: Random, visitor: Visitor): JsonObject {

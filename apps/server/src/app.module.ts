@@ -2,18 +2,33 @@ import { Module, type DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
 import { FieldsController } from './fields/fields.controller';
 import { FieldsService } from './fields/fields.service';
+import { FormAnswers } from './forms/form-answers.service';
+import { FormCounts } from './forms/form-counts.service';
+import { EntryController } from './forms/entry.controller';
+import { EntryLinks } from './forms/entry-links.service';
+import { FormTrials } from './forms/form-trials.service';
+import { FormDomains } from './forms/form-domains.service';
+import { FormDomainsController } from './forms/form-domains.controller';
+import { FormHosts } from './forms/form-hosts.service';
+import { FormEditorController } from './forms/form-editor.controller';
 import { FormPages } from './forms/form-pages.service';
+import { FormsService } from './forms/forms.service';
+import { PublicForms } from './forms/public-forms.service';
+import { ThemesService } from './forms/themes.service';
 import { FormsController } from './forms/forms.controller';
 import { IntakeDirectory } from './intakes/intake-directory.service';
 import { IntakesController } from './intakes/intakes.controller';
 import { IntakesService } from './intakes/intakes.service';
+import { LabelsService } from './labels/labels.service';
 import { PipelinesController } from './pipelines/pipelines.controller';
 import { PipelinesService } from './pipelines/pipelines.service';
+import { PipelinesStore } from './pipelines/pipelines.store';
 import { AuthGuard } from './platform/auth/auth.guard';
 import type { Config } from './platform/config';
 import { validation } from './platform/errors/validate';
 import { ProblemFilter } from './platform/errors/problem-filter';
 import { EventsController } from './platform/events/events.controller';
+import { FORM_STYLE } from './platform/tokens';
 import { PlatformModule } from './platform/platform.module';
 import { DealMovesService } from './records/deal-moves.service';
 import { FullnessService } from './records/fullness.service';
@@ -36,8 +51,12 @@ import { RunStore } from './runs/run-store';
 import { RunsController } from './runs/runs.controller';
 import { RunsService } from './runs/runs.service';
 import { FieldSetUpController } from './set-up/fields.controller';
+import { FieldChangesService } from './set-up/field-changes.service';
+import { FieldValuesService } from './records/field-values.service';
 import { FieldUsesService } from './set-up/field-uses.service';
 import { PipelineSetUpController } from './set-up/pipelines.controller';
+import { ReadinessController } from './set-up/readiness.controller';
+import { ReadinessService } from './set-up/readiness.service';
 import { RemovalsService } from './set-up/removals.service';
 import { AcceptHandler } from './submissions/accept/accept.handler';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
@@ -48,11 +67,41 @@ import { DemoPeople } from './workspaces/demo-people';
 import { DestinationService } from './workspaces/destination.service';
 import { PeopleService } from './workspaces/people.service';
 import { SessionController } from './workspaces/session.controller';
+import { TeamsService } from './workspaces/teams.service';
 import { WorkspacesService } from './workspaces/workspaces.service';
+import { PlacesController } from './records/places.controller';
+import { EditsController } from './records/edits.controller';
+import { LeadsController } from './records/leads.controller';
+import { LeadsService } from './records/leads.service';
+import { LabelledService } from './records/labelled.service';
+import { ListsController, TagsController } from './labels/labels.controller';
+import { ActivitiesController } from './records/activities.controller';
+import { ActivitiesService } from './records/activities.service';
+import { PeopleController } from './workspaces/people.controller';
+import { WorkspaceController } from './workspaces/workspace.controller';
+import { RatesService } from './workspaces/rates.service';
+import { ViewsController } from './views/views.controller';
+import { ViewsService } from './views/views.service';
+import { RecordListsService } from './records/record-lists.service';
+import { RecordSheetService } from './records/record-sheet.service';
+import { RecordEditsService } from './records/record-edits.service';
+import { RecordShapes } from './records/record-shapes';
 
 const WEB = [
   EventsController,
+  ReadinessController,
+  PlacesController,
+  WorkspaceController,
+  ViewsController,
+  PeopleController,
+  LeadsController,
+  ListsController,
+  TagsController,
+  EditsController,
+  EntryController,
+  FormDomainsController,
   FieldsController,
+  FormEditorController,
   FieldSetUpController,
   IntakesController,
   PipelinesController,
@@ -66,12 +115,12 @@ const WEB = [
   SubmissionsController,
 ];
 /** Stand last: their paths begin with a parameter, and take whatever is left. */
-const LAST = [RecordsController, WebPageController];
+const LAST = [ActivitiesController, RecordsController, WebPageController];
 
 /** The whole server; which addresses it answers depends on its role. */
 @Module({})
 export class AppModule {
-  static with(config: Config): DynamicModule {
+  static with(config: Config, formStyle: string): DynamicModule {
     const web = config.role === 'all' || config.role === 'web';
     const forms = config.role !== 'route';
     return {
@@ -82,20 +131,44 @@ export class AppModule {
         { provide: APP_GUARD, useClass: AuthGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
         { provide: APP_PIPE, useValue: validation },
+        { provide: FORM_STYLE, useValue: formStyle },
         AcceptHandler,
+        EntryLinks,
+        FormDomains,
+        FormHosts,
+        FormAnswers,
+        FormCounts,
+        FormTrials,
+        FormsService,
+        PublicForms,
+        ThemesService,
+        ViewsService,
+        RecordSheetService,
+        RecordShapes,
+        RecordListsService,
+        RecordEditsService,
+        RatesService,
+        ReadinessService,
+        LeadsService,
+        LabelledService,
+        ActivitiesService,
         DealGridService,
         DealMovesService,
         DemoPeople,
         DestinationService,
         FieldsService,
+        FieldChangesService,
         FieldUsesService,
+        FieldValuesService,
         FormPages,
         FullnessService,
         IntakeDirectory,
         IntakesService,
         KnownRecordsStore,
+        LabelsService,
         PeopleService,
         PipelinesService,
+        PipelinesStore,
         RecordsService,
         RecordWriter,
         RehearsalService,
@@ -109,6 +182,7 @@ export class AppModule {
         SubmissionInbox,
         SubmissionQueue,
         SubmissionsService,
+        TeamsService,
         WorkspacesService,
       ],
     };

@@ -2,23 +2,34 @@ import 'reflect-metadata';
 import { NestFactory } from '@nestjs/core';
 import { AppModule } from './app.module';
 import { FieldsService } from './fields/fields.service';
+import { FormCounts } from './forms/form-counts.service';
+import { FormsService } from './forms/forms.service';
+import { ThemesService } from './forms/themes.service';
 import { IntakesService } from './intakes/intakes.service';
+import { LabelsService } from './labels/labels.service';
 import { readConfig } from './platform/config';
 import { Database } from './platform/database/database';
 import { migrateDatabase } from './platform/database/migrate';
 import { PinoLogger } from './platform/logging';
+import { ActivitiesService } from './records/activities.service';
+import { LeadsService } from './records/leads.service';
+import { RecordEditsService } from './records/record-edits.service';
+import { ViewsService } from './views/views.service';
+import { DestinationService } from './workspaces/destination.service';
+import { RatesService } from './workspaces/rates.service';
 import { DealMovesService } from './records/deal-moves.service';
 import { RoutesService } from './routes/routes.service';
 import { RouterService } from './runs/router.service';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
 import { PeopleService } from './workspaces/people.service';
+import { TeamsService } from './workspaces/teams.service';
 import { WorkspacesService } from './workspaces/workspaces.service';
 
 /** The server's services without its addresses and workers: for filling a database by the same code that runs live. */
 export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
   const config = { ...readConfig(env), role: 'web' as const, logLevel: 'error' as const };
   await migrateDatabase(config.databaseUrl, migrations);
-  const context = await NestFactory.createApplicationContext(AppModule.with(config), {
+  const context = await NestFactory.createApplicationContext(AppModule.with(config, ''), {
     logger: new PinoLogger(config),
     abortOnError: false,
   });
@@ -26,11 +37,22 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     database: context.get(Database),
     fields: context.get(FieldsService),
     inbox: context.get(SubmissionInbox),
+    forms: context.get(FormsService),
+    formCounts: context.get(FormCounts),
     intakes: context.get(IntakesService),
+    themes: context.get(ThemesService),
     people: context.get(PeopleService),
+    activities: context.get(ActivitiesService),
     deals: context.get(DealMovesService),
+    destinations: context.get(DestinationService),
+    edits: context.get(RecordEditsService),
+    leads: context.get(LeadsService),
+    rates: context.get(RatesService),
+    views: context.get(ViewsService),
     router: context.get(RouterService),
     routes: context.get(RoutesService),
+    teams: context.get(TeamsService),
+    labels: context.get(LabelsService),
     workspaces: context.get(WorkspacesService),
     close: () => context.close(),
   };

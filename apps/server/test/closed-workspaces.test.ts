@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Page, ProblemBody, SignInOptions, SubmissionShape } from '@haycart/api';
+import { PLAIN_THEME } from '@haycart/core';
+import { FormCounts } from '../src/forms/form-counts.service';
 import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
@@ -26,6 +28,26 @@ beforeAll(async () => {
     `insert into lead (workspace_id, id, number, name, pipeline, stage, status, stage_since, created_at, updated_at)
      values ('${one.id}', '${one.id}', 1, 'L', 'new-builds', 'enquiry', 'open', now(), now(), now())`,
   );
+  const person = await one.signIn();
+  await person('POST', '/tags', { name: 'Press' });
+  await person('POST', '/lists', { name: 'Readers' });
+  await person('PUT', '/exchange-rates', { rates: [{ currency: 'EUR', from: '2026-01-01', rate: '0.85' }] });
+  await fetch(`${server.base}/f/f-${one.key}`);
+  await server.app.get(FormCounts).flush();
+  await person('POST', '/themes', { name: 'Plain', theme: PLAIN_THEME });
+  await person('POST', `/forms/${one.form}/entry-link`);
+  await person('POST', '/form-domains', { host: 'forms.weir.example' });
+  const view = { record: 'contact', name: 'All', view: { columns: [{ field: 'email' }] }, shared: true };
+  await person('POST', '/views', view);
+  const made = async (name: string) =>
+    (await person<{ id: string }>('POST', '/contacts', { values: { full_name: name, lists: ['readers'] } })).body.id;
+  const contact = await made('Ida Weir');
+  await person('DELETE', `/contacts/${await made('Gone Weir')}`);
+  await person('POST', `/contacts/${contact}/notes`, { text: 'Called.' });
+  await person('POST', `/contacts/${contact}/tasks`, { text: 'Call again' });
+  const consent = { channel: 'email', state: 'given', words: 'You may write to me', place: 'by phone' };
+  await person('POST', `/contacts/${contact}/consents`, consent);
+  await one.attach(`/contacts/${contact}/files`, 'plan.txt', 'a plan');
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(
     `insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`,
@@ -77,6 +99,7 @@ describe('row-level security', () => {
     await expect(one.query(`update submission set body = ''`)).rejects.toThrow(/permission denied/);
     await expect(one.query('delete from submission')).rejects.toThrow(/permission denied/);
     await expect(one.query('delete from record_change')).rejects.toThrow(/permission denied/);
+    await expect(one.query(`update consent set state = 'given'`)).rejects.toThrow(/permission denied/);
   });
 });
 
@@ -106,7 +129,8 @@ describe('the API', () => {
     ['GET', '/submissions?intake=%00', undefined, 422],
     ['POST', '/intakes', { kind: 'endpoint' }, 422],
     ['POST', '/intakes', { kind: 'endpoint', name: 'x', colour: 'red' }, 422],
-    ['POST', '/intakes', { kind: 'form', name: 'x', slug: 'x-y', form: { questions: 1 } }, 422],
+    ['POST', '/intakes', { kind: 'form', name: 'x' }, 422],
+    ['POST', '/forms', { name: 'x', form: { items: 1 } }, 422],
     ['POST', '/intakes', { kind: 'endpoint', name: 'Dealers' }, 409],
     ['POST', '/routes', { definition: 7 }, 422],
     ['POST', '/rehearse', { definition: {} }, 422],

@@ -94,10 +94,7 @@ async function workspaceFor(databaseUrl: string): Promise<{ web: TestServer; wor
 
 /** Every acknowledged submission exists, was routed, and has exactly one run; each run one touch a record, so no effect is doubled. */
 async function expectNothingLost(workspace: TestWorkspace, acknowledged: readonly string[]): Promise<void> {
-  await until(
-    () => workspace.query<{ n: number }>(`select count(*)::int as n from submission where state = 'waiting'`),
-    ([row]) => row!.n === 0,
-  );
+  await workspace.handled();
   const [kept] = await workspace.query<{ kept: number; runs: number; written: number; touched: number }>(
     `select count(distinct s.id)::int as kept, count(r.id)::int as runs, count(*) filter (where r.outcome = 'written')::int as written,
        (select count(*)::int from touch t where t.record_kind = 'contact' and t.run_id in (select id from run where submission_id = any($1::uuid[]))) as touched

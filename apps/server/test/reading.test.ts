@@ -15,7 +15,7 @@ import type {
   SubmissionShape,
 } from '@haycart/api';
 import type { JsonObject } from '@haycart/core';
-import { FORM, newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
+import { newDatabase, TestServer, TestWorkspace } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -43,17 +43,14 @@ beforeAll(async () => {
   server = await TestServer.start(await newDatabase());
   workspace = await TestWorkspace.make(server);
   await workspace.publish();
-  for (const person of PEOPLE) await workspace.submit(person);
-  await workspace.submit({ email: 'not an address' });
+  // One after the other: records are numbered in the order in which they are made.
+  for (const payload of [...PEOPLE, { email: 'not an address' }]) {
+    await workspace.submit(payload);
+    await workspace.handled();
+  }
   const unrouted = await server.postJson(`/in/${workspace.form}`, { name: 'Bo', email: 'bo@weir.example' });
   expect(unrouted.status).toBe(202);
-  await until(
-    () =>
-      workspace.query<{ waiting: number; all: number }>(
-        `select count(*) filter (where state = 'waiting')::int as waiting, count(*)::int as all from submission`,
-      ),
-    ([row]) => row!.waiting === 0 && row!.all === 5,
-  );
+  await workspace.handled();
 });
 afterAll(() => server.stop());
 
@@ -125,31 +122,6 @@ describe('intakes', () => {
       keys.push((await workspace.call<IntakeShape>('POST', '/intakes', { kind: 'endpoint', name })).body.key);
     for (const key of keys) expect(key).toMatch(/^[\w-]{22}$/);
     expect(keys[0]).not.toBe(keys[1]);
-  });
-
-  test('can be forms from a definition, which is checked', async () => {
-    const made = await workspace.call<IntakeShape>('POST', '/intakes', {
-      kind: 'form',
-      name: 'Another',
-      slug: `another-${workspace.key}`,
-      form: FORM,
-    });
-    expect([made.status, made.body.form?.questions.length]).toEqual([201, FORM.questions.length]);
-    expect(await (await fetch(`${server.base}/f/another-${workspace.key}`)).text()).toContain('E-mail');
-    const wrong = await workspace.call<ProblemBody>('POST', '/intakes', {
-      kind: 'form',
-      name: 'Wrong',
-      slug: 'wrong',
-      form: { ...FORM, questions: [{ name: 'A b', type: 'text', label: 'A' }] },
-    });
-    expect([wrong.status, wrong.body.errors?.[0]?.at]).toEqual([422, '/form/questions/0/name']);
-    const taken = await workspace.call<ProblemBody>('POST', '/intakes', {
-      kind: 'form',
-      name: 'Third',
-      slug: `another-${workspace.key}`,
-      form: FORM,
-    });
-    expect([taken.status, taken.body.code]).toEqual([409, 'conflict']);
   });
 
   test('tell the keys of the fields that they received', async () => {
@@ -226,6 +198,16 @@ describe('records', () => {
     expect(total).toBe(1);
     expect(items[0]!.links.contacts!.map(({ name }) => name).sort()).toEqual(['Maren Oduya', 'Siân Prothero']);
     expect(items[0]!.links.deals).toHaveLength(2);
+  });
+
+  test('are found by the intake that they came through', async () => {
+    const through = async (kind: string, intake: string) =>
+      (await list(`/${kind}?sort=name&through=${intake}`)).items.map(({ name }) => name);
+    expect(await through('companies', workspace.endpoint)).toEqual(['Fennwick Academy', 'Van der Laan']);
+    expect(await through('deals', workspace.endpoint)).toHaveLength(3);
+    expect(await through('deals', workspace.form)).toEqual([]);
+    expect(await through('deals', 'nothing-so-called')).toEqual([]);
+    expect(await workspace.get(`/contacts/count?through=${workspace.endpoint}`)).toEqual({ total: 3 });
   });
 
   test('leave blank what did not fit', async () => {

@@ -7,6 +7,7 @@ import type {
   ProblemBody,
   RecordShape,
   RouteShape,
+  SavedView,
   SetUpChange,
 } from '@haycart/api';
 import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
@@ -238,15 +239,21 @@ test('a stage removed while enquiries pour in loses none of them: each ends in t
   const removed = await person<SetUpChange>('DELETE', `${BUILDS}/stages/enquiry?moveTo=new-builds/design`);
   expect(removed.status).toBe(200);
   await Promise.all(sent);
-  const [kept] = await until(
-    () =>
-      workspace.query<{ waiting: number; failed: number }>(
-        `select count(*) filter (where state = 'waiting')::int as waiting,
-           (select count(*)::int from run where outcome <> 'written') as failed from submission`,
-      ),
-    ([row]) => row!.waiting === 0,
-  );
-  expect(kept).toEqual({ waiting: 0, failed: 0 });
+  await workspace.handled();
+  expect(await workspace.query(`select 1 from run where outcome <> 'written'`)).toEqual([]);
   const stages = (await deals()).map(({ values }) => values.stage);
   expect([stages.length, new Set(stages)]).toEqual([81, new Set(['design'])]);
+});
+
+test('a view that tests for a removed stage tests for the one in its stead, and again for it once it is back', async () => {
+  const filter = { all: [{ of: { field: 'stage' }, test: 'is', value: 'design' }] };
+  const view = { columns: [{ field: 'name' }], filter };
+  await person('POST', '/views', { record: 'deal', name: 'In design', view, shared: true });
+  const uses = await workspace.get<PlaceUse[]>('/set-up/place-uses');
+  expect(uses.find(({ stage }) => stage === 'design')!.views).toMatchObject([{ name: 'In design' }]);
+  const { body } = await person<SetUpChange>('DELETE', '/pipelines/new-builds/stages/design?moveTo=new-builds/enquiry');
+  const tested = async () => JSON.stringify((await workspace.get<SavedView[]>('/views'))[0]!.view.filter);
+  expect(await tested()).toContain('"value":"enquiry"');
+  await person('POST', `/set-up/changes/${body.id}/take-back`);
+  expect(await tested()).toContain('"value":"design"');
 });

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { lazy, useMemo } from 'react';
+import { lazy, Suspense, useMemo } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider, useRouteError } from 'react-router';
 import { ApiError } from './api/client';
 import { sessionQuery } from './api/queries';
-import { Failed, Empty } from './components/status';
+import { Empty, Failed, Loading } from './components/status';
 import { Frame } from './frame/frame';
 import { SignIn } from './sign-in/sign-in';
 
@@ -17,6 +17,8 @@ const Routes = lazy(() => import('./routes/routes').then(({ Routes }) => ({ defa
 const RouteSheet = lazy(() => import('./routes/route-sheet').then(({ RouteSheet }) => ({ default: RouteSheet })));
 const Records = lazy(() => import('./records/records').then(({ Records }) => ({ default: Records })));
 const RecordPage = lazy(() => import('./records/record-page').then(({ RecordPage }) => ({ default: RecordPage })));
+const FormPage = lazy(() => import('./forms/form-page').then(({ FormPage }) => ({ default: FormPage })));
+const QuickEntry = lazy(() => import('./entry/quick-entry').then(({ QuickEntry }) => ({ default: QuickEntry })));
 const PipelinePage = lazy(() =>
   import('./pipeline/pipeline-page').then(({ PipelinePage }) => ({ default: PipelinePage })),
 );
@@ -26,8 +28,44 @@ const PipelinesSetUp = lazy(() =>
 );
 const FieldsSetUp = lazy(() => import('./set-up/fields-set-up').then(({ FieldsSetUp }) => ({ default: FieldsSetUp })));
 
-/** The whole application: sign-in for those who are not, else the frame with its pages, each loaded when first seen. */
+const ReadySetUp = lazy(() => import('./set-up/ready-set-up').then(({ ReadySetUp }) => ({ default: ReadySetUp })));
+const PeopleSetUp = lazy(() => import('./set-up/people-set-up').then(({ PeopleSetUp }) => ({ default: PeopleSetUp })));
+const TeamsSetUp = lazy(() => import('./set-up/teams-set-up').then(({ TeamsSetUp }) => ({ default: TeamsSetUp })));
+const LabelsSetUp = lazy(() => import('./set-up/labels-set-up').then(({ LabelsSetUp }) => ({ default: LabelsSetUp })));
+const WorkspaceSetUp = lazy(() =>
+  import('./set-up/workspace-set-up').then(({ WorkspaceSetUp }) => ({ default: WorkspaceSetUp })),
+);
+
+const OpenEntry = lazy(() => import('./entry/open-entry').then(({ OpenEntry }) => ({ default: OpenEntry })));
+
+/** What opens without signing in, by a link that is secret. */
+const OPEN = /^\/entry\//;
+
 export function App() {
+  return OPEN.test(window.location.pathname) ? <OpenApplication /> : <OwnApplication />;
+}
+
+function OpenApplication() {
+  const router = useMemo(
+    () =>
+      createBrowserRouter([
+        {
+          path: 'entry/:secret',
+          element: (
+            <Suspense fallback={<Loading />}>
+              <OpenEntry />
+            </Suspense>
+          ),
+          errorElement: <PageFailed />,
+        },
+      ]),
+    [],
+  );
+  return <RouterProvider router={router} />;
+}
+
+/** The whole application: sign-in for those who are not, else the frame with its pages, each loaded when first seen. */
+function OwnApplication() {
   const session = useQuery(sessionQuery);
   const router = useMemo(
     () =>
@@ -40,6 +78,8 @@ export function App() {
             { index: true, element: <Home /> },
             { path: 'intakes', element: <Intakes /> },
             { path: 'intakes/:id', element: <IntakePage /> },
+            { path: 'intakes/:id/form', element: <FormPage /> },
+            { path: 'intakes/:id/entry', element: <QuickEntry /> },
             { path: 'submissions', element: <Submissions /> },
             { path: 'routes', element: <Routes /> },
             { path: 'routes/:id', element: <RouteSheet /> },
@@ -48,7 +88,15 @@ export function App() {
             { path: 'records/:kind/:id', element: <RecordPage /> },
             { path: 'pipeline', element: <PipelinePage /> },
             { path: 'pipeline/:key', element: <PipelinePage /> },
-            { path: 'set-up', element: <Navigate to="/set-up/pipelines" replace /> },
+            { path: 'set-up', element: <Navigate to="/set-up/ready" replace /> },
+            { path: 'set-up/ready', element: <ReadySetUp /> },
+            { path: 'set-up/people', element: <PeopleSetUp /> },
+            { path: 'set-up/people/:key', element: <PeopleSetUp /> },
+            { path: 'set-up/teams', element: <TeamsSetUp /> },
+            { path: 'set-up/teams/:key', element: <TeamsSetUp /> },
+            { path: 'set-up/lists', element: <LabelsSetUp key="lists" kind="lists" /> },
+            { path: 'set-up/tags', element: <LabelsSetUp key="tags" kind="tags" /> },
+            { path: 'set-up/workspace', element: <WorkspaceSetUp /> },
             { path: 'set-up/pipelines', element: <PipelinesSetUp /> },
             { path: 'set-up/pipelines/:key', element: <PipelinesSetUp /> },
             { path: 'set-up/fields', element: <FieldsSetUp /> },

@@ -1,5 +1,7 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import type { RouteDefinition } from '@haycart/core';
+import type { IntakeLine } from '@haycart/api';
+import { completionOf, shownLines } from './intakes/intake-lines';
 import { ApiError, call, query } from './api/client';
 import { age, recordNumber, seconds, shortMoney } from './components/format';
 import { changeFill, changeWrite, useDraft } from './routes/draft';
@@ -49,7 +51,7 @@ describe('calling the server', () => {
 });
 
 describe('a draft', () => {
-  beforeEach(() => useDraft.getState().open({ id: 'r', draft: definition } as never));
+  beforeEach(() => useDraft.getState().open('r', definition, { id: 'r', draft: definition } as never));
 
   test('is changed at once, saved when typing rests, and told so', async () => {
     fetched.mockImplementation(() => answered(200, { id: 'r', problems: [] }));
@@ -57,7 +59,7 @@ describe('a draft', () => {
     changeWrite('person', (write) => ({ ...write, whenMatched: 'leave' }));
     expect(useDraft.getState()).toMatchObject({
       saving: 'saving',
-      definition: { writes: [{ whenMatched: 'leave', fills: [{ field: 'email' }] }] },
+      value: { writes: [{ whenMatched: 'leave', fills: [{ field: 'email' }] }] },
     });
     expect(fetched).not.toHaveBeenCalled();
     await jest.advanceTimersByTimeAsync(600);
@@ -66,7 +68,7 @@ describe('a draft', () => {
   });
 
   test('can be undone and done again, step by step', () => {
-    const name = () => useDraft.getState().definition!.name;
+    const name = () => useDraft.getState().value!.name;
     for (const next of ['A', 'B']) useDraft.getState().change((draft) => ({ ...draft, name: next }));
     useDraft.getState().undo();
     expect(name()).toBe('A');
@@ -84,15 +86,30 @@ describe('a draft', () => {
     fetched.mockReturnValueOnce(Promise.reject(new TypeError())).mockImplementation(() => answered(200, { id: 'r' }));
     useDraft.getState().change((draft) => ({ ...draft, name: 'Kept' }));
     await jest.advanceTimersByTimeAsync(600);
-    expect(useDraft.getState()).toMatchObject({ saving: 'failed', definition: { name: 'Kept' } });
+    expect(useDraft.getState()).toMatchObject({ saving: 'failed', value: { name: 'Kept' } });
     await jest.advanceTimersByTimeAsync(3_100);
     expect(useDraft.getState().saving).toBe('saved');
+  });
+
+  test('is saved one change after the other, each upon what the server told of the one before, also while it is closed', async () => {
+    const sent: string[] = [];
+    fetched.mockImplementation((_, init) => {
+      sent.push((JSON.parse(String((init as RequestInit).body)) as { name: string }).name);
+      return answered(200, { id: 'r' });
+    });
+    useDraft.getState().change((draft) => ({ ...draft, name: 'First' }));
+    const first = useDraft.getState().save();
+    useDraft.getState().change((draft) => ({ ...draft, name: 'Second' }));
+    const second = useDraft.getState().save();
+    useDraft.setState({ id: null });
+    await Promise.all([first, second]);
+    expect(sent).toEqual(['First', 'Second']);
   });
 
   test('loses a fill that is taken away', () => {
     changeFill('person', 'email', (fill) => fill);
     changeFill('person', 'email', () => null);
-    expect(useDraft.getState().definition!.writes[0]!.fills).toEqual([]);
+    expect(useDraft.getState().value!.writes[0]!.fills).toEqual([]);
   });
 });
 
@@ -115,5 +132,32 @@ describe('what people read', () => {
     expect([seconds(0.19), seconds(45), seconds(660)]).toEqual(['0.19 s', '45 s', '11 min']);
     expect(recordNumber('contact', 412)).toBe('C-0412');
     expect([sinceOf('all'), sinceOf('day')]).toEqual([undefined, '2026-03-13T09:30:00.000Z']);
+  });
+});
+
+describe('the list of intakes', () => {
+  const line = (key: string, more = {}) =>
+    ({ key, name: key, kind: 'form', archived: false, submissions: 0, lastAt: null, ...more }) as unknown as IntakeLine;
+  const intakes = [
+    line('Survey', { submissions: 5 }),
+    line('Surveys'),
+    line('Old', { archived: true, submissions: 9 }),
+    line('Prices', { submissions: 7 }),
+  ];
+  const months = [{ key: 'Prices', views: 10, starts: 4, sends: 5, pages: [] }];
+  const shown = (wish: Partial<Parameters<typeof shownLines>[2]>) =>
+    shownLines(intakes, months, { find: '', archived: false, sort: null, ...wish });
+  const keys = (wish: Parameters<typeof shown>[0]) => shown(wish).map(({ key }) => key);
+
+  test('is found by name, without the archived, and sorted by what one chooses', () => {
+    expect(keys({})).toEqual(['Survey', 'Surveys', 'Prices']);
+    expect(keys({ archived: true, find: 'o' })).toEqual(['Old']);
+    expect(keys({ sort: { field: 'submissions', down: true } })).toEqual(['Prices', 'Survey', 'Surveys']);
+    expect(keys({ sort: { field: 'completion', down: true } })[0]).toBe('Prices');
+  });
+
+  test('marks names that may be taken for each other, and tells the completion where views are counted', () => {
+    expect(shown({}).map(({ like }) => like)).toEqual(['Surveys', 'Survey', undefined]);
+    expect(shown({}).map(completionOf)).toEqual([null, null, 0.5]);
   });
 });

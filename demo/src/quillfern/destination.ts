@@ -1,4 +1,4 @@
-import type { FieldDefinition, Pipeline } from '@haycart/core';
+import type { FieldDefinition, FieldOption, Pipeline } from '@haycart/core';
 
 /** Quillfern Glasshouses: builds modular glasshouses and looks after them. */
 export const PIPELINES: Pipeline[] = [
@@ -40,16 +40,27 @@ export const PIPELINES: Pipeline[] = [
       { key: 'declined', name: 'Declined', state: 'lost' },
     ],
   },
+  {
+    key: 'first-calls',
+    name: 'First calls',
+    record: 'lead',
+    stages: [
+      { key: 'new', name: 'New', state: 'open', stuckAfter: 3 },
+      { key: 'called', name: 'Called', state: 'open', stuckAfter: 10 },
+      { key: 'qualified', name: 'Qualified', state: 'won' },
+      { key: 'set-aside', name: 'Set aside', state: 'lost' },
+    ],
+  },
 ];
 
 export const GROWING_FOR = [
-  { key: 'teaching-garden', label: 'Teaching garden', aliases: ['school garden'] },
-  { key: 'vegetables-to-sell', label: 'Vegetables to sell', aliases: ['vegetables'] },
-  { key: 'seeds-and-trials', label: 'Seeds and trials' },
-  { key: 'ornamentals', label: 'Ornamentals' },
-  { key: 'public-collection', label: 'A public collection' },
-  { key: 'something-else', label: 'Something else' },
-];
+  { key: 'teaching-garden', label: 'Teaching garden', aliases: ['school garden'], colour: 'straw' },
+  { key: 'vegetables-to-sell', label: 'Vegetables to sell', aliases: ['vegetables'], colour: 'moss' },
+  { key: 'seeds-and-trials', label: 'Seeds and trials', colour: 'clay' },
+  { key: 'ornamentals', label: 'Ornamentals', colour: 'plum' },
+  { key: 'public-collection', label: 'A public collection', colour: 'slate' },
+  { key: 'something-else', label: 'Something else', colour: 'stone' },
+] satisfies FieldOption[];
 
 const field = (
   record: FieldDefinition['record'],
@@ -73,6 +84,7 @@ export const FIELDS: FieldDefinition[] = [
   field('contact', 'growing_for', 'Growing for', 'one-of', { options: GROWING_FOR }),
   field('contact', 'may_write', 'May write', 'yes-no', { help: 'Agreed to hear from us' }),
   field('company', 'glass_area', 'Glass area today (m²)', 'decimal'),
+  field('lead', 'bays', 'Bays', 'whole-number'),
   field('deal', 'bays', 'Bays', 'whole-number'),
   field('deal', 'heating', 'Heating', 'one-of', {
     options: [

@@ -133,3 +133,29 @@ export const DEALERS_ROUTE: RouteDefinition = {
     },
   ],
 };
+
+export const CALLS_ROUTE: RouteDefinition = {
+  format: 'haycart.route/1',
+  name: 'Partner calls',
+  from: ['calls'],
+  writes: [
+    {
+      as: 'lead',
+      record: 'lead',
+      place: { pipeline: text('first-calls'), stage: text('new'), again: 'update' },
+      owner: { enteredBy: true, otherwise: { team: 'dealer-desk' } },
+      fills: [
+        { field: 'name', value: answer('caller', 'trim', 'collapse') },
+        { field: 'email', value: answer('email', 'email') },
+        {
+          field: 'phone',
+          value: { parts: [{ answer: 'phone' }], finishers: [{ use: 'phone', with: { country: 'GB' } }] },
+        },
+        { field: 'company_name', value: answer('organisation', 'trim') },
+        { field: 'bays', value: answer('bays') },
+        { field: 'message', value: answer('said', 'whole-text') },
+        { field: 'source', value: text('partner call'), overwrite: 'if-blank' },
+      ],
+    },
+  ],
+};

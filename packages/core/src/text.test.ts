@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { isJsonObject, jsonPointer, sameJson } from './json';
-import { counted, listInWords, shorten, storableText } from './text';
+import { counted, listInWords, nearlySame, shorten, storableText } from './text';
 
 describe('text for sentences', () => {
   test('lists things as people do', () => {
@@ -13,6 +13,14 @@ describe('text for sentences', () => {
     ]);
     expect(listInWords(['a', 'b'], 'or')).toBe('a or b');
   });
+
+  test.each([
+    ['Site survey', 'site-surveys', true],
+    ['Contact form', 'Contact form 2', true],
+    ['Contact form', 'Contact form, copy', true],
+    ['Site survey', 'Site visit', false],
+    ['1', '2', false],
+  ])('%s and %s may be taken for each other: %s', (one, other, alike) => expect(nearlySame(one, other)).toBe(alike));
 
   test('counts things', () => {
     expect([counted(0, 'deal'), counted(1, 'deal'), counted(2, 'deal'), counted(2, 'company', 'companies')]).toEqual([

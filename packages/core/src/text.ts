@@ -19,9 +19,22 @@ export function listInWords(items: readonly string[], conjunction = 'and'): stri
   return `${items.slice(0, -1).join(', ')} ${conjunction} ${items[items.length - 1]}`;
 }
 
-/** `1 field`, `3 fields`. */
+/** Whether two names are so alike that people take one for the other: capitals, spaces, marks and a trailing number aside. */
+export function nearlySame(one: string, other: string): boolean {
+  const plain = (name: string) =>
+    name
+      .normalize('NFKD')
+      .toLowerCase()
+      .replace(/[^\p{L}\p{Nd}]+/gu, '')
+      .replace(/(copy|new|v?\d+)$/, '')
+      .replace(/s$/, '');
+  const [a, b] = [plain(one), plain(other)];
+  return a !== '' && a === b;
+}
+
+/** `1 field`, `3,000 fields`. */
 export function counted(count: number, one: string, many = `${one}s`): string {
-  return `${count} ${count === 1 ? one : many}`;
+  return `${count.toLocaleString('en-GB')} ${count === 1 ? one : many}`;
 }
 
 const LONE_SURROGATE = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
@@ -32,4 +45,9 @@ function isWellFormed(text: string): boolean {
 
 function replaceLoneSurrogates(text: string): string {
   return text.replace(LONE_SURROGATE, '\uFFFD');
+}
+
+/** `a deal`, `an opportunity`. */
+export function withArticle(word: string): string {
+  return `${/^[aeiou]/i.test(word) ? 'an' : 'a'} ${word}`;
 }

@@ -3,6 +3,7 @@ import { ApiTags } from '@nestjs/swagger';
 import type { FieldShape } from '@haycart/api';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
+import { DestinationService } from '../workspaces/destination.service';
 import { FieldsService } from './fields.service';
 
 @ApiTags('fields')
@@ -10,11 +11,14 @@ import { FieldsService } from './fields.service';
 export class FieldsController {
   constructor(
     @Inject(Database) private readonly database: Database,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(FieldsService) private readonly fields: FieldsService,
   ) {}
 
   @Get()
   all(@ByCaller() { workspaceId }: Caller): Promise<FieldShape[]> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.fields.all(tx));
+    return this.database.inWorkspace(workspaceId, async (tx) =>
+      this.destinations.chosen(tx, await this.fields.all(tx)),
+    );
   }
 }

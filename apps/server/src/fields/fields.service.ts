@@ -6,6 +6,7 @@ import {
   newKey,
   type FieldDefinition,
   type FieldOption,
+  type FieldType,
   type RecordKind,
 } from '@haycart/core';
 import type { FieldShape } from '@haycart/api';
@@ -20,11 +21,13 @@ import { field } from './tables';
 export interface NewField extends Pick<FieldDefinition, 'record' | 'label' | 'type'> {
   required?: boolean | undefined;
   help?: string | undefined;
+  group?: string | undefined;
+  unique?: boolean | undefined;
   options?: (Omit<FieldOption, 'key'> & { key?: string | undefined })[] | undefined;
 }
 
 /** What may be changed about a field. */
-export type FieldChange = Partial<Pick<NewField, 'label' | 'required' | 'help' | 'options'>> & {
+export type FieldChange = Partial<Pick<NewField, 'label' | 'required' | 'help' | 'group' | 'unique' | 'options'>> & {
   retired?: boolean | undefined;
 };
 
@@ -51,6 +54,7 @@ export class FieldsService {
         required: definition.required || (row?.required ?? false),
         label: row?.label ?? definition.label,
         ...(row?.help ? { help: row.help } : {}),
+        ...(row?.groupName ? { group: row.groupName } : {}),
       };
     });
     const made = rows
@@ -65,6 +69,8 @@ export class FieldsService {
         required: row.required,
         ...(row.options ? { options: row.options } : {}),
         ...(row.help ? { help: row.help } : {}),
+        ...(row.groupName ? { group: row.groupName } : {}),
+        ...(row.isUnique ? { unique: true } : {}),
         ...(row.retiredAt ? { retired: true } : {}),
       }));
     return [...builtIn, ...made];
@@ -76,10 +82,12 @@ export class FieldsService {
     const [{ last } = { last: 0 }] = await tx.db
       .select({ last: sql<number>`coalesce(max(${field.position}), 0)::int` })
       .from(field);
-    const rows = definitions.map((definition, index) => ({
+    const rows = definitions.map(({ group, unique, ...definition }, index) => ({
       workspaceId: tx.workspaceId,
       id: newId(),
       position: last + index + 1,
+      groupName: group ?? null,
+      isUnique: unique ?? false,
       ...definition,
     }));
     await tx.db.insert(field).values(rows);
@@ -90,22 +98,26 @@ export class FieldsService {
     await oneAtATime(tx, 'fields');
     const known = await this.withRetired(tx);
     const made: FieldDefinition[] = [];
-    const problems = wanted.flatMap(({ record, label, type, required = false, help, options }, index) => {
-      const others = [...known.filter(({ retired }) => !retired), ...made];
-      const keys = [...known, ...made].filter((one) => one.record === record).map(({ key }) => key);
-      const one: FieldDefinition = {
-        record,
-        key: newKey(label, keys, '_'),
-        label: label.trim(),
-        type,
-        required,
-        builtIn: false,
-        ...(help ? { help } : {}),
-        ...(options ? { options: withKeys(options, []) } : {}),
-      };
-      made.push(one);
-      return problemsAt(checkField(one, others), at(index));
-    });
+    const problems = wanted.flatMap(
+      ({ record, label, type, required = false, help, group, unique, options }, index) => {
+        const others = [...known.filter(({ retired }) => !retired), ...made];
+        const keys = [...known, ...made].filter((one) => one.record === record).map(({ key }) => key);
+        const one: FieldDefinition = {
+          record,
+          key: newKey(label, keys, '_'),
+          label: label.trim(),
+          type,
+          required,
+          builtIn: false,
+          ...(help ? { help } : {}),
+          ...(group ? { group } : {}),
+          ...(unique ? { unique } : {}),
+          ...(options ? { options: withKeys(options, []) } : {}),
+        };
+        made.push(one);
+        return problemsAt(checkField(one, others), at(index));
+      },
+    );
     if (problems.length) throw new ProblemError('refused', problems[0]!.message, problems);
     await this.add(tx, made);
     const fresh = await this.all(tx);
@@ -120,12 +132,15 @@ export class FieldsService {
     if (!before) throw new ProblemError('not-found', `A ${record} has no field ${key}.`);
     refuseFixed(before, change);
     const { id, retired: was = false, ...definition } = before;
-    const { retired = was, options, label = before.label, required = before.required, help = before.help } = change;
+    const { retired = was, options, label = before.label, required = before.required } = change;
+    const { help = before.help, group = before.group, unique = before.unique ?? false } = change;
     const after: FieldDefinition = {
       ...definition,
       label: label.trim(),
       required,
       ...(help === undefined ? {} : { help }),
+      ...(group === undefined ? {} : { group: group.trim() }),
+      unique,
       ...(options ? { options: withKeys(options, before.options ?? []) } : {}),
     };
     const problems = retired
@@ -140,9 +155,25 @@ export class FieldsService {
     else
       await tx.db
         .update(field)
-        .set({ label: after.label, required, help: help || null, options: after.options ?? null, retiredAt })
+        .set({
+          label: after.label,
+          required,
+          help: help || null,
+          groupName: after.group || null,
+          isUnique: unique,
+          options: after.options ?? null,
+          retiredAt,
+        })
         .where(and(eq(field.workspaceId, tx.workspaceId), eq(field.id, id)));
     return (await this.withRetired(tx)).find((one) => one.record === record && one.key === key)!;
+  }
+
+  /** Gives a field another type; its values must have been converted. */
+  async retype(tx: WorkspaceTx, record: RecordKind, key: string, type: FieldType, options: FieldOption[] | null) {
+    await tx.db
+      .update(field)
+      .set({ type, options, isUnique: false })
+      .where(and(eq(field.workspaceId, tx.workspaceId), eq(field.record, record), eq(field.key, key)));
   }
 }
 
@@ -159,13 +190,14 @@ function withKeys(options: NonNullable<NewField['options']>, before: readonly Fi
     ]);
   const left = before.filter(({ key }) => !options.some((option) => option.key === key));
   const keys = before.map(({ key }) => key);
-  const kept = options.map(({ key, label, aliases = [], retired = false }): FieldOption => {
+  const kept = options.map(({ key, label, aliases = [], colour, retired = false }): FieldOption => {
     const own = key ?? newKey(label, keys);
     keys.push(own);
     return {
       key: own,
       label: label.trim(),
       ...(aliases.length ? { aliases: aliases.map((alias) => alias.trim()) } : {}),
+      ...(colour ? { colour } : {}),
       ...(retired ? { retired } : {}),
     };
   });
@@ -173,8 +205,8 @@ function withKeys(options: NonNullable<NewField['options']>, before: readonly Fi
   return [...kept, ...left.map((option) => ({ ...option, retired: true }))];
 }
 
-function refuseFixed(before: FieldShape, { retired, options, required }: FieldChange): void {
-  if (before.builtIn && (retired || options))
+function refuseFixed(before: FieldShape, { retired, options, required, unique }: FieldChange): void {
+  if (before.builtIn && (retired || options || unique))
     throw new ProblemError(
       'conflict',
       `${before.label} is built in. Its label, its help and whether it is needed can be changed.`,

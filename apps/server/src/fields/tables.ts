@@ -16,6 +16,9 @@ export const field = pgTable(
     required: boolean('required').notNull().default(false),
     options: jsonb('options').$type<FieldOption[]>(),
     help: text('help'),
+    isUnique: boolean('is_unique').notNull().default(false),
+    /** The heading under which it stands on a record's page. */
+    groupName: text('group_name'),
     position: integer('position').notNull().default(0),
     /** Since when it is out of use. Its values stay, and its key is not given again. */
     retiredAt: time('retired_at'),

@@ -2,6 +2,7 @@ import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import type { FormDefinition } from '@haycart/core';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
+import type { Trial } from './tables';
 
 /** An intake as its public address needs it. */
 export interface PublicIntake {
@@ -10,16 +11,23 @@ export interface PublicIntake {
   key: string;
   kind: 'form' | 'endpoint';
   name: string;
-  state: 'live' | 'closed';
+  state: 'draft' | 'live' | 'closed';
   slug: string | null;
+  /** The published form. */
   form: FormDefinition | null;
+  version: number;
+  trial: Trial | null;
+  forColleagues: boolean;
+  closedMessage: string | null;
   secret: string | null;
   perMinute: number | null;
 }
 
-interface Row extends Omit<PublicIntake, 'workspaceId' | 'perMinute'> {
+interface Row extends Omit<PublicIntake, 'workspaceId' | 'perMinute' | 'closedMessage' | 'forColleagues'> {
   workspace_id: string;
   per_minute: number | null;
+  closed_message: string | null;
+  for_colleagues: boolean;
 }
 
 /** How long an answer is kept, in milliseconds; a change is told at once besides. Bounded, since strangers may ask for anything. */
@@ -62,6 +70,22 @@ export class IntakeDirectory implements OnModuleInit {
 }
 
 function publicIntake(row: Row): PublicIntake {
-  const { id, key, kind, name, state, slug, form, secret } = row;
-  return { workspaceId: row.workspace_id, id, key, kind, name, state, slug, form, secret, perMinute: row.per_minute };
+  const { workspace_id, per_minute, closed_message, for_colleagues } = row;
+  const { id, key, kind, name, state, slug, form, version, trial, secret } = row;
+  return {
+    workspaceId: workspace_id,
+    id,
+    key,
+    kind,
+    name,
+    state,
+    slug,
+    form,
+    version,
+    trial,
+    forColleagues: for_colleagues,
+    closedMessage: closed_message,
+    secret,
+    perMinute: per_minute,
+  };
 }

@@ -1,34 +1,16 @@
 import { randomBytes } from 'node:crypto';
 import { Body, Controller, Get, HttpCode, Inject, Param, Patch, Post } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { formShape, jsonPointer } from '@haycart/core';
 import type { IntakeLine, IntakeShape } from '@haycart/api';
-import {
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsObject,
-  IsOptional,
-  IsString,
-  Length,
-  Matches,
-  Max,
-  Min,
-  ValidateIf,
-} from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { IntakesService } from './intakes.service';
 
 class NewIntakeDto {
-  @ApiProperty({ enum: ['endpoint', 'form'] }) @IsIn(['endpoint', 'form']) kind: 'endpoint' | 'form';
+  @ApiProperty({ enum: ['endpoint'] }) @IsIn(['endpoint']) kind: 'endpoint';
   @ApiProperty() @IsString() @Length(1, 120) name: string;
-  @ApiPropertyOptional()
-  @ValidateIf((dto: NewIntakeDto) => dto.kind === 'form')
-  @Matches(/^[a-z0-9][a-z0-9-]{1,60}$/)
-  slug?: string;
-  @ApiPropertyOptional() @ValidateIf((dto: NewIntakeDto) => dto.kind === 'form') @IsObject() form?: object;
 }
 
 class IntakeChangeDto {
@@ -41,7 +23,16 @@ class IntakeChangeDto {
   @Max(1_000_000)
   perMinute?: number | null;
   @ApiPropertyOptional() @IsOptional() @IsBoolean() signed?: boolean;
-  @ApiPropertyOptional() @IsOptional() @IsObject() form?: object;
+  @ApiPropertyOptional({ nullable: true, type: String })
+  @ValidateIf((dto: IntakeChangeDto) => dto.closedMessage !== null && dto.closedMessage !== undefined)
+  @IsString()
+  @Length(1, 500)
+  closedMessage?: string | null;
+  @ApiPropertyOptional() @IsOptional() @IsBoolean() archived?: boolean;
+  @ApiPropertyOptional({ description: 'Filled in by colleagues alone' })
+  @IsOptional()
+  @IsBoolean()
+  forColleagues?: boolean;
 }
 
 @ApiTags('intakes')
@@ -69,9 +60,8 @@ export class IntakesController {
 
   @Post('intakes')
   @HttpCode(201)
-  add(@ByCaller() { workspaceId }: Caller, @Body() { kind, name, slug, form }: NewIntakeDto): Promise<IntakeShape> {
-    const made = kind === 'form' ? { kind, name, slug: slug!, form: readForm(form) } : { kind, name };
-    return this.database.inWorkspace(workspaceId, (tx) => this.intakes.add(tx, made));
+  add(@ByCaller() { workspaceId }: Caller, @Body() { kind, name }: NewIntakeDto): Promise<IntakeShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.intakes.add(tx, { kind, name }));
   }
 
   /** Turning signatures on answers the secret, once. */
@@ -79,25 +69,14 @@ export class IntakesController {
   change(
     @ByCaller() { workspaceId }: Caller,
     @Param('id') id: string,
-    @Body() { signed, form, ...change }: IntakeChangeDto,
+    @Body() { signed, ...change }: IntakeChangeDto,
   ): Promise<IntakeShape & { secret?: string }> {
     const secret = signed ? `whsec_${randomBytes(24).toString('base64')}` : null;
-    const whole = { ...change, ...(signed === undefined ? {} : { secret }), ...(form ? { form: readForm(form) } : {}) };
+    const whole = { ...change, ...(signed === undefined ? {} : { secret }) };
     if (!Object.keys(whole).length) throw new ProblemError('refused', 'Nothing to change was given.');
     return this.database.inWorkspace(workspaceId, async (tx) => ({
       ...(await this.intakes.change(tx, id, whole)),
       ...(secret ? { secret } : {}),
     }));
   }
-}
-
-function readForm(form: unknown) {
-  const read = formShape.safeParse(form);
-  if (read.success) return read.data;
-  const errors = read.error.issues.map(({ path, code, message }) => ({
-    at: `/form${jsonPointer(path as (string | number)[])}`,
-    code,
-    message,
-  }));
-  throw new ProblemError('refused', 'The form does not fit the format haycart.form/1.', errors);
 }

@@ -4,23 +4,35 @@ import type { FormDefinition } from '@haycart/core';
 import type { IntakeLine, IntakeShape } from '@haycart/api';
 import { asc, eq } from 'drizzle-orm';
 import { newId } from '../platform/new-id';
-import type { WorkspaceTx } from '../platform/database/database';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { databaseFailure } from '../platform/database/failure';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
-import { intake } from './tables';
+import { intake, type Trial } from './tables';
+
+export type { Trial };
 
 type Row = typeof intake.$inferSelect;
 
 /** A new intake. Only the demo gives its own keys; all others get one that cannot be guessed. */
 export type NewIntake = { key?: string; name: string } & (
-  { kind: 'endpoint' } | { kind: 'form'; slug: string; form: FormDefinition }
+  { kind: 'endpoint' } | { kind: 'form'; slug: string; draft: FormDefinition }
 );
+
+/** A form's draft that nobody else can change meanwhile. */
+export interface HeldDraft {
+  intake: IntakeShape;
+  draft: FormDefinition;
+  revision: number;
+}
 
 /** Where submissions arrive. */
 @Injectable()
 export class IntakesService {
-  constructor(@Inject(Events) private readonly events: Events) {}
+  constructor(
+    @Inject(Events) private readonly events: Events,
+    @Inject(Database) private readonly database: Database,
+  ) {}
 
   async all(tx: WorkspaceTx): Promise<IntakeShape[]> {
     const rows = await tx.db
@@ -39,7 +51,8 @@ export class IntakesService {
 
   async add(tx: WorkspaceTx, made: NewIntake): Promise<IntakeShape> {
     const key = made.key ?? newKey();
-    const form = made.kind === 'form' ? { slug: made.slug, form: made.form } : {};
+    const form =
+      made.kind === 'form' ? { slug: made.slug, draft: made.draft, state: 'draft' as const, draftRevision: 1 } : {};
     try {
       const [row] = await tx.db
         .insert(intake)
@@ -60,9 +73,58 @@ export class IntakesService {
   async change(
     tx: WorkspaceTx,
     idOrKey: string,
-    change: Partial<Pick<Row, 'name' | 'state' | 'perMinute' | 'secret' | 'form'>>,
+    change: Partial<
+      Pick<Row, 'name' | 'state' | 'perMinute' | 'secret' | 'closedMessage' | 'archived' | 'forColleagues'>
+    >,
   ): Promise<IntakeShape> {
+    const { id, state } = await this.one(tx, idOrKey);
+    if (change.state && state === 'draft')
+      throw new ProblemError('conflict', 'The form was never published, so there is nothing to open or close.');
+    return this.#set(tx, id, change);
+  }
+
+  /** The draft of a form, with how often it was changed; held against others who change it, not against arrivals. */
+  async draft(tx: WorkspaceTx, idOrKey: string): Promise<HeldDraft> {
     const { id } = await this.one(tx, idOrKey);
+    const [row] = await tx.db.select().from(intake).where(eq(intake.id, id)).for('no key update');
+    if (!row?.draft) throw new ProblemError('not-found', 'This intake is no form.');
+    return { intake: shape(row), draft: row.draft, revision: row.draftRevision };
+  }
+
+  /** Keeps a draft. It must have been held before. */
+  async saveDraft(tx: WorkspaceTx, { intake: { id }, revision }: HeldDraft, draft: FormDefinition): Promise<number> {
+    await this.#set(tx, id, { draft, draftRevision: revision + 1 });
+    return revision + 1;
+  }
+
+  /** Makes a version of a form the one that visitors see, or that shares them with an earlier one. */
+  publish(
+    tx: WorkspaceTx,
+    id: string,
+    form: FormDefinition,
+    version: number,
+    trial: Trial | null = null,
+  ): Promise<IntakeShape> {
+    return this.#set(tx, id, { form, version, trial, state: 'live', archived: false });
+  }
+
+  /** The trial of a form that runs, if one does. */
+  async trial(tx: WorkspaceTx, id: string): Promise<Trial | null> {
+    const [row] = await tx.db.select({ trial: intake.trial }).from(intake).where(eq(intake.id, id));
+    return row?.trial ?? null;
+  }
+
+  /** Ends a trial: everybody sees the published version. */
+  endTrial(tx: WorkspaceTx, id: string): Promise<IntakeShape> {
+    return this.#set(tx, id, { trial: null });
+  }
+
+  /** Whether a form can have this name in its public address; addresses are one over all workspaces. */
+  async isFree(slug: string): Promise<boolean> {
+    return (await this.database.gate('intake', null, slug)).length === 0;
+  }
+
+  async #set(tx: WorkspaceTx, id: string, change: Partial<Row>): Promise<IntakeShape> {
     const [row] = await tx.db.update(intake).set(change).where(eq(intake.id, id)).returning();
     await this.events.tell(tx, 'intakes');
     return shape(row!);
@@ -119,7 +181,25 @@ function newKey(): string {
   return randomBytes(17).toString('base64url').slice(0, 22);
 }
 
-function shape({ id, key, kind, name, state, slug, secret, perMinute, form }: Row): IntakeShape {
+function shape(row: Row): IntakeShape {
+  const { id, key, kind, name, state, slug, secret, perMinute, form, version, archived, closedMessage } = row;
+  const { forColleagues, trial } = row;
   const address = kind === 'form' ? `/f/${slug}` : `/in/${key}`;
-  return { id, key, kind, name, state, slug, signed: secret !== null, perMinute, address, form };
+  return {
+    id,
+    key,
+    kind,
+    name,
+    state,
+    slug,
+    signed: secret !== null,
+    perMinute,
+    address,
+    form,
+    version,
+    archived,
+    forColleagues,
+    trial: trial && { version: trial.version, share: trial.share, since: trial.since },
+    closedMessage,
+  };
 }

@@ -1,43 +1,21 @@
-import { Injectable } from '@nestjs/common';
-import {
-  checkPipeline,
-  editPipeline,
-  newKey,
-  type Pipeline,
-  type PipelineEdit,
-  type PlaceKeys,
-  type Stage,
-} from '@haycart/core';
+import { Inject, Injectable } from '@nestjs/common';
+import { checkPipeline, editPipeline, newKey, type Pipeline, type PipelineEdit } from '@haycart/core';
 import type { PipelineShape } from '@haycart/api';
-import { and, asc, eq, notInArray, sql } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import type { WorkspaceTx } from '../platform/database/database';
 import { oneAtATime } from '../platform/database/one-at-a-time';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { newId } from '../platform/new-id';
+import { PipelinesStore } from './pipelines.store';
 import { pipeline, retiredPlace, stage } from './tables';
 
 /** Pipelines and their stages, in order. Names may change, keys never do. */
 @Injectable()
 export class PipelinesService {
+  constructor(@Inject(PipelinesStore) private readonly store: PipelinesStore) {}
+
   async all(tx: WorkspaceTx): Promise<PipelineShape[]> {
-    const pipelines = await tx.db
-      .select()
-      .from(pipeline)
-      .where(eq(pipeline.workspaceId, tx.workspaceId))
-      .orderBy(asc(pipeline.position), asc(pipeline.id));
-    const stages = await tx.db
-      .select()
-      .from(stage)
-      .where(eq(stage.workspaceId, tx.workspaceId))
-      .orderBy(asc(stage.position), asc(stage.key));
-    return pipelines.map(({ id, key, name, record, defaultStage }) => ({
-      id,
-      key,
-      name,
-      record,
-      ...(defaultStage === null ? {} : { defaultStage }),
-      stages: stages.filter(({ pipelineKey }) => pipelineKey === key).map(stageFrom),
-    }));
+    return this.store.all(tx);
   }
 
   async one(tx: WorkspaceTx, idOrKey: string): Promise<PipelineShape> {
@@ -77,7 +55,7 @@ export class PipelinesService {
       await tx.db
         .insert(pipeline)
         .values({ workspaceId: tx.workspaceId, id: newId(), key, name, record, position, defaultStage });
-      await this.#saveStages(tx, key, stages);
+      await this.store.saveStages(tx, key, stages);
     }
   }
 
@@ -86,7 +64,7 @@ export class PipelinesService {
     await oneAtATime(tx, 'pipelines');
     const all = await this.all(tx);
     const made = {
-      key: newKey(name, [...all.map(({ key }) => key), ...(await this.#retired(tx, null))]),
+      key: newKey(name, [...all.map(({ key }) => key), ...(await this.store.retired(tx, null))]),
       name,
       record,
       stages,
@@ -99,7 +77,7 @@ export class PipelinesService {
 
   /** A key for a new stage, which no stage of the pipeline has or had. */
   async newStageKey(tx: WorkspaceTx, { key, stages }: Pipeline, name: string): Promise<string> {
-    return newKey(name, [...stages.map((one) => one.key), ...(await this.#retired(tx, key))]);
+    return newKey(name, [...stages.map((one) => one.key), ...(await this.store.retired(tx, key))]);
   }
 
   /** Changes a pipeline. @throws ProblemError 422 naming what would be wrong with it then. */
@@ -113,9 +91,9 @@ export class PipelinesService {
       .update(pipeline)
       .set({ name: after.name, defaultStage: after.defaultStage ?? null })
       .where(and(eq(pipeline.workspaceId, tx.workspaceId), eq(pipeline.id, before.id)));
-    await this.#saveStages(tx, before.key, after.stages);
+    await this.store.saveStages(tx, before.key, after.stages);
     const gone = before.stages.filter((one) => !after.stages.some(({ key }) => key === one.key));
-    await this.#retire(
+    await this.store.retire(
       tx,
       gone.map((one) => ({ pipeline: before.key, stage: one.key })),
     );
@@ -138,7 +116,10 @@ export class PipelinesService {
   /** Removes a pipeline in whose stages nothing stands any more. */
   async remove(tx: WorkspaceTx, { id, key, stages }: PipelineShape): Promise<void> {
     await tx.db.delete(pipeline).where(and(eq(pipeline.workspaceId, tx.workspaceId), eq(pipeline.id, id)));
-    await this.#retire(tx, [{ pipeline: key, stage: '' }, ...stages.map((one) => ({ pipeline: key, stage: one.key }))]);
+    await this.store.retire(tx, [
+      { pipeline: key, stage: '' },
+      ...stages.map((one) => ({ pipeline: key, stage: one.key })),
+    ]);
   }
 
   /**
@@ -160,7 +141,7 @@ export class PipelinesService {
         if (!stages.some(({ key }) => key === one.key))
           stages.splice(Math.min(index, stages.length), 0, toldApart(one, stages));
       });
-      await this.#saveStages(tx, was.key, stages);
+      await this.store.saveStages(tx, was.key, stages);
     }
     const back = was.stages.map(({ key }) => key);
     await tx.db
@@ -173,77 +154,11 @@ export class PipelinesService {
         ),
       );
   }
-
-  async #saveStages(tx: WorkspaceTx, pipelineKey: string, stages: readonly Stage[]): Promise<void> {
-    const rows = stages.map(({ key, name, state, probability = null, stuckAfter = null }, position) => ({
-      workspaceId: tx.workspaceId,
-      pipelineKey,
-      key,
-      name,
-      state,
-      position,
-      probability,
-      stuckAfter,
-    }));
-    const excluded = (column: string) => sql.raw(`excluded.${column}`);
-    await tx.db
-      .insert(stage)
-      .values(rows)
-      .onConflictDoUpdate({
-        target: [stage.workspaceId, stage.pipelineKey, stage.key],
-        set: {
-          name: excluded('name'),
-          state: excluded('state'),
-          position: excluded('position'),
-          probability: excluded('probability'),
-          stuckAfter: excluded('stuck_after'),
-        },
-      });
-    await tx.db.delete(stage).where(
-      and(
-        eq(stage.workspaceId, tx.workspaceId),
-        eq(stage.pipelineKey, pipelineKey),
-        notInArray(
-          stage.key,
-          stages.map(({ key }) => key),
-        ),
-      ),
-    );
-  }
-
-  async #retire(tx: WorkspaceTx, places: readonly PlaceKeys[]): Promise<void> {
-    if (!places.length) return;
-    await tx.db
-      .insert(retiredPlace)
-      .values(
-        places.map((place) => ({ workspaceId: tx.workspaceId, pipelineKey: place.pipeline, stageKey: place.stage })),
-      )
-      .onConflictDoNothing();
-  }
-
-  /** Keys that are gone: of the stages of one pipeline, or of pipelines. */
-  async #retired(tx: WorkspaceTx, pipelineKey: string | null): Promise<string[]> {
-    const rows = await tx.db.select().from(retiredPlace).where(eq(retiredPlace.workspaceId, tx.workspaceId));
-    return pipelineKey === null
-      ? rows.filter(({ stageKey }) => stageKey === '').map((row) => row.pipelineKey)
-      : rows.filter((row) => row.pipelineKey === pipelineKey && row.stageKey !== '').map(({ stageKey }) => stageKey);
-  }
 }
 
 function toldApart<Thing extends { key: string; name: string }>(thing: Thing, others: readonly Thing[]): Thing {
   const taken = others.some(({ name }) => name.toLowerCase() === thing.name.toLowerCase());
   return taken ? { ...thing, name: `${thing.name} (${thing.key})` } : thing;
-}
-
-function stageFrom(row: typeof stage.$inferSelect): Stage {
-  const { key, name, state, probability, stuckAfter } = row;
-  return {
-    key,
-    name,
-    state,
-    ...(probability === null ? {} : { probability }),
-    ...(stuckAfter === null ? {} : { stuckAfter }),
-  };
 }
 
 function refuseWrong(changed: Pipeline): void {

@@ -13,6 +13,8 @@ export interface Config {
   demo: boolean;
   /** The port of the stand-in landing site, in the demo. */
   landingPort: number | null;
+  /** The DNS server that is asked about domains, `address:port`; null for this machine's own. */
+  nameServer: string | null;
   /** Asked for when the first workspace is made; null once there is no need. */
   setupCode: string | null;
   /** Where the web application's built files are. */
@@ -35,6 +37,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     logLevel: oneOf('HAYCART_LOG', env.HAYCART_LOG, LOG_LEVELS, 'info'),
     demo: env.HAYCART_DEMO === '1',
     landingPort: env.HAYCART_DEMO === '1' ? port + 1 : null,
+    nameServer: nameServerFrom(env.HAYCART_DNS),
     setupCode: env.HAYCART_SETUP_CODE || null,
     webFolder: env.HAYCART_WEB_FOLDER || null,
   };
@@ -46,6 +49,15 @@ function portFrom(name: string, text: string | undefined, otherwise: number): nu
   if (!/^\d+$/.test(text) || port < 1 || port > 65_000)
     throw new ConfigError(`${name} is “${text}”; it takes a port from 1 to 65000.`);
   return port;
+}
+
+function nameServerFrom(text: string | undefined): string | null {
+  if (!text) return null;
+  if (!/^(\d{1,3}(\.\d{1,3}){3}|\[[0-9a-f:]+\])(:\d{1,5})?$/i.test(text))
+    throw new ConfigError(
+      `HAYCART_DNS is “${text}”; it takes an IP address with or without a port, such as 127.0.0.1:53.`,
+    );
+  return text;
 }
 
 function oneOf<Value extends string>(

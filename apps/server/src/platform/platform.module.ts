@@ -1,6 +1,7 @@
 import { Global, Module, type DynamicModule } from '@nestjs/common';
 import type { Config } from './config';
 import { Database } from './database/database';
+import { DomainNames } from './domain-names';
 import { Events } from './events/events';
 import { HealthController } from './health.controller';
 import { Jobs } from './jobs/jobs';
@@ -17,11 +18,12 @@ export class PlatformModule {
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: Database, useFactory: () => new Database(config.databaseUrl, 20) },
+        DomainNames,
         Events,
         Jobs,
         Metrics,
       ],
-      exports: [CONFIG, Database, Events, Jobs, Metrics],
+      exports: [CONFIG, Database, DomainNames, Events, Jobs, Metrics],
     };
   }
 }

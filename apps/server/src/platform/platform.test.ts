@@ -19,6 +19,7 @@ describe('the configuration', () => {
       demo: false,
       landingPort: null,
       setupCode: null,
+      nameServer: null,
     });
     expect(readConfig({ DATABASE_URL, HAYCART_PORT: '5000', HAYCART_DEMO: '1' })).toMatchObject({
       port: 5000,
@@ -35,6 +36,7 @@ describe('the configuration', () => {
     [{ DATABASE_URL, HAYCART_PORT: '46.5' }, 'HAYCART_PORT'],
     [{ DATABASE_URL, HAYCART_ROLE: 'king' }, 'HAYCART_ROLE'],
     [{ DATABASE_URL, HAYCART_LOG: 'loud' }, 'HAYCART_LOG'],
+    [{ DATABASE_URL, HAYCART_DNS: 'ns.example' }, 'HAYCART_DNS'],
   ])('%j is refused, naming the variable', (env, name) => {
     expect(() => readConfig(env)).toThrow(ConfigError);
     expect(() => readConfig(env)).toThrow(name);

@@ -1,11 +1,14 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { AGE_BANDS, type AgeBand, type DealCard, type PipelineGrid } from '@haycart/api';
+import { totalIn, type ExchangeRate, type Money, type RecordKind } from '@haycart/core';
+import { AGE_BANDS, type AgeBand, type DealCard, type PipelineGrid, type Worth } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { PipelinesService } from '../pipelines/pipelines.service';
+import { RatesService } from '../workspaces/rates.service';
+import { Values } from './condition-sql';
+import { whereSql, type ListSetting, type RecordQuery } from './record-lists.service';
 
-/** How many cards of one cell are sent at first; the count tells of the others. */
-const CARDS = 50;
-const CLOSED_DAYS = 90;
+/** How many cards of one cell are sent; the count tells of the others. */
+const CARDS = 2_000;
 
 interface CardRow {
   stage: string;
@@ -23,53 +26,66 @@ interface CardRow {
 
 interface WorthRow {
   stage: string;
-  status: 'open' | 'won' | 'lost';
+  state: 'open' | 'won' | 'lost';
   band: AgeBand;
   currency: string | null;
   count: number;
   amount: string;
 }
 
+/** What the grid is narrowed to, and the days over which it tells how deals go on. */
+export interface GridWish {
+  query: RecordQuery;
+  days: number;
+}
+
 /** Stuck is what the stage says, else a month; a stuck deal stands at the far right however short the others' bands are. */
-const BAND = `case when d.stage_since < now() - make_interval(days => coalesce(s.stuck_after, 30)) then 'longer'
-  when d.stage_since >= now() - interval '24 hours' then 'day'
-  when d.stage_since >= now() - interval '7 days' then 'week'
+const BAND = `case when r.stage_since < now() - make_interval(days => coalesce(s.stuck_after, 30)) then 'longer'
+  when r.stage_since >= now() - interval '24 hours' then 'day'
+  when r.stage_since >= now() - interval '7 days' then 'week'
   else 'month' end`;
 const WITH_STAGE =
-  'join stage s on s.workspace_id = d.workspace_id and s.pipeline_key = d.pipeline and s.key = d.stage';
+  'join stage s on s.workspace_id = r.workspace_id and s.pipeline_key = r.pipeline and s.key = r.stage';
 
-/** The deals of a pipeline as a grid: a row for each open stage, a column for how long a deal has been in it. */
+/** What stands in a pipeline as a grid: a row for each open stage, a column for how long it has been in it. */
 @Injectable()
 export class DealGridService {
-  constructor(@Inject(PipelinesService) private readonly pipelines: PipelinesService) {}
+  constructor(
+    @Inject(PipelinesService) private readonly pipelines: PipelinesService,
+    @Inject(RatesService) private readonly rates: RatesService,
+  ) {}
 
-  async grid(tx: WorkspaceTx, idOrKey: string): Promise<PipelineGrid> {
+  async grid(tx: WorkspaceTx, idOrKey: string, { query, days }: GridWish, setting: ListSetting): Promise<PipelineGrid> {
     const pipeline = await this.pipelines.one(tx, idOrKey);
-    const cards = await this.#cards(tx, pipeline.key);
-    const worths = await this.#worths(tx, pipeline.key);
-    const moves = await this.#moves(tx, pipeline.key);
+    const shown = (values: Values) =>
+      `${whereSql(pipeline.record, query, setting, values)} and r.pipeline = ${values.add(pipeline.key, 'text')}`;
+    const cards = await cardsOf(tx, pipeline.record, shown);
+    const worths = await worthsOf(tx, pipeline.record, days, shown);
+    const moves = await movesOf(tx, pipeline.record, days, shown);
+    const worth = worthBy(await this.rates.all(tx), setting);
     const position = new Map(pipeline.stages.map(({ key }, index) => [key, index]));
     const open = pipeline.stages.filter(({ state }) => state === 'open');
     return {
       pipeline,
+      days,
       rows: open.map(({ key }) => {
-        const own = worths.filter(({ stage, status }) => stage === key && status === 'open');
+        const own = worths.filter(({ stage }) => stage === key);
         const left = moves.filter(({ from }) => from === key);
         const forward = left.filter(
           ({ from, to }) =>
             position.get(to)! > position.get(from)! && pipeline.stages[position.get(to)!]?.state !== 'lost',
         );
-        const count = (rows: readonly { count: number }[]) => rows.reduce((sum, row) => sum + row.count, 0);
         return {
           stage: key,
-          count: count(own),
-          worth: worthOf(own),
-          goOn: left.length ? count(forward) / count(left) : null,
+          count: sum(own),
+          worth: worth(own),
+          left: sum(left),
+          goOn: left.length ? sum(forward) / sum(left) : null,
           cells: Object.fromEntries(
             AGE_BANDS.map((band) => [
               band,
               {
-                count: count(own.filter((row) => row.band === band)),
+                count: sum(own.filter((row) => row.band === band)),
                 deals: cards.filter((row) => row.stage === key && row.band === band).map(card),
               },
             ]),
@@ -77,53 +93,79 @@ export class DealGridService {
         };
       }),
       closed: (['won', 'lost'] as const).map((state) => {
-        const own = worths.filter(({ status }) => status === state);
-        return { state, count: own.reduce((sum, row) => sum + row.count, 0), worth: worthOf(own) };
+        const own = worths.filter((row) => row.state === state);
+        return { state, count: sum(own), worth: worth(own) };
       }),
+      worth: worth(worths.filter(({ state }) => state === 'open')),
     };
-  }
-
-  #cards(tx: WorkspaceTx, pipeline: string): Promise<CardRow[]> {
-    return tx.statement<CardRow>(
-      'grid_cards',
-      `select * from (
-         select d.stage, ${BAND} as band, row_number() over (partition by d.stage, ${BAND} order by d.stage_since desc, d.id) as place,
-           d.id, d.number, d.name, d.value_amount, d.value_currency, p.name as owner, d.source, d.stage_since
-         from deal d ${WITH_STAGE} left join person p on p.workspace_id = d.workspace_id and p.id = d.owner_id
-         where d.workspace_id = $1 and d.pipeline = $2 and d.status = 'open') c
-       where c.place <= ${CARDS} order by c.stage, c.band, c.place`,
-      [tx.workspaceId, pipeline],
-    );
-  }
-
-  #worths(tx: WorkspaceTx, pipeline: string): Promise<WorthRow[]> {
-    return tx.statement<WorthRow>(
-      'grid_worths',
-      `select d.stage, d.status, ${BAND} as band, d.value_currency as currency, count(*)::int as count, coalesce(sum(d.value_amount), 0) as amount
-       from deal d ${WITH_STAGE} where d.workspace_id = $1 and d.pipeline = $2 and (d.status = 'open' or d.closed_at >= now() - interval '${CLOSED_DAYS} days')
-       group by 1, 2, 3, 4`,
-      [tx.workspaceId, pipeline],
-    );
-  }
-
-  /** How many deals went from which stage to which, read from what was changed. */
-  #moves(tx: WorkspaceTx, pipeline: string): Promise<{ from: string; to: string; count: number }[]> {
-    return tx.statement(
-      'grid_moves',
-      `select m.value -> 'fields' -> 'stage' ->> 'before' as "from", m.value -> 'fields' -> 'stage' ->> 'after' as "to", count(*)::int as count
-       from record_change c cross join lateral jsonb_each(c.diff -> 'changed') m
-       join deal d on d.workspace_id = c.workspace_id and d.id = c.record_id and d.pipeline = $2
-       where c.workspace_id = $1 and c.record_kind = 'deal' and c.at >= now() - interval '${CLOSED_DAYS} days' and m.value -> 'fields' ? 'stage'
-       group by 1, 2`,
-      [tx.workspaceId, pipeline],
-    );
   }
 }
 
-function worthOf(rows: readonly WorthRow[]): { currency: string; amount: number }[] {
-  const sums = new Map<string, number>();
-  for (const { currency, amount } of rows) if (currency) sums.set(currency, (sums.get(currency) ?? 0) + Number(amount));
-  return [...sums].map(([currency, amount]) => ({ currency, amount })).sort((a, b) => b.amount - a.amount);
+type Shown = (values: Values) => string;
+
+/** A lead is worth nothing yet, and is not closed at a time but stands in a stage since one. */
+const COLUMNS: Record<'deal' | 'lead', { amount: string; currency: string; closedAt: string }> = {
+  deal: { amount: 'r.value_amount', currency: 'r.value_currency', closedAt: 'r.closed_at' },
+  lead: { amount: 'null::bigint', currency: 'null::text', closedAt: 'r.stage_since' },
+};
+
+function cardsOf(tx: WorkspaceTx, record: 'deal' | 'lead', shown: Shown): Promise<CardRow[]> {
+  const values = new Values([tx.workspaceId]);
+  const { amount, currency } = COLUMNS[record];
+  return tx.unnamed<CardRow>(
+    `select * from (
+       select r.stage, ${BAND} as band, row_number() over (partition by r.stage, ${BAND} order by r.stage_since desc, r.id) as place,
+         r.id, r.number, r.name, ${amount} as value_amount, ${currency} as value_currency, r.owner, r.source, r.stage_since
+       from ${record} r ${WITH_STAGE} where ${shown(values)} and s.state = 'open' and r.status = 'open') c
+     where c.place <= ${CARDS} order by c.stage, c.band, c.place`,
+    values.all,
+  );
+}
+
+function worthsOf(tx: WorkspaceTx, record: 'deal' | 'lead', days: number, shown: Shown): Promise<WorthRow[]> {
+  const values = new Values([tx.workspaceId]);
+  const { amount, currency, closedAt } = COLUMNS[record];
+  return tx.unnamed<WorthRow>(
+    `select r.stage, s.state, ${BAND} as band, ${currency} as currency, count(*)::int as count, coalesce(sum(${amount}), 0) as amount
+     from ${record} r ${WITH_STAGE} where ${shown(values)}
+       and (s.state = 'open' or ${closedAt} >= now() - make_interval(days => ${values.add(days, 'int')})) group by 1, 2, 3, 4`,
+    values.all,
+  );
+}
+
+/** How many went from which stage to which. */
+function movesOf(
+  tx: WorkspaceTx,
+  record: RecordKind,
+  days: number,
+  shown: Shown,
+): Promise<{ from: string; to: string; count: number }[]> {
+  const values = new Values([tx.workspaceId]);
+  return tx.unnamed(
+    `select m.from_stage as "from", m.to_stage as "to", count(*)::int as count from stage_move m
+     join ${record} r on r.workspace_id = m.workspace_id and r.id = m.record_id
+     where ${shown(values)} and m.workspace_id = $1 and m.pipeline = r.pipeline and m.from_stage is not null
+       and m.at >= now() - make_interval(days => ${values.add(days, 'int')}) group by 1, 2`,
+    values.all,
+  );
+}
+
+function sum(rows: readonly { count: number }[]): number {
+  return rows.reduce((total, { count }) => total + count, 0);
+}
+
+/** Adds up what rows are worth: by currency, and in the workspace's own by today's rates. */
+function worthBy(rates: readonly ExchangeRate[], { destination, condition }: ListSetting) {
+  return (rows: readonly WorthRow[]): Worth => {
+    const sums = new Map<string, number>();
+    for (const { currency, amount } of rows)
+      if (currency) sums.set(currency, (sums.get(currency) ?? 0) + Number(amount));
+    const byCurrency = [...sums]
+      .map(([currency, amount]): Money => ({ currency, amount }))
+      .sort((a, b) => b.amount - a.amount);
+    const day = condition.now.slice(0, 10);
+    return { byCurrency, ...totalIn(byCurrency, destination.defaultCurrency, day, rates) };
+  };
 }
 
 function card(row: CardRow): DealCard {

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { RecordKind } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
-import { fieldColumns } from './record-rows';
+import { fieldColumns, NEVER_NULL } from './record-rows';
 
 /** How full the columns of a kind of record are. */
 export interface Fullness {
@@ -18,7 +18,7 @@ export class FullnessService {
     const builtIn = fieldColumns(kind).filter((column) => !column.endsWith('_currency'));
     const [row] = await tx.statement<Record<string, number>>(
       `${kind}_filled`,
-      `select count(*)::int as total, ${builtIn.map((column) => `count(${column})::int as "${column.replace(/_amount$/, '')}"`).join(', ')}
+      `select count(*)::int as total, ${builtIn.map((column) => `count(${NEVER_NULL.has(column) ? `nullif(${column}, '{}')` : column})::int as "${column.replace(/_amount$/, '')}"`).join(', ')}
        from ${kind} where workspace_id = $1`,
       [tx.workspaceId],
     );

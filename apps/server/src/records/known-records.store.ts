@@ -6,6 +6,7 @@ import {
   type KnownRecord,
   type Link,
   type RecordKind,
+  type UniqueFields,
 } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import { knownRecord, type RecordRow } from './record-rows';
@@ -32,14 +33,22 @@ export class KnownRecordsStore {
   }
 
   /** The records with these keys and, where asked for, the deals of the contacts among them. */
-  async load(tx: WorkspaceTx, keys: readonly IdentityKey[], deals: boolean, how: Hold): Promise<KnownRecords> {
+  async load(
+    tx: WorkspaceTx,
+    keys: readonly IdentityKey[],
+    deals: boolean,
+    uniques: UniqueFields,
+    how: Hold,
+  ): Promise<KnownRecords> {
     const found = await this.#withKeys(tx, keys);
     const contacts = await this.byId(tx, 'contact', found.contact, how);
     const companies = await this.byId(tx, 'company', found.company, how);
+    const leads = await this.byId(tx, 'lead', found.lead, how);
     const links = await this.#linksAround(tx, found.contact);
     const dealIds = links.filter((link) => link.from_kind === 'deal').map(({ from }) => from);
     const ofContacts = deals ? await this.byId(tx, 'deal', [...new Set(dealIds)], how) : [];
-    return new KnownRecords([...contacts, ...companies, ...ofContacts], links);
+    const ownDeals = await this.byId(tx, 'deal', found.deal, how);
+    return new KnownRecords([...contacts, ...companies, ...leads, ...ofContacts, ...ownDeals], links, uniques);
   }
 
   /** The links of contacts and of their deals. A company's own links are not read: a large one has any number of them. */
@@ -58,6 +67,31 @@ export class KnownRecordsStore {
     );
   }
 
+  /** All links of records, in either direction. */
+  async linksOf(tx: WorkspaceTx, ids: readonly string[]): Promise<Link[]> {
+    if (!ids.length) return [];
+    return tx.statement<Link>(
+      'links_of',
+      `select from_id as "from", to_id as "to" from record_link where workspace_id = $1 and from_id = any($2::uuid[])
+       union select from_id, to_id from record_link where workspace_id = $1 and to_id = any($2::uuid[])`,
+      [tx.workspaceId, ids],
+    );
+  }
+
+  /** Which records have identity keys. */
+  async owners(
+    tx: WorkspaceTx,
+    keys: readonly IdentityKey[],
+  ): Promise<{ record_kind: RecordKind; key_kind: string; value: string; record_id: string }[]> {
+    if (!keys.length) return [];
+    return tx.statement(
+      'key_owners',
+      `select k.record_kind, k.key_kind, k.value, k.record_id from identity_key k
+       join unnest($2::text[], $3::text[], $4::text[]) w (record_kind, key_kind, value) using (record_kind, key_kind, value) where k.workspace_id = $1`,
+      [tx.workspaceId, keys.map(({ record }) => record), keys.map(({ kind }) => kind), keys.map(({ value }) => value)],
+    );
+  }
+
   async byId(tx: WorkspaceTx, kind: RecordKind, ids: readonly string[], how: Hold): Promise<KnownRecord[]> {
     if (!ids.length) return [];
     const rows = await tx.statement<RecordRow>(
@@ -69,16 +103,19 @@ export class KnownRecordsStore {
   }
 
   /** The ids behind identity keys. E-mail and domain are asked apart, so that each is a plain search in the index. */
-  async #withKeys(tx: WorkspaceTx, keys: readonly IdentityKey[]): Promise<{ contact: string[]; company: string[] }> {
+  async #withKeys(tx: WorkspaceTx, keys: readonly IdentityKey[]): Promise<Record<RecordKind, string[]>> {
     const values = (record: RecordKind, kind: IdentityKey['kind']) =>
       keys.filter((key) => key.record === record && key.kind === kind).map(({ value }) => value);
-    const rows = await tx.statement<{ record_kind: 'contact' | 'company'; record_id: string }>(
+    const rows = await tx.statement<{ record_kind: RecordKind; record_id: string }>(
       'ids_with_keys',
       `select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'contact' and key_kind = 'email' and value = any($2::text[])
-       union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'company' and key_kind = 'domain' and value = any($3::text[])`,
-      [tx.workspaceId, values('contact', 'email'), values('company', 'domain')],
+       union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'company' and key_kind = 'domain' and value = any($3::text[])
+       union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'lead' and key_kind = 'email' and value = any($4::text[])`,
+      [tx.workspaceId, values('contact', 'email'), values('company', 'domain'), values('lead', 'email')],
     );
+    const own = keys.filter(({ kind }) => kind.startsWith('field:'));
+    for (const { record_kind, record_id } of await this.owners(tx, own)) rows.push({ record_kind, record_id });
     const ids = (record: RecordKind) => rows.filter((row) => row.record_kind === record).map((row) => row.record_id);
-    return { contact: ids('contact'), company: ids('company') };
+    return { contact: ids('contact'), company: ids('company'), lead: ids('lead'), deal: ids('deal') };
   }
 }

@@ -17,6 +17,8 @@ export type RecordRow = Record<string, unknown> & {
 
 /** Built-in fields are columns of the same name; an amount of money takes two. */
 const fieldsOf = (kind: RecordKind) => BUILT_IN_FIELDS.filter(({ record }) => record === kind);
+/** Columns that hold an empty list where nothing is set. */
+export const NEVER_NULL: ReadonlySet<string> = new Set(['tags', 'lists']);
 const COLUMN_FIELDS: Record<RecordKind, typeof BUILT_IN_FIELDS> = {
   contact: fieldsOf('contact'),
   company: fieldsOf('company'),
@@ -41,7 +43,7 @@ export function valuesToColumns(kind: RecordKind, values: FieldValues): Record<s
     if (type === 'money') {
       columns[`${key}_amount`] = isMoney(value) ? value.amount : null;
       columns[`${key}_currency`] = isMoney(value) ? value.currency : null;
-    } else columns[key] = value ?? null;
+    } else columns[key] = value ?? (NEVER_NULL.has(key) ? [] : null);
   }
   return { ...columns, custom };
 }
@@ -51,7 +53,7 @@ export function columnsToValues(kind: RecordKind, row: Record<string, unknown>):
   const values: FieldValues = {};
   for (const { key, type } of COLUMN_FIELDS[kind]) {
     const value = type === 'money' ? moneyFrom(row[`${key}_amount`], row[`${key}_currency`]) : row[key];
-    if (value !== null && value !== undefined)
+    if (value !== null && value !== undefined && !(Array.isArray(value) && !value.length))
       values[key] = value instanceof Date ? value.toISOString() : (value as FieldValue);
   }
   return { ...values, ...(row.custom as FieldValues) };

@@ -1,30 +1,21 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
-  identityKeysOf,
-  identityKeyText,
   RECORD_KINDS,
   splitByRecord,
   squashAll,
-  type IdentityKey,
   type KnownRecord,
   type KnownRecords,
   type RecordKind,
   type RecordsDiff,
-  type Touch,
 } from '@haycart/core';
 import { newId } from '../platform/new-id';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { packed } from '../platform/database/packed';
+import type { CausedDiff } from './caused-diff';
+import { gainKeys, keysGained, keysLost, loseKeys } from './identity-keys';
 import { fieldColumns, valuesToColumns } from './record-rows';
-
-/** A diff with what caused it and when it counts from. */
-export interface CausedDiff {
-  diff: RecordsDiff;
-  /** ISO 8601: the arrival of the submission, or the time of a person's change. */
-  at: string;
-  cause: { kind: 'run' | 'person'; id: string };
-  touches?: readonly Touch[];
-}
+import { removeRecords, restoreRecords } from './removed-records';
+import { writeMemberships, writeStageMoves } from './steps-in-time';
 
 /** Writes diffs to the records, many at once in a few statements, with their history, links and identity keys. */
 @Injectable()
@@ -38,10 +29,14 @@ export class RecordWriter {
    */
   async write(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
     const whole = squashAll(diffs.map(({ diff }) => diff));
-    if (Object.keys(whole.removed).length || whole.unlinked.length)
-      throw new Error('Nothing removes records or links yet.');
-    const created = Object.keys(whole.created).map((id) => known.get(id)!);
-    const changed = Object.keys(whole.changed).map((id) => known.get(id)!);
+    const at = diffs[0]?.at ?? '';
+    await removeRecords(tx, whole, at);
+    // Only people bring back what was removed; routing is spared the look.
+    const byPeople = diffs.some(({ cause }) => cause.kind !== 'run');
+    const restored = byPeople ? await restoreRecords(tx, Object.keys(whole.created)) : new Set<string>();
+    const made = Object.keys(whole.created).map((id) => known.get(id)!);
+    const created = made.filter(({ id }) => !restored.has(id));
+    const changed = [...Object.keys(whole.changed), ...restored].map((id) => known.get(id)!);
     const numbers = await this.#nextNumbers(tx.workspaceId, created);
     for (const kind of RECORD_KINDS) {
       await insertRecords(
@@ -56,10 +51,13 @@ export class RecordWriter {
         changed.filter((record) => record.kind === kind),
       );
     }
-    await this.#writeKeys(tx, whole, created, changed);
-    await this.#writeLinks(tx, whole, known, diffs[0]?.at ?? '');
-    await this.#writeChanges(tx, diffs, known);
-    await this.#writeTouches(tx, diffs, known);
+    await loseKeys(tx, keysLost(whole, known));
+    await gainKeys(tx, keysGained(whole, known));
+    await writeLinks(tx, whole, known, at);
+    await writeChanges(tx, diffs, known);
+    await writeStageMoves(tx, diffs, known);
+    await writeMemberships(tx, diffs);
+    await writeTouches(tx, diffs, known);
   }
 
   /** Numbers are given in a transaction of their own, so that no two writers wait for each other; a gap does no harm. */
@@ -78,123 +76,89 @@ export class RecordWriter {
     );
     return new Map(rows.map(({ record_kind, last }) => [record_kind, Number(last) - counts.get(record_kind)! + 1]));
   }
+}
 
-  async #writeKeys(
-    tx: WorkspaceTx,
-    diff: RecordsDiff,
-    created: readonly KnownRecord[],
-    changed: readonly KnownRecord[],
-  ): Promise<void> {
-    const gained: (IdentityKey & { id: string })[] = created.flatMap(({ id, kind, values }) =>
-      identityKeysOf(kind, values).map((key) => ({ ...key, id })),
-    );
-    const lost: (IdentityKey & { id: string })[] = [];
-    for (const { id, kind, values } of changed) {
-      const before = { ...values };
-      for (const [field, change] of Object.entries(diff.changed[id]!.fields)) {
-        if (change.before === null) delete before[field];
-        else before[field] = change.before;
-      }
-      const had = new Map(identityKeysOf(kind, before).map((key) => [identityKeyText(key), key]));
-      for (const key of identityKeysOf(kind, values))
-        if (!had.delete(identityKeyText(key))) gained.push({ ...key, id });
-      for (const key of had.values()) lost.push({ ...key, id });
-    }
-    const columns = (keys: readonly (IdentityKey & { id: string })[]) => [
-      keys.map((k) => k.record),
-      keys.map((k) => k.kind),
-      keys.map((k) => k.value),
-      keys.map((k) => k.id),
-    ];
-    if (lost.length) {
-      await tx.statement(
-        'lose_keys',
-        `delete from identity_key k using unnest($2::text[], $3::text[], $4::text[], $5::uuid[]) l (record_kind, key_kind, value, record_id)
-         where k.workspace_id = $1 and (k.record_kind, k.key_kind, k.value, k.record_id) = (l.record_kind, l.key_kind, l.value, l.record_id)`,
-        [tx.workspaceId, ...columns(lost)],
-      );
-    }
-    if (gained.length) {
-      await tx.statement(
-        'gain_keys',
-        `insert into identity_key (workspace_id, record_kind, key_kind, value, record_id)
-         select $1::uuid, * from unnest($2::text[], $3::text[], $4::text[], $5::uuid[])`,
-        [tx.workspaceId, ...columns(gained)],
-      );
-    }
-  }
-
-  async #writeLinks(tx: WorkspaceTx, { linked }: RecordsDiff, known: KnownRecords, at: string): Promise<void> {
-    if (!linked.length) return;
-    const kinds = (ids: string[]) => ids.map((id) => known.get(id)!.kind);
-    const from = linked.map((link) => link.from);
-    const to = linked.map((link) => link.to);
+async function writeLinks(
+  tx: WorkspaceTx,
+  { linked, unlinked }: RecordsDiff,
+  known: KnownRecords,
+  at: string,
+): Promise<void> {
+  if (unlinked.length)
     await tx.statement(
-      'link',
-      `insert into record_link (workspace_id, from_kind, from_id, to_kind, to_id, at)
-       select $1::uuid, l.*, $6::timestamptz from unnest($2::text[], $3::uuid[], $4::text[], $5::uuid[]) l on conflict do nothing`,
-      [tx.workspaceId, kinds(from), from, kinds(to), to, at],
+      'unlink',
+      `delete from record_link l using unnest($2::uuid[], $3::uuid[]) u (a, b) where l.workspace_id = $1 and l.from_id = u.a and l.to_id = u.b`,
+      [tx.workspaceId, unlinked.map(({ from }) => from), unlinked.map(({ to }) => to)],
     );
-  }
+  if (!linked.length) return;
+  const kinds = (ids: string[]) => ids.map((id) => known.get(id)!.kind);
+  const from = linked.map((link) => link.from);
+  const to = linked.map((link) => link.to);
+  await tx.statement(
+    'link',
+    `insert into record_link (workspace_id, from_kind, from_id, to_kind, to_id, at)
+     select $1::uuid, l.*, $6::timestamptz from unnest($2::text[], $3::uuid[], $4::text[], $5::uuid[]) l on conflict do nothing`,
+    [tx.workspaceId, kinds(from), from, kinds(to), to, at],
+  );
+}
 
-  async #writeChanges(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
-    const rows = diffs.flatMap(({ diff, at, cause }) =>
-      [...splitByRecord(diff)].map(([id, part]) => ({
-        id: newId(),
-        kind: known.get(id)!.kind,
-        record: id,
-        at,
-        cause,
-        diff: JSON.stringify(part),
-      })),
-    );
-    if (!rows.length) return;
-    const parts = packed(rows.map(({ diff }) => diff));
-    await tx.statement(
-      'changes',
-      `insert into record_change (workspace_id, id, record_kind, record_id, at, cause_kind, cause_id, diff)
-       select $1::uuid, id, kind, record, at, cause_kind, cause, convert_from(substring($8::bytea from start for length), 'UTF8')::jsonb
-       from unnest($2::uuid[], $3::text[], $4::uuid[], $5::timestamptz[], $6::text[], $7::uuid[], $9::int[], $10::int[])
-         c (id, kind, record, at, cause_kind, cause, start, length)`,
-      [
-        tx.workspaceId,
-        rows.map((r) => r.id),
-        rows.map((r) => r.kind),
-        rows.map((r) => r.record),
-        rows.map((r) => r.at),
-        rows.map((r) => r.cause.kind),
-        rows.map((r) => r.cause.id),
-        parts.bytes,
-        parts.starts,
-        parts.lengths,
-      ],
-    );
-  }
+async function writeChanges(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
+  const rows = diffs.flatMap(({ diff, at, cause }) =>
+    [...splitByRecord(diff)].map(([id, part]) => ({
+      id: newId(),
+      kind: known.get(id)?.kind ?? part.removed[id]!.kind,
+      record: id,
+      at,
+      cause,
+      diff: JSON.stringify(part),
+    })),
+  );
+  if (!rows.length) return;
+  const parts = packed(rows.map(({ diff }) => diff));
+  await tx.statement(
+    'changes',
+    `insert into record_change (workspace_id, id, record_kind, record_id, at, cause_kind, cause_id, diff)
+     select $1::uuid, id, kind, record, at, cause_kind, cause, convert_from(substring($8::bytea from start for length), 'UTF8')::jsonb
+     from unnest($2::uuid[], $3::text[], $4::uuid[], $5::timestamptz[], $6::text[], $7::uuid[], $9::int[], $10::int[])
+       c (id, kind, record, at, cause_kind, cause, start, length)`,
+    [
+      tx.workspaceId,
+      rows.map((r) => r.id),
+      rows.map((r) => r.kind),
+      rows.map((r) => r.record),
+      rows.map((r) => r.at),
+      rows.map((r) => r.cause.kind),
+      rows.map((r) => r.cause.id),
+      parts.bytes,
+      parts.starts,
+      parts.lengths,
+    ],
+  );
+}
 
-  async #writeTouches(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
-    const rows = diffs.flatMap(({ touches = [], cause }) =>
-      touches.map((touch) => ({ ...touch, id: newId(), run: cause.id, kind: known.get(touch.record)!.kind })),
-    );
-    if (!rows.length) return;
-    await tx.statement(
-      'touches',
-      `insert into touch (workspace_id, id, record_kind, record_id, run_id, at, channel, source, medium, campaign, page)
-       select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::timestamptz[], $7::text[], $8::text[], $9::text[], $10::text[], $11::text[])`,
-      [
-        tx.workspaceId,
-        rows.map((r) => r.id),
-        rows.map((r) => r.kind),
-        rows.map((r) => r.record),
-        rows.map((r) => r.run),
-        rows.map((r) => r.at),
-        rows.map((r) => r.channel),
-        rows.map((r) => r.source),
-        rows.map((r) => r.medium),
-        rows.map((r) => r.campaign),
-        rows.map((r) => r.page),
-      ],
-    );
-  }
+async function writeTouches(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
+  const rows = diffs.flatMap(({ touches = [], cause }) =>
+    touches.map((touch) => ({ ...touch, id: newId(), run: cause.id, kind: known.get(touch.record)!.kind })),
+  );
+  if (!rows.length) return;
+  await tx.statement(
+    'touches',
+    `insert into touch (workspace_id, id, record_kind, record_id, run_id, at, channel, source, medium, campaign, page)
+     select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::timestamptz[], $7::text[], $8::text[], $9::text[], $10::text[], $11::text[])`,
+    [
+      tx.workspaceId,
+      rows.map((r) => r.id),
+      rows.map((r) => r.kind),
+      rows.map((r) => r.record),
+      rows.map((r) => r.run),
+      rows.map((r) => r.at),
+      rows.map((r) => r.channel),
+      rows.map((r) => r.source),
+      rows.map((r) => r.medium),
+      rows.map((r) => r.campaign),
+      rows.map((r) => r.page),
+    ],
+  );
 }
 
 async function insertRecords(

@@ -1,61 +1,168 @@
-import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query } from '@nestjs/common';
-import { ApiProperty, ApiTags } from '@nestjs/swagger';
-import type { RecordKind } from '@haycart/core';
-import type { HistoryEntry, Page, RecordShape, TouchShape } from '@haycart/api';
-import { IsOptional, IsString, Length } from 'class-validator';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Query, Res } from '@nestjs/common';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { listedFields, type FieldDefinition, type JsonValue, type RecordKind } from '@haycart/core';
+import type { DoneEdit, GroupCount, HistoryEntry, Page, RecordSheet, RecordShape, TouchShape } from '@haycart/api';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsIn, IsObject, IsOptional, IsString, Length, ValidateNested } from 'class-validator';
+import type { FastifyReply } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
-import { readCursor, readLimit } from '../platform/paging';
+import { readLimit } from '../platform/paging';
 import { DestinationService } from '../workspaces/destination.service';
-import { DealMovesService } from './deal-moves.service';
+import { PeopleService } from '../workspaces/people.service';
+import { listSetting } from './list-setting';
+import { firstPlace } from './first-place';
+import { RecordEditsService } from './record-edits.service';
+import { EXPORT_FORMATS, EXPORT_TYPES, exportRecords, type ExportFormat } from './record-export';
+import { kindFrom } from './record-kinds';
+import { RecordListsService, type ListSetting, type RecordQuery } from './record-lists.service';
+import { RecordSheetService } from './record-sheet.service';
 import { RecordsService } from './records.service';
 
-class RecordQuery {
+const MOST_AT_ONCE = 10_000;
+const EXPORT_PORTION = 1_000;
+
+class QueryDto implements RecordQuery {
   @IsOptional() @IsString() @Length(0, 400) email?: string;
   @IsOptional() @IsString() @Length(0, 100) phone?: string;
   @IsOptional() @IsString() @Length(0, 400) q?: string;
+  @IsOptional() @IsString() @Length(0, 100) through?: string;
+  @IsOptional() @IsString() @Length(0, 20_000) filter?: string;
+  @IsOptional() @IsString() @Length(0, 100) sort?: string;
+}
+
+class PageDto extends QueryDto {
   @IsOptional() @IsString() limit?: string;
   @IsOptional() @IsString() after?: string;
 }
 
-class MoveDto {
-  @ApiProperty() @IsString() @Length(1, 100) stage: string;
+class GroupsDto extends QueryDto {
+  @IsString() @Length(1, 100) by: string;
 }
 
-const KINDS: Record<string, RecordKind> = { contacts: 'contact', companies: 'company', leads: 'lead', deals: 'deal' };
-
-function kindFrom(plural: string): RecordKind {
-  const kind = Object.hasOwn(KINDS, plural) ? KINDS[plural] : undefined;
-  if (!kind) throw new ProblemError('not-found', 'There is nothing at this address.');
-  return kind;
+class ExportDto extends QueryDto {
+  @IsIn(EXPORT_FORMATS) format: ExportFormat;
+  /** Keys of fields, separated by commas; all of them when not said. */
+  @IsOptional() @IsString() @Length(0, 20_000) columns?: string;
 }
 
+class EditDto {
+  @ApiPropertyOptional() @IsOptional() @IsObject() values?: Record<string, JsonValue>;
+  @ApiPropertyOptional() @IsOptional() @IsObject() was?: Record<string, JsonValue>;
+  @ApiPropertyOptional() @IsOptional() @IsObject() add?: Record<string, string[]>;
+  @ApiPropertyOptional() @IsOptional() @IsObject() remove?: Record<string, string[]>;
+}
+
+class NewRecordDto {
+  @ApiProperty() @IsObject() values: Record<string, JsonValue>;
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(100)
+  @IsString({ each: true })
+  links?: string[];
+  @ApiPropertyOptional() @IsOptional() @IsString() pipeline?: string;
+  @ApiPropertyOptional() @IsOptional() @IsString() stage?: string;
+}
+
+class ChosenDto {
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(MOST_AT_ONCE)
+  @IsString({ each: true })
+  ids?: string[];
+  /** Instead of ids: everything that a list shows. */
+  @ApiPropertyOptional() @IsOptional() @ValidateNested() @Type(() => QueryDto) query?: QueryDto;
+}
+
+class BulkEditDto extends ChosenDto {
+  @ApiProperty() @ValidateNested() @Type(() => EditDto) edit: EditDto;
+}
+
+class LinksDto {
+  @ApiPropertyOptional({ type: [String] }) @IsOptional() @IsArray() @IsString({ each: true }) add?: string[];
+  @ApiPropertyOptional({ type: [String] }) @IsOptional() @IsArray() @IsString({ each: true }) remove?: string[];
+}
+
+/** Contacts, companies, leads and deals: lists of them, each of them, and what people change about them. */
 @ApiTags('records')
 @Controller('api/v1')
 export class RecordsController {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(RecordsService) private readonly records: RecordsService,
-    @Inject(DealMovesService) private readonly moves: DealMovesService,
+    @Inject(RecordListsService) private readonly lists: RecordListsService,
+    @Inject(RecordSheetService) private readonly sheets: RecordSheetService,
+    @Inject(RecordEditsService) private readonly edits: RecordEditsService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
+    @Inject(PeopleService) private readonly people: PeopleService,
   ) {}
 
   @Get(':kind')
   list(
-    @ByCaller() { workspaceId }: Caller,
+    @ByCaller() caller: Caller,
     @Param('kind') kind: string,
-    @Query() { limit, after, ...filter }: RecordQuery,
+    @Query() { limit, after, ...query }: PageDto,
   ): Promise<Page<RecordShape>> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const { defaultCountry } = await this.destinations.load(tx);
-      return this.records.list(tx, kindFrom(kind), filter, defaultCountry, readLimit(limit), readCursor(after));
+    return this.#listing(caller, (tx, setting) =>
+      this.lists.page(tx, kindFrom(kind), query, setting, readLimit(limit), after),
+    );
+  }
+
+  @Get(':kind/count')
+  count(@ByCaller() caller: Caller, @Param('kind') kind: string, @Query() query: QueryDto): Promise<{ total: number }> {
+    return this.#listing(caller, async (tx, setting) => ({
+      total: await this.lists.count(tx, kindFrom(kind), query, setting),
+    }));
+  }
+
+  @Get(':kind/groups')
+  groups(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Query() { by, ...query }: GroupsDto,
+  ): Promise<GroupCount[]> {
+    return this.#listing(caller, (tx, setting) => this.lists.groups(tx, kindFrom(kind), by, query, setting));
+  }
+
+  /** Everything that a list shows, as a file. */
+  @Get(':kind/export')
+  async export(
+    @ByCaller() caller: Caller,
+    @Param('kind') plural: string,
+    @Query() { format, columns, ...query }: ExportDto,
+    @Res() reply: FastifyReply,
+  ): Promise<void> {
+    const kind = kindFrom(plural);
+    if (format === 'vcf' && kind !== 'contact')
+      throw new ProblemError('refused', 'Only contacts can be taken away as vCards.');
+    // The transaction stays open while the file is written, so that it shows one moment.
+    await this.#listing(caller, async (tx, setting) => {
+      const fields = chosenColumns(kind, columns, setting);
+      const file = exportRecords(format, fields, this.lists.portions(tx, kind, query, setting, EXPORT_PORTION));
+      void reply
+        .header('content-type', EXPORT_TYPES[format])
+        .header('content-disposition', `attachment; filename="${plural}.${format}"`)
+        .send(file);
+      await new Promise<void>((resolve) => file.once('close', resolve));
     });
   }
 
   @Get(':kind/:id')
   one(@ByCaller() { workspaceId }: Caller, @Param('kind') kind: string, @Param('id') id: string): Promise<RecordShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.records.one(tx, kindFrom(kind), id));
+  }
+
+  /** Everything that the record's page shows. */
+  @Get(':kind/:id/sheet')
+  sheet(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+  ): Promise<RecordSheet> {
+    return this.sheets.sheet(workspaceId, kindFrom(kind), id);
   }
 
   @Get(':kind/:id/history')
@@ -74,15 +181,112 @@ export class RecordsController {
     return this.database.inWorkspace(workspaceId, (tx) => this.records.touches(tx, id));
   }
 
-  @Post('deals/:id/move')
-  @HttpCode(200)
-  move(@ByCaller() caller: Caller, @Param('id') id: string, @Body() { stage }: MoveDto): Promise<RecordShape> {
-    if (caller.by.kind !== 'person')
-      throw new ProblemError('not-allowed', 'A deal is moved by a person who is signed in.');
-    const by = caller.by.id;
+  @Post(':kind')
+  @HttpCode(201)
+  create(
+    @ByCaller() caller: Caller,
+    @Param('kind') plural: string,
+    @Body() { values, links = [], pipeline, stage }: NewRecordDto,
+  ): Promise<DoneEdit & { id: string }> {
+    const kind = kindFrom(plural);
     return this.database.inWorkspace(caller.workspaceId, async (tx) => {
-      await this.moves.move(tx, id, stage, by, new Date().toISOString());
-      return this.records.one(tx, 'deal', id);
+      const destination = await this.destinations.load(tx);
+      const placed = firstPlace(kind, { pipeline, stage }, destination, new Date().toISOString());
+      return this.edits.create(tx, kind, values, { placed, links }, destination, caller.by);
     });
   }
+
+  @Patch(':kind/:id')
+  change(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+    @Body() edit: EditDto,
+  ): Promise<DoneEdit> {
+    return this.database.inWorkspace(caller.workspaceId, async (tx) =>
+      this.edits.change(tx, kindFrom(kind), [id], edit, await this.destinations.load(tx), caller.by),
+    );
+  }
+
+  @Delete(':kind/:id')
+  remove(@ByCaller() caller: Caller, @Param('kind') kind: string, @Param('id') id: string): Promise<DoneEdit> {
+    return this.database.inWorkspace(caller.workspaceId, (tx) =>
+      this.edits.remove(tx, kindFrom(kind), [id], caller.by),
+    );
+  }
+
+  /** Changes many records at once, all of them or none. */
+  @Post(':kind/edit')
+  @HttpCode(200)
+  changeMany(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Body() { edit, ...chosen }: BulkEditDto,
+  ): Promise<DoneEdit> {
+    return this.#listing(caller, async (tx, setting) => {
+      const ids = await this.#chosen(tx, kindFrom(kind), chosen, setting);
+      return this.edits.change(tx, kindFrom(kind), ids, edit, setting.destination, caller.by);
+    });
+  }
+
+  @Post(':kind/delete')
+  @HttpCode(200)
+  removeMany(@ByCaller() caller: Caller, @Param('kind') kind: string, @Body() chosen: ChosenDto): Promise<DoneEdit> {
+    return this.#listing(caller, async (tx, setting) =>
+      this.edits.remove(tx, kindFrom(kind), await this.#chosen(tx, kindFrom(kind), chosen, setting), caller.by),
+    );
+  }
+
+  @Post(':kind/:id/links')
+  @HttpCode(200)
+  link(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+    @Body() change: LinksDto,
+  ): Promise<DoneEdit> {
+    return this.database.inWorkspace(caller.workspaceId, (tx) =>
+      this.edits.link(tx, kindFrom(kind), id, change, caller.by),
+    );
+  }
+
+  #listing<Result>(
+    { workspaceId, by }: Caller,
+    work: (tx: WorkspaceTx, setting: ListSetting) => Promise<Result>,
+  ): Promise<Result> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const destination = await this.destinations.load(tx);
+      const me = by.kind === 'person' ? (await this.people.one(tx, by.id))?.key : undefined;
+      return work(tx, listSetting(destination, me));
+    });
+  }
+
+  async #chosen(
+    tx: WorkspaceTx,
+    kind: RecordKind,
+    { ids, query }: ChosenDto,
+    setting: ListSetting,
+  ): Promise<readonly string[]> {
+    if (ids ? query : !query) throw new ProblemError('refused', 'Name the records by ids, or by the query of a list.');
+    return ids ?? this.lists.ids(tx, kind, query!, setting, MOST_AT_ONCE);
+  }
+}
+
+/** The columns of a file: those asked for, or every field of the record with its company. */
+function chosenColumns(kind: RecordKind, columns: string | undefined, { destination }: ListSetting): FieldDefinition[] {
+  const company: FieldDefinition = {
+    record: kind,
+    key: 'company',
+    label: 'Company',
+    type: 'text',
+    builtIn: true,
+    required: false,
+  };
+  const all = [...listedFields(kind, destination.fields), ...(kind === 'lead' ? [] : [company])];
+  if (!columns) return all;
+  return columns.split(',').map((key) => {
+    const field = all.find((one) => one.key === key);
+    if (!field) throw new ProblemError('refused', `There is no field “${key}”.`);
+    return field;
+  });
 }

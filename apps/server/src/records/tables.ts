@@ -1,10 +1,13 @@
-import type { FieldValue, RecordKind, RecordsDiff } from '@haycart/core';
+import type { ConsentChannel, FieldValue, RecordKind, RecordsDiff } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import {
+  type AnyPgColumn,
   bigint,
   check,
+  date,
   foreignKey,
   index,
+  integer,
   jsonb,
   pgTable,
   primaryKey,
@@ -14,7 +17,8 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { stage } from '../pipelines/tables';
-import { time, workspaceId } from '../platform/database/columns';
+import { bytea, time, workspaceId } from '../platform/database/columns';
+import { person } from '../workspaces/tables';
 
 /** What every record has besides its fields. */
 const common = () => ({
@@ -22,7 +26,8 @@ const common = () => ({
   id: uuid('id').notNull(),
   /** Counted up within the workspace; people say “C-1094”. */
   number: bigint('number', { mode: 'number' }).notNull(),
-  ownerId: uuid('owner_id'),
+  /** The key of the person who looks after it. */
+  owner: text('owner'),
   tags: text('tags')
     .array()
     .notNull()
@@ -34,6 +39,10 @@ const common = () => ({
   createdAt: time('created_at').notNull(),
   updatedAt: time('updated_at').notNull(),
 });
+
+/** Whoever owns a record is one of the workspace's people. */
+const ownedBy = (t: { workspaceId: AnyPgColumn; owner: AnyPgColumn }) =>
+  foreignKey({ columns: [t.workspaceId, t.owner], foreignColumns: [person.workspaceId, person.key] });
 
 export const contact = pgTable(
   'contact',
@@ -49,10 +58,16 @@ export const contact = pgTable(
     jobTitle: text('job_title'),
     country: text('country'),
     source: text('source'),
+    /** Keys of the lists that the contact is on. */
+    lists: text('lists')
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('contact_number').on(t.workspaceId, t.number),
+    ownedBy(t),
     index('contact_updated').on(t.workspaceId, t.updatedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
   ],
 );
@@ -71,6 +86,7 @@ export const company = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('company_number').on(t.workspaceId, t.number),
+    ownedBy(t),
     index('company_updated').on(t.workspaceId, t.updatedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
   ],
 );
@@ -89,8 +105,18 @@ export const lead = pgTable(
     stage: text('stage'),
     status: text('status'),
     stageSince: time('stage_since'),
+    reason: text('reason'),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), unique('lead_number').on(t.workspaceId, t.number)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    unique('lead_number').on(t.workspaceId, t.number),
+    ownedBy(t),
+    foreignKey({
+      columns: [t.workspaceId, t.pipeline, t.stage],
+      foreignColumns: [stage.workspaceId, stage.pipelineKey, stage.key],
+    }),
+    index('lead_updated').on(t.workspaceId, t.updatedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
+  ],
 );
 
 export const deal = pgTable(
@@ -107,10 +133,13 @@ export const deal = pgTable(
     status: text('status').$type<'open' | 'won' | 'lost'>().notNull(),
     stageSince: time('stage_since').notNull(),
     closedAt: time('closed_at'),
+    reason: text('reason'),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('deal_number').on(t.workspaceId, t.number),
+    ownedBy(t),
+    index('deal_updated').on(t.workspaceId, t.updatedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
     check('deal_status', sql`${t.status} in ('open', 'won', 'lost')`),
     check('deal_value', sql`(${t.valueAmount} is null) = (${t.valueCurrency} is null)`),
     foreignKey({
@@ -152,7 +181,9 @@ export const identityKey = pgTable(
     primaryKey({ columns: [t.workspaceId, t.recordKind, t.keyKind, t.value, t.recordId] }),
     uniqueIndex('identity_key_unique')
       .on(t.workspaceId, t.recordKind, t.keyKind, t.value)
-      .where(sql`key_kind in ('email', 'domain', 'external-id') and record_kind <> 'lead'`),
+      .where(
+        sql`(key_kind in ('email', 'domain', 'external-id') and record_kind <> 'lead') or key_kind like 'field:%'`,
+      ),
   ],
 );
 
@@ -204,4 +235,154 @@ export const recordCounter = pgTable(
     last: bigint('last', { mode: 'number' }).notNull(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.recordKind] })],
+);
+
+/** Each step of a deal or lead through its pipeline, the placing at the beginning too. */
+export const stageMove = pgTable(
+  'stage_move',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    recordId: uuid('record_id').notNull(),
+    pipeline: text('pipeline').notNull(),
+    /** Null: it was placed here. */
+    fromStage: text('from_stage'),
+    toStage: text('to_stage').notNull(),
+    at: time('at').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('stage_move_pipeline').on(t.workspaceId, t.pipeline, t.at),
+    index('stage_move_record').on(t.workspaceId, t.recordId, t.at),
+  ],
+);
+
+/** When a contact came on a list and left it. */
+export const listMembership = pgTable(
+  'list_membership',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    listKey: text('list_key').notNull(),
+    contactId: uuid('contact_id').notNull(),
+    joinedAt: time('joined_at').notNull(),
+    leftAt: time('left_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    uniqueIndex('list_membership_now')
+      .on(t.workspaceId, t.contactId, t.listKey)
+      .where(sql`left_at is null`),
+    index('list_membership_list').on(t.workspaceId, t.listKey, t.joinedAt),
+  ],
+);
+
+/** A record that was deleted, whole, so that it can come back as it was. */
+export const removedRecord = pgTable(
+  'removed_record',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    kind: text('kind').$type<RecordKind>().notNull(),
+    row: jsonb('row').notNull(),
+    at: time('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);
+
+/** One act of a person on records: an edit, a bulk change, a deletion. It can be taken back. */
+export const recordEdit = pgTable(
+  'record_edit',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    /** Null: a script did it. */
+    personId: uuid('person_id'),
+    by: text('by').notNull(),
+    /** What was done, in a sentence. */
+    text: text('text').notNull(),
+    at: time('at').notNull(),
+    takenBackBy: text('taken_back_by'),
+    takenBackAt: time('taken_back_at'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('record_edit_at').on(t.workspaceId, t.at)],
+);
+
+export const note = pgTable(
+  'note',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    recordId: uuid('record_id').notNull(),
+    text: text('text').notNull(),
+    by: text('by').notNull(),
+    at: time('at').notNull(),
+    changedAt: time('changed_at'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('note_record').on(t.workspaceId, t.recordId, t.at)],
+);
+
+export const task = pgTable(
+  'task',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    recordId: uuid('record_id').notNull(),
+    text: text('text').notNull(),
+    /** The key of the person who is to do it. */
+    owner: text('owner'),
+    due: date('due', { mode: 'string' }),
+    by: text('by').notNull(),
+    at: time('at').notNull(),
+    doneAt: time('done_at'),
+    doneBy: text('done_by'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    ownedBy(t),
+    index('task_record').on(t.workspaceId, t.recordId, t.at),
+    index('task_open')
+      .on(t.workspaceId, t.owner, t.due)
+      .where(sql`done_at is null`),
+  ],
+);
+
+export const recordFile = pgTable(
+  'record_file',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    recordId: uuid('record_id').notNull(),
+    name: text('name').notNull(),
+    type: text('type').notNull(),
+    size: integer('size').notNull(),
+    bytes: bytea('bytes').notNull(),
+    by: text('by').notNull(),
+    at: time('at').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('record_file_record').on(t.workspaceId, t.recordId, t.at),
+  ],
+);
+
+/** What a contact agreed to or withdrew, with the exact words; the latest of a channel holds. */
+export const consent = pgTable(
+  'consent',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    contactId: uuid('contact_id').notNull(),
+    channel: text('channel').$type<ConsentChannel>().notNull(),
+    state: text('state').$type<'given' | 'withdrawn'>().notNull(),
+    words: text('words').notNull(),
+    /** Where it was said: a page, a form, a call. */
+    place: text('place').notNull(),
+    by: text('by').notNull(),
+    at: time('at').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('consent_contact').on(t.workspaceId, t.contactId, t.at),
+  ],
 );

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { BandFigures, HomeShape, RunOutcome, SearchHit } from '@haycart/api';
+import { searched } from '../records/searched';
 import type { WorkspaceTx } from '../platform/database/database';
 
 /** Figures that answer “is everything all right?”, and finding anything by its name. */
@@ -115,16 +116,20 @@ export class ReportsService {
   async search(tx: WorkspaceTx, text: string): Promise<SearchHit[]> {
     const wanted = text.trim().toLowerCase();
     if (wanted === '') return [];
+    // People say “C-1094”.
+    const [, mark, digits] = /^([cfld])-0*(\d{1,15})$/.exec(wanted) ?? [];
+    const numbers = ['c', 'f', 'l', 'd'].map((one) => (one === mark ? Number(digits) : null));
     return tx.statement<SearchHit & { place: number }>(
       'search',
       `select kind, id, name, detail from (
-         (select 'contact' as kind, id, coalesce(full_name, email, phone, 'without a name') as name, 'C-' || number || coalesce(' ' || email, '') as detail, 1 as place from contact
-          where workspace_id = $1 and (strpos(lower(coalesce(full_name, '') || ' ' || coalesce(email, '')), $2) > 0 or 'c-' || number = $2) order by updated_at desc limit 6)
-         union all (select 'company', id, name, coalesce(domain, ''), 2 from company where workspace_id = $1 and strpos(lower(name || ' ' || coalesce(domain, '')), $2) > 0 order by updated_at desc limit 5)
-         union all (select 'deal', id, name, 'D-' || number, 3 from deal where workspace_id = $1 and (strpos(lower(name), $2) > 0 or 'd-' || number = $2) order by updated_at desc limit 5)
-         union all (select 'intake', id, name, kind, 4 from intake where workspace_id = $1 and strpos(lower(name || ' ' || key), $2) > 0 limit 4)
-         union all (select 'route', id, name, state, 5 from route where workspace_id = $1 and strpos(lower(name), $2) > 0 limit 4)) hits order by place`,
-      [tx.workspaceId, wanted],
+         (select 'contact' as kind, id, coalesce(full_name, email, phone, 'without a name') as name, 'C-' || number || coalesce(' ' || email, '') as detail, 1 as place from contact r
+          where workspace_id = $1 and (${searched('contact')} like $2 or number = $3) order by updated_at desc limit 6)
+         union all (select 'company', id, name, coalesce(domain, ''), 2 from company r where workspace_id = $1 and (${searched('company')} like $2 or number = $4) order by updated_at desc limit 5)
+         union all (select 'lead', id, name, 'L-' || number, 3 from lead r where workspace_id = $1 and (${searched('lead')} like $2 or number = $5) order by updated_at desc limit 4)
+         union all (select 'deal', id, name, 'D-' || number, 4 from deal r where workspace_id = $1 and (${searched('deal')} like $2 or number = $6) order by updated_at desc limit 5)
+         union all (select 'intake', id, name, kind, 5 from intake where workspace_id = $1 and lower(name || ' ' || key) like $2 limit 4)
+         union all (select 'route', id, name, state, 6 from route where workspace_id = $1 and lower(name) like $2 limit 4)) hits order by place`,
+      [tx.workspaceId, `%${wanted.replace(/[\\%_]/g, '\\$&')}%`, ...numbers],
     );
   }
 }

@@ -33,7 +33,7 @@ interface Row {
 }
 
 /** What a route says: as its draft, and as what runs. */
-export type RouteDefinitions = Pick<Row, 'id' | 'name' | 'draft' | 'published' | 'version'>;
+export type RouteDefinitions = Pick<Row, 'id' | 'name' | 'state' | 'draft' | 'published' | 'version'>;
 
 const SELECT = `select r.id, r.name, r.state, r.version, r.draft, r.draft_saved_at, v.definition as published from route r
   left join route_version v on v.workspace_id = r.workspace_id and v.route_id = r.id and v.version = r.version`;
@@ -125,7 +125,14 @@ export class RoutesService {
   /** Every route with the definitions in which it may name things: its draft and what runs. */
   async definitions(tx: WorkspaceTx): Promise<RouteDefinitions[]> {
     const rows = await this.#rows(tx);
-    return rows.map(({ id, name, draft, published, version }) => ({ id, name, draft, published, version }));
+    return rows.map(({ id, name, state, draft, published, version }) => ({
+      id,
+      name,
+      state,
+      draft,
+      published,
+      version,
+    }));
   }
 
   /**

@@ -6,6 +6,7 @@ import {
   isJsonObject,
   lookupsFor,
   planRun,
+  uniqueFieldsOf,
   readVisit,
   type JsonValue,
   type Plan,
@@ -40,8 +41,8 @@ export class RehearsalService {
     const { destination } = surroundings;
     const route = readPlannable(definition, surroundings);
     const submission = await this.#submission(tx, sample, route.from[0] ?? '');
-    const { keys, deals } = lookupsFor(route, submission, destination);
-    const known = await this.records.look(tx, keys, deals);
+    const lookups = lookupsFor(route, submission, destination);
+    const known = await this.records.look(tx, lookups, uniqueFieldsOf(destination.fields));
     const newIds = Object.fromEntries(route.writes.map(({ as }) => [as, `new:${as}`]));
     const plan = planRun(route, submission, known, { destination, newIds });
     const problems = [...checkRoute(route, surroundings), ...plan.problems];

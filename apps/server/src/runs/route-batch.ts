@@ -4,6 +4,7 @@ import {
   outcomeText,
   planRun,
   readPayload,
+  type Destination,
   type IdentityKey,
   type KnownRecords,
   type Lookups,
@@ -12,7 +13,7 @@ import {
   type Submission,
 } from '@haycart/core';
 import { newId } from '../platform/new-id';
-import type { CausedDiff } from '../records/record-writer';
+import type { CausedDiff } from '../records/caused-diff';
 import type { PublishedRoute, RouteBook } from '../routes/route-book.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
 import type { EndedRun } from './run-store';
@@ -90,7 +91,7 @@ export function planPassages(
     known.learn(plan.diff, at);
     if (plan.outcome === 'write')
       diffs.push({ diff: plan.diff, at, cause: { kind: 'run', id }, touches: plan.touches });
-    runs.push(endedRun(id, passage, plan, startedAt));
+    runs.push(endedRun(id, passage, plan, startedAt, book.destination));
   }
   return { runs, diffs };
 }
@@ -117,7 +118,13 @@ function stopped(outcome: 'hold' | 'fail', reason: { code: string; text: string 
   return { outcome, reason, writes: [], diff: emptyDiff(), touches: [], problems: [] };
 }
 
-function endedRun(id: string, { queued, route }: DuePassage, plan: Plan, startedAt: string): EndedRun {
+function endedRun(
+  id: string,
+  { queued, route }: DuePassage,
+  plan: Plan,
+  startedAt: string,
+  words: Pick<Destination, 'dealWord'> = {},
+): EndedRun {
   const { diff: _, ...kept } = plan;
   return {
     id,
@@ -126,7 +133,7 @@ function endedRun(id: string, { queued, route }: DuePassage, plan: Plan, started
     version: route.version,
     outcome: OUTCOMES[plan.outcome],
     reasonCode: plan.reason?.code ?? null,
-    summary: outcomeText(plan),
+    summary: outcomeText(plan, words),
     plan: kept,
     startedAt,
   };

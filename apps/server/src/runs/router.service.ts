@@ -1,4 +1,5 @@
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
+import { uniqueFieldsOf } from '@haycart/core';
 import type { Subscription } from 'rxjs';
 import type { Config } from '../platform/config';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -161,8 +162,8 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
   async #route(tx: WorkspaceTx, batch: readonly QueuedSubmission[]): Promise<void> {
     const book = await this.books.open(tx);
     const passages = await this.#duePassages(tx, batch);
-    const { keys, deals } = lookupsOf(passages, book);
-    const known = await this.records.lockAndLoad(tx, keys, deals);
+    const uniques = uniqueFieldsOf(book.destination.fields);
+    const known = await this.records.lockAndLoad(tx, lookupsOf(passages, book), uniques);
     const { runs, diffs } = planPassages(passages, book, known);
     await this.records.write(tx, diffs, known);
     await this.runs.save(tx, runs);

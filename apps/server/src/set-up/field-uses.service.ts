@@ -1,9 +1,11 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { RECORD_KINDS, type FieldDefinition, type RouteDefinition } from '@haycart/core';
+import { asksForField, feedsField, RECORD_KINDS, viewNamesField } from '@haycart/core';
 import type { FieldUse } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { FieldsService } from '../fields/fields.service';
+import { IntakesService } from '../intakes/intakes.service';
 import { FullnessService, type Fullness } from '../records/fullness.service';
+import { ViewsService } from '../views/views.service';
 import { RoutesService } from '../routes/routes.service';
 
 /** What feeds each field and how full it is, so that a column which silently stays empty is seen. */
@@ -13,11 +15,15 @@ export class FieldUsesService {
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(FullnessService) private readonly fullness: FullnessService,
     @Inject(RoutesService) private readonly routes: RoutesService,
+    @Inject(ViewsService) private readonly views: ViewsService,
+    @Inject(IntakesService) private readonly intakes: IntakesService,
   ) {}
 
   async all(tx: WorkspaceTx): Promise<FieldUse[]> {
     const fields = await this.fields.withRetired(tx);
     const routes = await this.routes.definitions(tx);
+    const views = await this.views.everybodys(tx);
+    const forms = (await this.intakes.all(tx)).filter(({ form }) => form !== null);
     const filled = new Map<string, Fullness>();
     for (const kind of RECORD_KINDS) filled.set(kind, await this.fullness.of(tx, kind));
     return fields.map((field) => {
@@ -29,13 +35,13 @@ export class FieldUsesService {
         filled: own?.count ?? 0,
         lastFilledAt: own?.lastAt ?? null,
         routes: routes
-          .filter(({ draft, published }) => [draft, published].some((route) => route && feeds(route, field)))
+          .filter(({ draft, published }) => [draft, published].some((route) => route && feedsField(route, field)))
+          .map(({ id, name }) => ({ id, name })),
+        forms: forms.filter(({ form }) => asksForField(form!, field)).map(({ key, name }) => ({ key, name })),
+        views: views
+          .filter(({ record, view }) => record === field.record && viewNamesField(view, field.key))
           .map(({ id, name }) => ({ id, name })),
       };
     });
   }
-}
-
-function feeds(route: RouteDefinition, { record, key }: FieldDefinition): boolean {
-  return route.writes.some((write) => write.record === record && write.fills.some((fill) => fill.field === key));
 }

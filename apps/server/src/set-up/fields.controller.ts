@@ -1,7 +1,14 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post } from '@nestjs/common';
 import { ApiBody, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { FIELD_TYPES, RECORD_KINDS, type FieldType, type RecordKind } from '@haycart/core';
-import type { FieldShape, FieldUse } from '@haycart/api';
+import {
+  COLOUR_MARKS,
+  FIELD_TYPES,
+  RECORD_KINDS,
+  type ColourMark,
+  type FieldType,
+  type RecordKind,
+} from '@haycart/core';
+import type { DoneEdit, FieldMoveRehearsal, FieldShape, FieldUse, TypeChangeRehearsal } from '@haycart/api';
 import { plainToInstance, Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsOptional, IsString, Length, ValidateNested } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
@@ -10,6 +17,7 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { validation } from '../platform/errors/validate';
 import { Events } from '../platform/events/events';
 import { FieldsService } from '../fields/fields.service';
+import { FieldChangesService } from './field-changes.service';
 import { FieldUsesService } from './field-uses.service';
 
 const MOST_AT_ONCE = 500;
@@ -24,12 +32,15 @@ class OptionDto {
   @ArrayMaxSize(100)
   @IsString({ each: true })
   aliases?: string[];
+  @ApiPropertyOptional({ enum: COLOUR_MARKS }) @IsOptional() @IsIn(COLOUR_MARKS) colour?: ColourMark;
   @ApiPropertyOptional() @IsOptional() @IsBoolean() retired?: boolean;
 }
 
 class FieldDto {
   @ApiPropertyOptional() @IsOptional() @IsBoolean() required?: boolean;
   @ApiPropertyOptional() @IsOptional() @IsString() @Length(0, 500) help?: string;
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(0, 100) group?: string;
+  @ApiPropertyOptional() @IsOptional() @IsBoolean() unique?: boolean;
   @ApiPropertyOptional({ type: [OptionDto] })
   @IsOptional()
   @IsArray()
@@ -50,6 +61,16 @@ class NewFieldDto extends FieldDto {
   @ApiProperty({ enum: FIELD_TYPES }) @IsIn(FIELD_TYPES) type: FieldType;
 }
 
+class TypeDto {
+  @ApiProperty({ enum: FIELD_TYPES }) @IsIn(FIELD_TYPES) type: FieldType;
+  /** Clears values that do not fit; otherwise they stand in the way. */
+  @ApiPropertyOptional() @IsOptional() @IsBoolean() clearMisfits?: boolean;
+}
+
+class MoveDto {
+  @ApiProperty({ enum: RECORD_KINDS }) @IsIn(RECORD_KINDS) to: RecordKind;
+}
+
 /** Preparing the fields of records. */
 @ApiTags('fields')
 @Controller('api/v1')
@@ -58,6 +79,7 @@ export class FieldSetUpController {
     @Inject(Database) private readonly database: Database,
     @Inject(Events) private readonly events: Events,
     @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(FieldChangesService) private readonly changes: FieldChangesService,
     @Inject(FieldUsesService) private readonly fieldUses: FieldUsesService,
   ) {}
 
@@ -83,7 +105,61 @@ export class FieldSetUpController {
     @Param('key') key: string,
     @Body() change: FieldChangeDto,
   ): Promise<FieldShape> {
-    return this.#changing(workspaceId, (tx) => this.fields.change(tx, recordFrom(record), key, change));
+    return this.#changing(workspaceId, async (tx) => {
+      if (change.unique !== undefined) await this.changes.keepApart(tx, recordFrom(record), key, change.unique);
+      return this.fields.change(tx, recordFrom(record), key, change);
+    });
+  }
+
+  /** What another type would do to the values held; writes nothing. */
+  @Post('fields/:record/:key/type/rehearse')
+  @HttpCode(200)
+  rehearseType(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('record') record: string,
+    @Param('key') key: string,
+    @Body() { type }: TypeDto,
+  ): Promise<TypeChangeRehearsal> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.changes.rehearseType(tx, recordFrom(record), key, type));
+  }
+
+  @Post('fields/:record/:key/type')
+  @HttpCode(200)
+  changeType(
+    @ByCaller() { workspaceId, by }: Caller,
+    @Param('record') record: string,
+    @Param('key') key: string,
+    @Body() { type, clearMisfits = false }: TypeDto,
+  ): Promise<DoneEdit> {
+    return this.#changing(workspaceId, (tx) =>
+      this.changes.changeType(tx, recordFrom(record), key, { type, clearMisfits }, by),
+    );
+  }
+
+  /** What moving a field to another kind of record would do; writes nothing. */
+  @Post('fields/:record/:key/move/rehearse')
+  @HttpCode(200)
+  rehearseMove(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('record') record: string,
+    @Param('key') key: string,
+    @Body() { to }: MoveDto,
+  ): Promise<FieldMoveRehearsal> {
+    return this.database.inWorkspace(workspaceId, (tx) =>
+      this.changes.rehearseMove(tx, { record: recordFrom(record), key }, to),
+    );
+  }
+
+  /** Moves a field to another kind of record, values along; routes follow. */
+  @Post('fields/:record/:key/move')
+  @HttpCode(200)
+  move(
+    @ByCaller() { workspaceId, by }: Caller,
+    @Param('record') record: string,
+    @Param('key') key: string,
+    @Body() { to }: MoveDto,
+  ): Promise<DoneEdit & { field: FieldShape }> {
+    return this.#changing(workspaceId, (tx) => this.changes.move(tx, { record: recordFrom(record), key }, to, by));
   }
 
   /** Takes a field out of use. Its values stay on the records, and `retired: false` brings it back. */

@@ -2,15 +2,20 @@ import { Inject, Injectable } from '@nestjs/common';
 import {
   checkPipeline,
   counted,
+  countedRecords,
   editPipeline,
   emptyDiff,
   listInWords,
   pipelineOf,
   placesNamed,
   replacePlace,
+  replaceStageInView,
   sameJson,
   stageOf,
+  viewNamesStage,
   type JsonValue,
+  recordWords,
+  type Destination,
   type PlaceKeys,
   type RouteDefinition,
 } from '@haycart/core';
@@ -25,8 +30,10 @@ import { isId } from '../platform/paging';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import { DealMovesService } from '../records/deal-moves.service';
 import { RoutesService, type RouteDefinitions } from '../routes/routes.service';
+import { ViewsService } from '../views/views.service';
+import { DestinationService } from '../workspaces/destination.service';
 import { PeopleService } from '../workspaces/people.service';
-import { setUpChange, type ChangedRoute, type Removal } from './tables';
+import { setUpChange, type ChangedRoute, type ChangedView, type Removal } from './tables';
 
 const MOST_SHOWN = 50;
 
@@ -37,7 +44,9 @@ export class RemovalsService {
     @Inject(PipelinesService) private readonly pipelines: PipelinesService,
     @Inject(DealMovesService) private readonly deals: DealMovesService,
     @Inject(RoutesService) private readonly routes: RoutesService,
+    @Inject(ViewsService) private readonly views: ViewsService,
     @Inject(PeopleService) private readonly people: PeopleService,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(Events) private readonly events: Events,
   ) {}
 
@@ -45,12 +54,16 @@ export class RemovalsService {
   async uses(tx: WorkspaceTx): Promise<PlaceUse[]> {
     const counts = await this.deals.countByPlace(tx);
     const routes = await this.routes.definitions(tx);
-    return (await this.pipelines.all(tx)).flatMap(({ key: pipeline, stages }) =>
+    const views = await this.views.everybodys(tx);
+    return (await this.pipelines.all(tx)).flatMap(({ key: pipeline, stages, record }) =>
       stages.map(({ key: stage }) => ({
         pipeline,
         stage,
         records: counts.find((one) => one.pipeline === pipeline && one.stage === stage)?.count ?? 0,
         routes: routes.filter((route) => names(route, { pipeline, stage })).map(({ id, name }) => ({ id, name })),
+        views: views
+          .filter((one) => one.record === record && viewNamesStage(one.view, stage))
+          .map(({ id, name }) => ({ id, name })),
       })),
     );
   }
@@ -69,34 +82,37 @@ export class RemovalsService {
   ): Promise<SetUpChange> {
     const pipeline = await this.pipelines.held(tx, idOrKey);
     const all = await this.pipelines.all(tx);
+    const words = await this.destinations.load(tx);
     const stages = stageKey === null ? pipeline.stages : pipeline.stages.filter(({ key }) => key === stageKey);
     if (!stages.length) throw new ProblemError('not-found', `${pipeline.name} has no stage ${stageKey}.`);
-    if (stageKey === null) refuseLastPipeline(pipeline, all);
+    if (stageKey === null) refuseLastPipeline(pipeline, all, words);
     else refuseWithout(pipeline, stageKey);
     const removed = stages.map(({ key }) => ({ pipeline: pipeline.key, stage: key }));
     const what =
       stageKey === null ? `the pipeline ${pipeline.name}` : `the stage ${stages[0]!.name} of ${pipeline.name}`;
     const uses = (await this.uses(tx)).filter((use) => removed.some((place) => same(place, use)));
     const target = targetOf(to, removed, pipeline, all);
-    if (!target) refuseUsed(what, uses);
+    if (!target) refuseUsed(what, uses, pipeline, words);
     if (target && by.kind !== 'person')
-      throw new ProblemError('not-allowed', 'This moves deals in somebody’s name, so a person must be signed in.');
+      throw new ProblemError('not-allowed', 'This moves records in somebody’s name, so a person must be signed in.');
 
     await this.pipelines.closeStages(tx, pipeline);
-    const byName = await this.#nameOf(tx, by);
+    const byName = await this.people.nameOf(tx, by);
     const at = new Date();
     const records = target ? await this.deals.moveAll(tx, removed, target, by.id, at.toISOString()) : emptyDiff();
     const note = `${capital(what)} was removed.`;
     const routes = target && to ? await this.#rewriteRoutes(tx, removed, to, byName, note) : [];
+    const views = target && to ? await this.#rewriteViews(tx, pipeline.record, removed, to) : [];
     if (stageKey === null) await this.pipelines.remove(tx, pipeline);
     else await this.pipelines.edit(tx, pipeline.id, { do: 'remove-stage', stage: stageKey });
 
-    const text = `Removed ${what}${followed(Object.keys(records.changed).length, routes.length, target)}`;
+    const text = `Removed ${what}${followed(Object.keys(records.changed).length, routes.length, target, words)}`;
     const removal: Removal = {
       pipeline,
       position: all.findIndex(({ id }) => id === pipeline.id),
       records,
       routes,
+      views,
     };
     const change = { id: newId(), at, by: byName, text, removal, takenBackAt: null };
     await tx.db.insert(setUpChange).values({ workspaceId: tx.workspaceId, ...change });
@@ -121,21 +137,18 @@ export class RemovalsService {
     const [row] = isId(id) ? await tx.db.select().from(setUpChange).where(mine).for('update') : [];
     if (!row) throw new ProblemError('not-found', 'There is no such change.');
     if (row.takenBackAt) throw new ProblemError('conflict', 'This was taken back already.');
-    const { pipeline, position, records, routes } = row.removal;
-    const byName = await this.#nameOf(tx, { kind: 'person', id: by });
+    const { pipeline, position, records, routes, views = [] } = row.removal;
+    const byName = await this.people.nameOf(tx, { kind: 'person', id: by });
     const at = new Date();
     await this.pipelines.bringBack(tx, pipeline);
     const order = (await this.pipelines.all(tx)).filter(({ id: other }) => other !== pipeline.id).map((one) => one.id);
     await this.pipelines.reorder(tx, order.toSpliced(position, 0, pipeline.id));
     await this.deals.takeBack(tx, records, by, at.toISOString());
     for (const route of routes) await this.#routeBack(tx, route, byName);
+    for (const { id: view, before, after } of views) await this.views.replace(tx, view, after, before);
     await tx.db.update(setUpChange).set({ takenBackAt: at }).where(mine);
     await this.events.tell(tx, 'pipelines');
     return shape({ ...row, takenBackAt: at });
-  }
-
-  async #nameOf(tx: WorkspaceTx, by: Caller['by']): Promise<string> {
-    return by.kind === 'token' ? by.name : ((await this.people.one(tx, by.id))?.name ?? 'somebody');
   }
 
   async #rewriteRoutes(
@@ -163,6 +176,22 @@ export class RemovalsService {
     return changed;
   }
 
+  async #rewriteViews(
+    tx: WorkspaceTx,
+    record: PipelineShape['record'],
+    removed: readonly PlaceKeys[],
+    to: PlaceKeys,
+  ): Promise<ChangedView[]> {
+    const changed: ChangedView[] = [];
+    for (const { id, view, record: own } of await this.views.everybodys(tx)) {
+      const after = removed.reduce((one, { stage }) => replaceStageInView(one, stage, to.stage), view);
+      if (own !== record || after === view) continue;
+      await this.views.replace(tx, id, view, after);
+      changed.push({ id, before: view, after });
+    }
+    return changed;
+  }
+
   async #routeBack(tx: WorkspaceTx, { id, draft, published }: ChangedRoute, by: string): Promise<void> {
     const now = (await this.routes.definitions(tx)).find((route) => route.id === id);
     if (!now) return;
@@ -178,6 +207,8 @@ export class RemovalsService {
     );
   }
 }
+
+type Words = Pick<Destination, 'dealWord'>;
 
 /** Where things go, checked: it must exist, stay, and hold the same kind of record. */
 function targetOf(
@@ -196,10 +227,10 @@ function targetOf(
   return { pipeline, stage };
 }
 
-function refuseUsed(what: string, uses: readonly PlaceUse[]): void {
+function refuseUsed(what: string, uses: readonly PlaceUse[], { record }: PipelineShape, words: Words): void {
   const records = uses.reduce((sum, use) => sum + use.records, 0);
   if (!records) return;
-  const stand = `${counted(records, 'deal')} ${records === 1 ? 'stands' : 'stand'} in ${what}`;
+  const stand = `${countedRecords(words, records, record)} ${records === 1 ? 'stands' : 'stand'} in ${what}`;
   throw new ProblemError('in-use', `${stand}. Say with moveTo where ${records === 1 ? 'it goes' : 'they go'}.`);
 }
 
@@ -208,15 +239,18 @@ function refuseWithout(pipeline: PipelineShape, stageKey: string): void {
   if (problems.length) throw new ProblemError('conflict', problems[0]!.text, problemsAt(problems));
 }
 
-function refuseLastPipeline({ id, name, record }: PipelineShape, all: readonly PipelineShape[]): void {
+function refuseLastPipeline({ id, name, record }: PipelineShape, all: readonly PipelineShape[], words: Words): void {
   if (record === 'deal' && !all.some((other) => other.id !== id && other.record === 'deal'))
-    throw new ProblemError('conflict', `${name} is the only pipeline for deals, and a workspace needs one.`);
+    throw new ProblemError(
+      'conflict',
+      `${name} is the only pipeline for ${recordWords(words, record)}, and a workspace needs one.`,
+    );
 }
 
-function followed(records: number, routes: number, target: ReturnType<typeof targetOf>): string {
+function followed(records: number, routes: number, target: ReturnType<typeof targetOf>, words: Words): string {
   if (!target || (!records && !routes)) return '.';
   const parts = [
-    ...(records ? [counted(records, 'deal')] : []),
+    ...(records ? [countedRecords(words, records, target.pipeline.record)] : []),
     ...(routes ? [`what ${counted(routes, 'route')} named`] : []),
   ];
   return `; ${listInWords(parts)} went to ${target.pipeline.name}, ${target.stage.name}.`;

@@ -1,4 +1,4 @@
-import type { Pipeline, RecordsDiff, RouteDefinition } from '@haycart/core';
+import type { ListView, Pipeline, RecordsDiff, RouteDefinition } from '@haycart/core';
 import { index, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
 
@@ -10,6 +10,13 @@ export interface ChangedRoute {
   published: { before: RouteDefinition; version: number } | null;
 }
 
+/** A kept view that tested for what was removed: as it was, and as it is since. */
+export interface ChangedView {
+  id: string;
+  before: ListView;
+  after: ListView;
+}
+
 /** What a removal did, so that it can be taken back. */
 export interface Removal {
   /** The pipeline as it was, and its place among the others. */
@@ -17,6 +24,8 @@ export interface Removal {
   position: number;
   records: RecordsDiff;
   routes: ChangedRoute[];
+  /** Absent from removals of before views were kept. */
+  views?: ChangedView[];
 }
 
 /** Removals in the set-up, each with all that followed from it. */

@@ -59,11 +59,12 @@ export class SubmissionQueue {
   }
 
   /** Puts submissions into the queue again, at once. */
-  async requeue(tx: WorkspaceTx, ids: readonly string[]): Promise<void> {
-    await tx.statement(
+  async requeue(tx: WorkspaceTx, ids: readonly string[]): Promise<number> {
+    const rows = await tx.statement(
       'requeue',
-      `update submission set state = 'waiting', tries = 0, due_at = now() where workspace_id = $1 and id = any($2::uuid[])`,
+      `update submission set state = 'waiting', tries = 0, due_at = now() where workspace_id = $1 and id = any($2::uuid[]) returning id`,
       [tx.workspaceId, ids],
     );
+    return rows.length;
   }
 }

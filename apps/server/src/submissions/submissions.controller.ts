@@ -1,7 +1,7 @@
-import { Controller, Get, HttpCode, Inject, Param, Post, Query } from '@nestjs/common';
-import { ApiTags } from '@nestjs/swagger';
+import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query } from '@nestjs/common';
+import { ApiProperty, ApiTags } from '@nestjs/swagger';
 import { RUN_OUTCOMES, type FieldKeyShape, type Page, type SubmissionDetail, type SubmissionShape } from '@haycart/api';
-import { IsIn, IsISO8601, IsOptional, IsString, IsUUID } from 'class-validator';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsISO8601, IsOptional, IsString, IsUUID } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
@@ -11,11 +11,20 @@ import { SubmissionsService, type SubmissionFilter } from './submissions.service
 
 class SubmissionQuery {
   @IsOptional() @IsString() intake?: string;
-  @IsOptional() @IsIn([...RUN_OUTCOMES, 'waiting', 'unrouted']) outcome?: SubmissionFilter['outcome'];
+  @IsOptional() @IsIn([...RUN_OUTCOMES, 'waiting', 'unrouted', 'set-aside']) outcome?: SubmissionFilter['outcome'];
   @IsOptional() @IsISO8601() since?: string;
   @IsOptional() @IsUUID() route?: string;
   @IsOptional() @IsString() limit?: string;
   @IsOptional() @IsString() after?: string;
+}
+
+class ManyDto {
+  @ApiProperty({ type: [String] })
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(1_000)
+  @IsUUID('all', { each: true })
+  ids: string[];
 }
 
 @ApiTags('submissions')
@@ -45,7 +54,10 @@ export class SubmissionsController {
     return this.database.inWorkspace(workspaceId, (tx) => this.submissions.one(tx, id));
   }
 
-  /** Routes a submission again where its run was held or failed; what was written stays as it is. */
+  /**
+   * Routes a submission again where its run was held or failed, or for the first time where it was set aside; what was
+   * written stays as it is.
+   */
   @Post('submissions/:id/run-again')
   @HttpCode(202)
   runAgain(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<{ queued: true }> {
@@ -54,6 +66,17 @@ export class SubmissionsController {
       await this.queue.requeue(tx, [known]);
       await this.events.tell(tx, 'submissions');
       return { queued: true as const };
+    });
+  }
+
+  /** The same for many at once. Those that there are not are not counted. */
+  @Post('submissions/run-again')
+  @HttpCode(202)
+  runManyAgain(@ByCaller() { workspaceId }: Caller, @Body() { ids }: ManyDto): Promise<{ queued: number }> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const queued = await this.queue.requeue(tx, ids);
+      await this.events.tell(tx, 'submissions');
+      return { queued };
     });
   }
 

@@ -1,6 +1,23 @@
 import { Injectable } from '@nestjs/common';
-import { answerText, payloadFields, readPayload, sourceOf, whoSent, type BodyFormat, type Visit } from '@haycart/core';
-import type { FieldKeyShape, Page, RunLine, RunOutcome, SubmissionDetail, SubmissionShape } from '@haycart/api';
+import {
+  answerText,
+  payloadFields,
+  readPayload,
+  sourceOf,
+  whoSent,
+  type BodyFormat,
+  type Suspicion,
+  type Visit,
+} from '@haycart/core';
+import type {
+  FieldKeyShape,
+  Page,
+  RunLine,
+  RunOutcome,
+  SubmissionDetail,
+  SubmissionShape,
+  SubmissionState,
+} from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { cursorTime, isId, pageOf, type Cursor } from '../platform/paging';
@@ -8,7 +25,7 @@ import { cursorTime, isId, pageOf, type Cursor } from '../platform/paging';
 /** What a list of submissions is narrowed to. */
 export interface SubmissionFilter {
   intake?: string;
-  outcome?: RunOutcome | 'waiting' | 'unrouted';
+  outcome?: RunOutcome | 'waiting' | 'unrouted' | 'set-aside';
   since?: Date;
   route?: string;
 }
@@ -22,12 +39,13 @@ interface Row {
   format: BodyFormat;
   body: Buffer;
   visit: Visit;
-  state: 'waiting' | 'routed';
+  state: SubmissionState;
+  suspicion: Suspicion | null;
   tries: number;
   runs: RunLine[] | null;
 }
 
-const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, s.received_at, ${cursorTime('s.received_at')} as at, s.format, s.body, s.visit, s.state, s.tries,
+const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, s.received_at, ${cursorTime('s.received_at')} as at, s.format, s.body, s.visit, s.state, s.suspicion, s.tries,
   (select jsonb_agg(jsonb_build_object('id', r.id, 'route', jsonb_build_object('id', t.id, 'name', t.name), 'outcome', r.outcome, 'summary', r.summary) order by t.created_at)
    from run r join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
    where r.workspace_id = s.workspace_id and r.submission_id = s.id) as runs`;
@@ -36,6 +54,7 @@ const FROM = 'from submission s join intake i on i.workspace_id = s.workspace_id
 const WHERE = `where s.workspace_id = $1 and ($2::text is null or i.key = $2) and ($3::timestamptz is null or s.received_at >= $3)
   and ($4::text is null
     or ($4 = 'waiting' and s.state = 'waiting')
+    or ($4 = 'set-aside' and s.state = 'set-aside')
     or ($4 = 'unrouted' and s.state = 'routed' and not exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id))
     or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome = $4))
   and ($5::uuid is null or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.route_id = $5))`;
@@ -80,6 +99,17 @@ export class SubmissionsService {
     return { ...shape(row), raw: row.body.toString('utf8'), tries: row.tries };
   }
 
+  /** What a colleague entered into a form last. */
+  async entered(tx: WorkspaceTx, intakeId: string, person: string, limit: number): Promise<SubmissionShape[]> {
+    const rows = await tx.statement<Row>(
+      'submissions_entered',
+      `select ${COLUMNS} ${FROM} where s.workspace_id = $1 and s.intake_id = $2 and s.visit ? 'enteredBy' and s.visit ->> 'enteredBy' = $3
+       order by s.received_at desc, s.id desc limit $4`,
+      [tx.workspaceId, intakeId, person, limit],
+    );
+    return rows.map(shape);
+  }
+
   /** The outcomes of the submissions that a filter leaves, counted. */
   async outcomes(tx: WorkspaceTx, filter: SubmissionFilter): Promise<Record<string, number>> {
     const rows = await tx.statement<{ outcome: string; count: number }>(
@@ -118,6 +148,7 @@ function shape(row: Row): SubmissionShape {
     intake: { key: row.intake_key, name: row.intake_name },
     receivedAt: row.received_at.toISOString(),
     state: row.state,
+    suspicion: row.suspicion,
     payload: read.ok ? read.payload : null,
     unreadable: read.ok ? null : read.problem.text,
     visit: row.visit,

@@ -1,4 +1,5 @@
-import type { BodyFormat, Visit } from '@haycart/core';
+import type { BodyFormat, Suspicion, Visit } from '@haycart/core';
+import type { SubmissionState } from '@haycart/api';
 import { sql } from 'drizzle-orm';
 import { check, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { intake } from '../intakes/tables';
@@ -15,22 +16,28 @@ export const submission = pgTable(
     format: text('format').$type<BodyFormat>().notNull(),
     body: bytea('body').notNull(),
     visit: jsonb('visit').$type<Visit>().notNull(),
-    state: text('state').$type<'waiting' | 'routed'>().notNull().default('waiting'),
+    /** `set-aside`: suspicious, so that it waits for a person. */
+    state: text('state').$type<SubmissionState>().notNull().default('waiting'),
     /** When it may be tried; later than its arrival only after a failed try. */
     dueAt: time('due_at').notNull(),
     /** Failed tries in a row. */
     tries: integer('tries').notNull().default(0),
+    /** Why it was set aside, if it was. */
+    suspicion: jsonb('suspicion').$type<Suspicion>(),
     /** How often it was routed; more than once after a route was resumed or it was run again. */
     turns: integer('turns').notNull().default(0),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
-    check('submission_state', sql`${t.state} in ('waiting', 'routed')`),
+    check('submission_state', sql`${t.state} in ('waiting', 'routed', 'set-aside')`),
     index('submission_waiting')
       .on(t.workspaceId, t.dueAt, t.id)
       .where(sql`state = 'waiting'`),
     index('submission_received').on(t.workspaceId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
+    index('submission_entered')
+      .on(t.workspaceId, t.intakeId, sql`(visit ->> 'enteredBy')`, t.receivedAt)
+      .where(sql`visit ? 'enteredBy'`),
     index('submission_of_intake').on(
       t.workspaceId,
       t.intakeId,

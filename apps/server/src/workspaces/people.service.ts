@@ -1,6 +1,9 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
-import { eq, inArray } from 'drizzle-orm';
+import { newKey } from '@haycart/core';
+import { and, asc, eq, inArray } from 'drizzle-orm';
+import type { Caller } from '../platform/auth/caller';
+import { oneAtATime } from '../platform/database/one-at-a-time';
 import { newId } from '../platform/new-id';
 import { newSecret, secretHash } from '../platform/auth/secret';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -23,9 +26,15 @@ export class PeopleService {
     { name, email, password }: { name: string; email: string; password: string },
   ): Promise<string> {
     const id = newId();
+    await oneAtATime(tx, 'people');
+    const taken = await tx.db.select({ key: person.key }).from(person).where(eq(person.workspaceId, tx.workspaceId));
     await tx.db.insert(person).values({
       workspaceId: tx.workspaceId,
       id,
+      key: newKey(
+        name,
+        taken.map(({ key }) => key),
+      ),
       name,
       email: email.toLowerCase(),
       passwordHash: await hash(password),
@@ -42,12 +51,46 @@ export class PeopleService {
     return new Map(rows.map(({ id, name }) => [id, name]));
   }
 
-  async one(tx: WorkspaceTx, id: string): Promise<{ id: string; name: string; email: string } | undefined> {
+  async one(
+    tx: WorkspaceTx,
+    id: string,
+  ): Promise<{ id: string; key: string; name: string; email: string } | undefined> {
     const [found] = await tx.db
-      .select({ id: person.id, name: person.name, email: person.email })
+      .select({ id: person.id, key: person.key, name: person.name, email: person.email })
       .from(person)
       .where(eq(person.id, id));
     return found;
+  }
+
+  /** Everybody as what can be chosen in a field. */
+  choices(tx: WorkspaceTx): Promise<{ key: string; name: string; email: string; active: boolean }[]> {
+    return tx.db
+      .select({ key: person.key, name: person.name, email: person.email, active: person.active })
+      .from(person)
+      .where(eq(person.workspaceId, tx.workspaceId))
+      .orderBy(asc(person.name), asc(person.key));
+  }
+
+  /** The keys of each team's people, by the key of the team. */
+  async teams(tx: WorkspaceTx): Promise<Record<string, string[]>> {
+    const rows = await tx.statement<{ key: string; people: string[] }>(
+      'team_people',
+      `select t.key, coalesce(array_agg(p.key order by p.key) filter (where p.key is not null), '{}') as people from team t
+       left join team_member m on m.workspace_id = t.workspace_id and m.team_key = t.key
+       left join person p on p.workspace_id = m.workspace_id and p.id = m.person_id where t.workspace_id = $1 group by t.key`,
+      [tx.workspaceId],
+    );
+    return Object.fromEntries(rows.map(({ key, people }) => [key, people]));
+  }
+
+  /** What whoever asks is called: a person by name, a script by its token's. */
+  async nameOf(tx: WorkspaceTx, by: Caller['by']): Promise<string> {
+    return by.kind === 'token' ? by.name : ((await this.one(tx, by.id))?.name ?? 'somebody');
+  }
+
+  /** Ends all sessions of somebody, on every machine. */
+  async endSessions(tx: WorkspaceTx, personId: string): Promise<void> {
+    await tx.db.delete(session).where(and(eq(session.workspaceId, tx.workspaceId), eq(session.personId, personId)));
   }
 
   /** Checks e-mail and password, and answers the secret of a new session. @throws ProblemError 401, or 429 after too many tries. */

@@ -48,12 +48,16 @@ export class SessionController {
   @Get()
   current(@ByCaller() caller: Caller): Promise<SessionShape> {
     return this.database.inWorkspace(caller.workspaceId, async (tx) => {
-      const { id, key, name, defaultCountry, defaultCurrency } = await this.workspaces.one(tx);
+      const { id, key, name, defaultCountry, defaultCurrency, leadHandling, dealWord } = await this.workspaces.one(tx);
       const person =
         caller.by.kind === 'person'
           ? await this.people.one(tx, caller.by.id)
-          : { id: caller.by.id, name: caller.by.name, email: '' };
-      return { person: person!, workspace: { id, key, name, defaultCountry, defaultCurrency }, demo: this.config.demo };
+          : { id: caller.by.id, key: '', name: caller.by.name, email: '' };
+      return {
+        person: person!,
+        workspace: { id, key, name, defaultCountry, defaultCurrency, leadHandling, dealWord },
+        demo: this.config.demo,
+      };
     });
   }
 

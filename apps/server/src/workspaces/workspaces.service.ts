@@ -1,10 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { Pipeline } from '@haycart/core';
-import { eq } from 'drizzle-orm';
+import type { Blocked, Pipeline } from '@haycart/core';
+import { eq, sql } from 'drizzle-orm';
 import { newId } from '../platform/new-id';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import { Database, type WorkspaceTx } from '../platform/database/database';
-import { team, teamMember, workspace } from './tables';
+import { workspace } from './tables';
 
 /** A new workspace, with its pipelines. */
 export interface NewWorkspace {
@@ -13,6 +13,17 @@ export interface NewWorkspace {
   defaultCountry: string;
   defaultCurrency: string;
   pipelines: Pipeline[];
+}
+
+/** What may be changed about a workspace. */
+export interface WorkspaceChange {
+  name?: string | undefined;
+  defaultCountry?: string | undefined;
+  defaultCurrency?: string | undefined;
+  leadHandling?: 'deals' | 'leads' | undefined;
+  dealWord?: 'deal' | 'opportunity' | undefined;
+  blockedWords?: string[] | undefined;
+  blockedDomains?: string[] | undefined;
 }
 
 /** What a workspace starts with when nobody has prepared anything. */
@@ -41,6 +52,12 @@ export class WorkspacesService {
     return (await this.database.gate('workspaces')).length > 0;
   }
 
+  /** What sets a submission aside that holds it. */
+  async blocked(tx: WorkspaceTx): Promise<Blocked> {
+    const { blockedWords, blockedDomains } = await this.one(tx);
+    return { words: blockedWords, domains: blockedDomains };
+  }
+
   async all(): Promise<{ id: string; key: string }[]> {
     return this.database.gate<{ id: string; key: string }>('workspaces');
   }
@@ -63,11 +80,13 @@ export class WorkspacesService {
     return found!;
   }
 
-  async addTeam(tx: WorkspaceTx, key: string, name: string, personIds: readonly string[]): Promise<void> {
-    await tx.db.insert(team).values({ workspaceId: tx.workspaceId, key, name });
-    if (personIds.length)
+  async change(tx: WorkspaceTx, change: WorkspaceChange) {
+    const set = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    if (Object.keys(set).length)
       await tx.db
-        .insert(teamMember)
-        .values(personIds.map((personId) => ({ workspaceId: tx.workspaceId, teamKey: key, personId })));
+        .update(workspace)
+        .set({ ...set, revision: sql`${workspace.revision} + 1` })
+        .where(eq(workspace.id, tx.workspaceId));
+    return this.one(tx);
   }
 }

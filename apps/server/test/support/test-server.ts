@@ -5,6 +5,7 @@ import type { FieldDefinition, FormDefinition, JsonValue, Pipeline, RouteDefinit
 import type { NestFastifyApplication } from '@nestjs/platform-fastify';
 import pg from 'pg';
 import { FieldsService } from '../../src/fields/fields.service';
+import { FormsService } from '../../src/forms/forms.service';
 import { IntakesService } from '../../src/intakes/intakes.service';
 import type { Config } from '../../src/platform/config';
 import { Database } from '../../src/platform/database/database';
@@ -45,6 +46,7 @@ export class TestServer {
       logLevel: 'silent',
       demo: false,
       landingPort: null,
+      nameServer: null,
       setupCode: 'code',
       webFolder: null,
       ...change,
@@ -95,11 +97,11 @@ export const FORM: FormDefinition = {
   title: 'Ask <us>',
   language: 'en',
   button: 'Send',
-  thanks: { title: 'Thank you', text: 'We have it.' },
-  questions: [
+  after: { do: 'thank', title: 'Thank you, {name}', text: 'We have it.' },
+  items: [
     { name: 'name', type: 'text', label: 'Name', required: true },
     { name: 'email', type: 'email', label: 'E-mail', required: true },
-    { name: 'grow', type: 'choice', label: 'What?', options: [{ value: 'moss', label: 'Moss' }] },
+    { name: 'grow', type: 'one-of', label: 'What?', options: [{ value: 'moss', label: 'Moss' }] },
     { name: 'ok', type: 'consent', label: 'You may write to me' },
     { name: 'channel', type: 'hidden', label: '', value: 'web' },
   ],
@@ -184,9 +186,8 @@ export class TestWorkspace {
             .get(PeopleService)
             .add(tx, { name: 'Robin Nye', email: `${key}@quillfern.example`, password: 'a long password' });
           const endpoint = await app.get(IntakesService).add(tx, { kind: 'endpoint', name: 'Dealers' });
-          const form = await app
-            .get(IntakesService)
-            .add(tx, { kind: 'form', name: 'Survey', slug: `f-${key}`, form: FORM });
+          const form = await app.get(FormsService).add(tx, 'Survey', FORM, undefined, `f-${key}`);
+          await app.get(FormsService).publish(tx, form.key, 'Robin Nye', {});
           return { id: tx.workspaceId, endpoint: endpoint.key, form: form.key };
         },
       );
@@ -217,6 +218,15 @@ export class TestWorkspace {
     });
     const text = await response.text();
     return { status: response.status, body: (text ? JSON.parse(text) : undefined) as Answer };
+  }
+
+  /** Sends a file to an address of the API. */
+  async attach<Answer>(path: string, name: string, text: string): Promise<{ status: number; body: Answer }> {
+    const form = new FormData();
+    form.append('file', new Blob([text], { type: 'text/plain' }), name);
+    const headers = { authorization: `Bearer ${this.token}` };
+    const response = await fetch(`${this.server.base}/api/v1${path}`, { method: 'POST', headers, body: form });
+    return { status: response.status, body: (await response.json()) as Answer };
   }
 
   /** Signs its person in, and answers how they call the API. */
@@ -250,6 +260,13 @@ export class TestWorkspace {
     const response = await this.server.postJson(`/in/${this.endpoint}`, payload, headers);
     if (response.status !== 202) throw new Error(`The endpoint answered ${response.status}: ${await response.text()}`);
     return ((await response.json()) as { submissionId: string }).submissionId;
+  }
+
+  /** Answers once nothing waits to be routed. */
+  async handled(): Promise<void> {
+    const waiting = () =>
+      this.query<{ n: number }>(`select count(*)::int as n from submission where state = 'waiting'`);
+    await until(waiting, ([row]) => row!.n === 0);
   }
 
   /** One row of the workspace's data, asked as the server asks. */

@@ -10,17 +10,28 @@ export class ApiError extends Error {
 }
 
 /** The one way to the server. @throws ApiError with a sentence for the person, also when nothing answers. */
-export async function call<Answer>(
+export function call<Answer>(
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
   path: string,
   body?: unknown,
 ): Promise<Answer> {
+  return send(path, {
+    method,
+    ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+  });
+}
+
+/** Sends a file. */
+export function attach<Answer>(path: string, file: File): Promise<Answer> {
+  const form = new FormData();
+  form.append('file', file);
+  return send(path, { method: 'POST', body: form });
+}
+
+async function send<Answer>(path: string, request: RequestInit): Promise<Answer> {
   let response: Response;
   try {
-    response = await fetch(`/api/v1${path}`, {
-      method,
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-    });
+    response = await fetch(`/api/v1${path}`, request);
   } catch {
     throw new ApiError({
       type: '',

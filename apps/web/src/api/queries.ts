@@ -1,30 +1,45 @@
 import type {
   BandFigures,
+  EntryLinkShape,
+  EntryShape,
   FieldKeyShape,
   FieldShape,
   FieldUse,
-  HistoryEntry,
+  GroupCount,
   HomeShape,
   IntakeLine,
+  FormDomainShape,
+  FormFiguresShape,
+  FormMonth,
+  FormShape,
   IntakeShape,
+  ThemeShape,
+  LabelUse,
+  MembershipLine,
   Page,
+  PersonShape,
   PipelineGrid,
   PipelineShape,
   PlaceUse,
   RecordShape,
+  RecordSheet,
   RouteLine,
   RouteShape,
   RunShape,
+  SavedView,
   SearchHit,
   SessionShape,
   SetUpChange,
   SignInOptions,
   SubmissionDetail,
   SubmissionShape,
-  TouchShape,
+  TeamShape,
+  WorkspaceShape,
 } from '@haycart/api';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
+import type { ExchangeRate, ReadyCheck } from '@haycart/core';
 import { call, query } from './client';
+import type { RecordPlural } from './record-kinds';
 
 /** The first part of each key is the topic whose change makes it stale; see `useLiveUpdates`. */
 export const sessionQuery = queryOptions({
@@ -123,36 +138,127 @@ export const fieldsQuery = queryOptions({
   queryFn: () => call<FieldShape[]>('GET', '/fields'),
   staleTime: 60_000,
 });
-export const gridQuery = (id: string) =>
+/** What the grid of a pipeline is narrowed to, and over how many days conversion is counted. */
+export interface GridWish {
+  q?: string | undefined;
+  filter?: string | undefined;
+  days?: number | undefined;
+}
+
+export const gridQuery = (id: string, wish: GridWish) =>
   queryOptions({
-    queryKey: ['records', 'grid', id],
-    queryFn: () => call<PipelineGrid>('GET', `/pipelines/${id}/grid`),
+    queryKey: ['records', 'grid', id, wish],
+    queryFn: () => call<PipelineGrid>('GET', `/pipelines/${id}/grid${query({ ...wish })}`),
     placeholderData: keepPreviousData,
   });
 
-export type RecordPlural = 'contacts' | 'companies' | 'deals';
+/** What a list of records is narrowed to and sorted by, as the server takes it. */
+export interface RecordsWish {
+  q?: string | undefined;
+  filter?: string | undefined;
+  sort?: string | undefined;
+  /** The key of an intake that they came through. */
+  through?: string | undefined;
+}
 
-export const recordsQuery = (kind: RecordPlural, q: string) =>
+export const recordsQuery = (kind: RecordPlural, wish: RecordsWish) =>
   infiniteQueryOptions({
-    queryKey: ['records', 'list', kind, q],
+    queryKey: ['records', 'list', kind, wish],
     queryFn: ({ pageParam }) =>
-      call<Page<RecordShape>>('GET', `/${kind}${query({ q, limit: PAGE, after: pageParam })}`),
+      call<Page<RecordShape>>('GET', `/${kind}${query({ ...wish, limit: PAGE, after: pageParam })}`),
     initialPageParam: '',
     getNextPageParam: (page) => page.next,
     placeholderData: keepPreviousData,
   });
-export const recordQuery = (kind: string, id: string) =>
-  queryOptions({ queryKey: ['records', 'one', kind, id], queryFn: () => call<RecordShape>('GET', `/${kind}/${id}`) });
-export const historyQuery = (kind: string, id: string) =>
+export const recordCountQuery = (kind: RecordPlural, { q, filter, through }: RecordsWish) =>
   queryOptions({
-    queryKey: ['records', 'history', kind, id],
-    queryFn: () => call<HistoryEntry[]>('GET', `/${kind}/${id}/history`),
+    queryKey: ['records', 'count', kind, q, filter, through],
+    queryFn: () => call<{ total: number }>('GET', `/${kind}/count${query({ q, filter, through })}`),
+    placeholderData: keepPreviousData,
   });
-export const touchesQuery = (kind: string, id: string) =>
+export const recordGroupsQuery = (kind: RecordPlural, by: string, { q, filter, through }: RecordsWish) =>
   queryOptions({
-    queryKey: ['records', 'touches', kind, id],
-    queryFn: () => call<TouchShape[]>('GET', `/${kind}/${id}/touches`),
+    queryKey: ['records', 'groups', kind, by, q, filter, through],
+    queryFn: () => call<GroupCount[]>('GET', `/${kind}/groups${query({ by, q, filter, through })}`),
+    placeholderData: keepPreviousData,
   });
+export const recordSheetQuery = (kind: string, id: string) =>
+  queryOptions({
+    queryKey: ['records', 'sheet', kind, id],
+    queryFn: () => call<RecordSheet>('GET', `/${kind}/${id}/sheet`),
+  });
+export const viewsQuery = queryOptions({
+  queryKey: ['views'],
+  queryFn: () => call<SavedView[]>('GET', '/views'),
+  staleTime: 60_000,
+});
+export const peopleQuery = queryOptions({
+  queryKey: ['people', 'list'],
+  queryFn: () => call<PersonShape[]>('GET', '/people'),
+  staleTime: 60_000,
+});
+export const teamsQuery = queryOptions({
+  queryKey: ['people', 'teams'],
+  queryFn: () => call<TeamShape[]>('GET', '/teams'),
+  staleTime: 60_000,
+});
+export const formQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['intakes', 'form', id],
+    queryFn: () => call<FormShape>('GET', `/forms/${id}`),
+    staleTime: Infinity,
+  });
+export const formFiguresQuery = (id: string, days: number) =>
+  queryOptions({
+    queryKey: ['form-figures', id, days],
+    queryFn: () => call<FormFiguresShape>('GET', `/forms/${id}/figures?days=${days}`),
+  });
+/** The signed-in person's own link into a form; made when asked for the first time. */
+export const entryLinkQuery = (form: string) =>
+  queryOptions({
+    queryKey: ['entry-link', form],
+    queryFn: () => call<EntryLinkShape>('POST', `/forms/${form}/entry-link`),
+    staleTime: Infinity,
+  });
+/** A form and what was entered by a link; asked again while something is on its way, since nobody need be signed in. */
+export const entryQuery = (secret: string) =>
+  queryOptions({
+    queryKey: ['entry', secret],
+    queryFn: () => call<EntryShape>('GET', `/entry/${secret}`),
+    refetchInterval: ({ state: { data } }) => (data?.latest.some(({ state }) => state === 'waiting') ? 700 : false),
+    retry: false,
+  });
+export const formDomainsQuery = queryOptions({
+  queryKey: ['form-domains'],
+  queryFn: () => call<FormDomainShape[]>('GET', '/form-domains'),
+});
+export const formMonthsQuery = queryOptions({
+  queryKey: ['submissions', 'form-months'],
+  queryFn: () => call<FormMonth[]>('GET', '/form-months'),
+});
+export const themesQuery = queryOptions({
+  queryKey: ['themes'],
+  queryFn: () => call<ThemeShape[]>('GET', '/themes'),
+});
+export const labelsQuery = (kind: 'tags' | 'lists') =>
+  queryOptions({ queryKey: ['labels', kind], queryFn: () => call<LabelUse[]>('GET', `/${kind}`) });
+export const membershipsQuery = (list: string) =>
+  queryOptions({
+    queryKey: ['records', 'memberships', list],
+    queryFn: () => call<MembershipLine[]>('GET', `/lists/${list}/memberships`),
+  });
+export const workspaceQuery = queryOptions({
+  queryKey: ['people', 'workspace'],
+  queryFn: () => call<WorkspaceShape>('GET', '/workspace'),
+});
+export const readinessQuery = queryOptions({
+  queryKey: ['any', 'readiness'],
+  queryFn: () => call<ReadyCheck[]>('GET', '/set-up/readiness'),
+});
+export const ratesQuery = queryOptions({
+  queryKey: ['pipelines', 'rates'],
+  queryFn: () => call<ExchangeRate[]>('GET', '/exchange-rates'),
+});
 export const searchQuery = (text: string) =>
   queryOptions({
     queryKey: ['search', text],

@@ -1,7 +1,8 @@
 import { flexRender, getCoreRowModel, useReactTable, type ColumnDef } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { usePageKeys } from './list-keys';
+import { ColumnHead, type TableSort } from './table-head';
 
 declare module '@tanstack/react-table' {
   // eslint-disable-next-line @typescript-eslint/no-unused-vars -- the library's own type parameters
@@ -12,7 +13,15 @@ declare module '@tanstack/react-table' {
     numeric?: boolean;
     /** Left out on narrow screens. */
     wide?: boolean;
+    /** By what the list is sorted when one chooses this head. */
+    sortBy?: string;
   }
+}
+
+/** Which rows are chosen, and how one chooses others. */
+export interface TableChoice {
+  chosen: ReadonlySet<string>;
+  choose: (ids: readonly string[], chosen: boolean) => void;
 }
 
 const ROW = 32;
@@ -20,8 +29,9 @@ const ROW = 32;
 const HEAD = 33;
 /** How many rows before the end the next page is asked for. */
 const AHEAD = 30;
+const CHOICE = '34px';
 
-/** The one table: virtual, with j / k / Enter, and further pages read as one scrolls. Rows are 32 px. */
+/** The one table: virtual, with j / k / Enter / x, and further pages read as one scrolls. Rows are 32 px. */
 export function DataTable<Row extends { id: string }>({
   columns,
   rows,
@@ -31,6 +41,9 @@ export function DataTable<Row extends { id: string }>({
   more,
   total,
   empty,
+  sort,
+  choice,
+  resize,
 }: {
   columns: ColumnDef<Row>[];
   rows: Row[];
@@ -43,6 +56,10 @@ export function DataTable<Row extends { id: string }>({
   more?: (() => void) | undefined;
   total?: number | undefined;
   empty: ReactNode;
+  sort?: TableSort | undefined;
+  choice?: TableChoice | undefined;
+  /** Takes the width in pixels that somebody gave a column. */
+  resize?: ((column: string, width: number) => void) | undefined;
 }) {
   const table = useReactTable({ data: rows, columns, getCoreRowModel: getCoreRowModel(), getRowId: (row) => row.id });
   const scroller = useRef<HTMLDivElement>(null);
@@ -55,6 +72,7 @@ export function DataTable<Row extends { id: string }>({
     scrollPaddingStart: HEAD,
   });
   const [current, setCurrent] = useState(-1);
+  const [dragged, setDragged] = useState<{ column: string; width: number } | null>(null);
   const items = virtual.getVirtualItems();
   const last = items[items.length - 1]?.index ?? 0;
 
@@ -72,38 +90,74 @@ export function DataTable<Row extends { id: string }>({
     scroller.current?.focus({ preventScroll: true });
     if (opened !== undefined && rows[next]) open?.(rows[next]);
   };
+  const here = rows[current];
   usePageKeys({
     j: () => step(1),
     k: () => step(-1),
-    ...(current >= 0 &&
-    rows[current] &&
-    document.activeElement?.tagName !== 'BUTTON' &&
-    document.activeElement?.tagName !== 'A'
-      ? { Enter: () => open?.(rows[current]!) }
+    ...(here && choice ? { x: () => choice.choose([here.id], !choice.chosen.has(here.id)) } : {}),
+    ...(here && document.activeElement?.tagName !== 'BUTTON' && document.activeElement?.tagName !== 'A'
+      ? { Enter: () => open?.(here) }
       : {}),
   });
 
   const shown = table.getAllLeafColumns();
+  const widthOf = (id: string, width: string | undefined) =>
+    dragged?.column === id ? `${dragged.width}px` : (width ?? '1fr');
+  const widths = (narrow: boolean) => [
+    ...(choice && !narrow ? [CHOICE] : []),
+    ...shown
+      .filter(({ columnDef }) => !narrow || !columnDef.meta?.wide)
+      .map(({ id, columnDef }) => widthOf(id, columnDef.meta?.width)),
+  ];
   const template = {
-    '--columns': shown.map(({ columnDef }) => columnDef.meta?.width ?? '1fr').join(' '),
-    '--columns-narrow': shown
-      .filter(({ columnDef }) => !columnDef.meta?.wide)
-      .map(({ columnDef }) => columnDef.meta?.width ?? '1fr')
-      .join(' '),
-  } as React.CSSProperties;
+    '--columns': widths(false).join(' '),
+    '--columns-narrow': widths(true).join(' '),
+    '--table-width': `${leastWidth(widths(false))}px`,
+  } as CSSProperties;
   const grid = 'grid grid-cols-(--columns-narrow) md:grid-cols-(--columns)';
   const cell = (meta: { numeric?: boolean; wide?: boolean } | undefined) =>
     `min-w-0 truncate px-2.5 ${meta?.numeric ? 'text-right' : ''} ${meta?.wide ? 'max-md:hidden' : ''}`;
+  const allChosen = choice !== undefined && rows.length > 0 && rows.every(({ id }) => choice.chosen.has(id));
 
   // The head stands inside what scrolls, so that its columns are as wide as those beneath, scroll bar or not.
   const head = (
-    <div role="rowgroup" className="sticky top-0 z-10 flex-none border-b border-line bg-sheet">
+    <div role="rowgroup" className="sticky top-0 z-10 flex-none border-b border-line bg-sheet md:min-w-(--table-width)">
       {table.getHeaderGroups().map((group) => (
         <div role="row" key={group.id} className={`${grid} h-8 items-center text-label font-semibold text-muted`}>
+          {choice && (
+            <span role="columnheader" className="flex justify-center max-md:hidden">
+              <input
+                type="checkbox"
+                aria-label="Choose all that are shown"
+                className="size-3.5 accent-green"
+                checked={allChosen}
+                onChange={({ target }) =>
+                  choice.choose(
+                    rows.map(({ id }) => id),
+                    target.checked,
+                  )
+                }
+              />
+            </span>
+          )}
           {group.headers.map((header) => (
-            <div role="columnheader" key={header.id} className={cell(header.column.columnDef.meta)}>
+            <ColumnHead
+              key={header.id}
+              className={cell(header.column.columnDef.meta)}
+              sortBy={header.column.columnDef.meta?.sortBy}
+              sort={sort}
+              resize={
+                resize && {
+                  move: (width) => setDragged({ column: header.column.id, width }),
+                  end: (width) => {
+                    setDragged(null);
+                    resize(header.column.id, width);
+                  },
+                }
+              }
+            >
               {flexRender(header.column.columnDef.header, header.getContext())}
-            </div>
+            </ColumnHead>
           ))}
         </div>
       ))}
@@ -113,7 +167,7 @@ export function DataTable<Row extends { id: string }>({
   const box = 'flex min-h-0 flex-col rounded border border-line bg-sheet';
   if (!rows.length)
     return (
-      <div className={box} style={template}>
+      <div className={`${box} overflow-x-auto`} style={template}>
         <div role="table" aria-label={label}>
           {head}
         </div>
@@ -128,26 +182,44 @@ export function DataTable<Row extends { id: string }>({
         tabIndex={0}
         aria-label={label}
         aria-rowcount={total ?? rows.length}
-        className="min-h-0 flex-1 overflow-y-auto focus-visible:outline-offset-[-2px]"
+        className="min-h-0 flex-1 overflow-auto focus-visible:outline-offset-[-2px]"
       >
         {head}
-        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        <div
+          role="rowgroup"
+          className="md:min-w-(--table-width)"
+          style={{ height: virtual.getTotalSize(), position: 'relative' }}
+        >
           {items.map((item) => {
             const row = table.getRowModel().rows[item.index]!;
             const isOpened = row.id === opened;
+            const chosen = choice?.chosen.has(row.id) ?? false;
             return (
               <div
                 role="row"
                 key={row.id}
                 aria-rowindex={item.index + 1}
-                aria-selected={isOpened}
+                aria-selected={isOpened || chosen}
                 onClick={() => {
                   setCurrent(item.index);
                   open?.(row.original);
                 }}
-                className={`${grid} absolute inset-x-0 h-8 items-center border-b border-hair ${open ? 'cursor-pointer hover:bg-raised' : ''} ${isOpened ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : ''} ${item.index === current && !isOpened ? 'shadow-[inset_4px_0_0_var(--color-line)]' : ''}`}
+                className={`${grid} absolute inset-x-0 h-8 items-center border-b border-hair ${open ? 'cursor-pointer hover:bg-raised' : ''} ${isOpened ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : chosen ? 'bg-straw-soft' : ''} ${item.index === current && !isOpened ? 'shadow-[inset_4px_0_0_var(--color-line)]' : ''}`}
                 style={{ transform: `translateY(${item.start - HEAD}px)` }}
               >
+                {choice && (
+                  <div role="cell" className="max-md:hidden" onClick={(event) => event.stopPropagation()}>
+                    <label className="flex h-8 cursor-pointer items-center justify-center">
+                      <input
+                        type="checkbox"
+                        aria-label="Choose"
+                        className="size-3.5 accent-green"
+                        checked={chosen}
+                        onChange={({ target }) => choice.choose([row.id], target.checked)}
+                      />
+                    </label>
+                  </div>
+                )}
                 {row.getVisibleCells().map((one) => (
                   <div role="cell" key={one.id} className={cell(one.column.columnDef.meta)}>
                     {flexRender(one.column.columnDef.cell, one.getContext())}
@@ -160,4 +232,10 @@ export function DataTable<Row extends { id: string }>({
       </div>
     </div>
   );
+}
+
+/** The least that columns can be squeezed to before the table scrolls sideways. */
+function leastWidth(widths: readonly string[]): number {
+  const FLEXIBLE = 110;
+  return widths.reduce((sum, width) => sum + (/^(\d+)px$/.test(width) ? Number.parseInt(width, 10) : FLEXIBLE), 0);
 }

@@ -1,6 +1,6 @@
-import type { RunOutcome } from '@haycart/api';
+import type { RunLine, RunOutcome, SubmissionShape, SubmissionState } from '@haycart/api';
 
-export type ShownState = RunOutcome | 'waiting' | 'unrouted';
+export type ShownState = RunOutcome | Exclude<SubmissionState, 'routed'> | 'unrouted';
 
 /** The word for each state; the shape never stands without it, at least for screen readers. */
 export const STATE_WORDS: Record<ShownState, string> = {
@@ -11,7 +11,17 @@ export const STATE_WORDS: Record<ShownState, string> = {
   'taken-back': 'taken back',
   waiting: 'waiting',
   unrouted: 'no route',
+  'set-aside': 'set aside',
 };
+
+/** What became of a submission so far: that of its first run, else what it waits for. */
+export function stateOf({
+  state,
+  runs,
+}: Pick<SubmissionShape, 'state'> & { runs: readonly Pick<RunLine, 'outcome'>[] }): ShownState {
+  if (state === 'set-aside') return state;
+  return runs[0]?.outcome ?? (state === 'waiting' ? 'waiting' : 'unrouted');
+}
 
 /** A state as its shape. With `word`, screen readers hear the word; without, the word must stand beside it. */
 export function StateShape({ state, word = false }: { state: ShownState; word?: boolean }) {

@@ -16,13 +16,14 @@ const KEYS: { where: string; keys: [string[], string][] }[] = [
       [['j'], 'next line'],
       [['k'], 'line before'],
       [['Enter'], 'open the line'],
+      [['x'], 'choose the line'],
     ],
   },
   {
     where: 'In the pipeline',
     keys: [
-      [['1', '…', '7'], 'move the deal in focus to that stage'],
-      [['Tab'], 'next deal'],
+      [['1', '…', '7'], 'move the card in focus to that stage'],
+      [['Tab'], 'next card'],
     ],
   },
   {

@@ -3,6 +3,7 @@ import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { searchQuery } from '../api/queries';
+import { useWords } from '../api/words';
 
 const PLACES = [
   ['Home', '/'],
@@ -12,14 +13,22 @@ const PLACES = [
   ['Routes', '/routes'],
   ['Contacts', '/records/contacts'],
   ['Companies', '/records/companies'],
+  ['Leads', '/records/leads'],
   ['Pipeline', '/pipeline'],
   ['Set up pipelines and stages', '/set-up/pipelines'],
   ['Set up fields', '/set-up/fields'],
+  ['Set up people', '/set-up/people'],
+  ['Set up teams', '/set-up/teams'],
+  ['Set up lists', '/set-up/lists'],
+  ['Set up tags', '/set-up/tags'],
+  ['Set up the workspace and exchange rates', '/set-up/workspace'],
+  ['Is it ready?', '/set-up/ready'],
 ] as const;
 
 const KIND_PATHS: Record<string, string> = {
   contact: '/records/contacts/',
   company: '/records/companies/',
+  lead: '/records/leads/',
   deal: '/records/deals/',
   intake: '/intakes/',
   route: '/routes/',
@@ -27,7 +36,7 @@ const KIND_PATHS: Record<string, string> = {
 const KIND_WORDS: Record<string, string> = {
   contact: 'Contact',
   company: 'Company',
-  deal: 'Deal',
+  lead: 'Lead',
   intake: 'Intake',
   route: 'Route',
 };
@@ -43,7 +52,9 @@ export function SearchDialog({ open, close }: { open: boolean; close: () => void
     setText('');
     void navigate(path);
   };
-  const places = PLACES.filter(([name]) => name.toLowerCase().includes(text.trim().toLowerCase()));
+  const words = useWords();
+  const everywhere = [...PLACES, [words.Many('deal'), '/records/deals'] as const];
+  const places = everywhere.filter(([name]) => name.toLowerCase().includes(text.trim().toLowerCase()));
   return (
     <Command.Dialog
       open={open}
@@ -67,7 +78,9 @@ export function SearchDialog({ open, close }: { open: boolean; close: () => void
             className={ITEM}
             onSelect={() => go(`${KIND_PATHS[hit.kind]}${hit.id}`)}
           >
-            <span className="w-20 flex-none text-label text-muted">{KIND_WORDS[hit.kind]}</span>
+            <span className="w-20 flex-none text-label text-muted">
+              {hit.kind === 'deal' ? words.One('deal') : KIND_WORDS[hit.kind]}
+            </span>
             <span className="min-w-0 flex-1 truncate">{hit.name}</span>
             <span className="min-w-0 max-w-[45%] truncate text-small text-muted">{hit.detail}</span>
           </Command.Item>

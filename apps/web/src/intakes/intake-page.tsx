@@ -1,22 +1,21 @@
 import type { IntakeShape } from '@haycart/api';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Check, Copy, ExternalLink } from 'lucide-react';
-import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, Navigate, useParams } from 'react-router';
 import { call } from '../api/client';
 import { intakeQuery } from '../api/queries';
-import { Button, buttonLook, IconButton } from '../components/button';
-import { Mono, PageHead, Sheet } from '../components/sheet';
+import { Button, buttonLook } from '../components/button';
+import { Copyable } from '../components/copyable';
+import { PageHead, Sheet } from '../components/sheet';
 import { Failed, Loading, messageOf } from '../components/status';
-import { FormPreview } from './form-preview';
 import { Listening } from './listening';
 
-/** One intake: its address and what arrives there, or the form and its link. */
+/** One intake: its address and what arrives there. A form is read where it is built. */
 export function IntakePage() {
   const { id = '' } = useParams();
   const intake = useQuery(intakeQuery(id));
   if (intake.isPending) return <Loading />;
   if (intake.isError) return <Failed error={intake.error} retry={() => void intake.refetch()} />;
+  if (intake.data.kind === 'form') return <Navigate to={`/intakes/${intake.data.key}/form`} replace />;
   return (
     <div className="h-full overflow-y-auto p-5">
       <PageHead
@@ -36,7 +35,7 @@ export function IntakePage() {
         </Link>
         <OpenOrClose intake={intake.data} />
       </PageHead>
-      {intake.data.kind === 'form' ? <FormSide intake={intake.data} /> : <EndpointSide intake={intake.data} />}
+      <EndpointSide intake={intake.data} />
     </div>
   );
 }
@@ -111,64 +110,5 @@ function Signature({ intake }: { intake: IntakeShape }) {
         </p>
       )}
     </Sheet>
-  );
-}
-
-function FormSide({ intake }: { intake: IntakeShape }) {
-  const link = `${window.location.origin}${intake.address}`;
-  return (
-    <div className="grid gap-5 lg:grid-cols-[360px_minmax(0,1fr)]">
-      <div className="flex min-w-0 flex-col gap-5">
-        <Sheet className="p-4">
-          <h2 className="mb-1 text-base">Link</h2>
-          <p className="mb-2 text-muted">Campaign parameters in the link are recorded as the source.</p>
-          <Copyable text={link} label="link" />
-          <a href={intake.address} target="_blank" rel="noreferrer" className={`${buttonLook('quiet')} mt-3`}>
-            <ExternalLink className="size-4" aria-hidden /> Open the form
-          </a>
-        </Sheet>
-        <Sheet className="p-4">
-          <h2 className="mb-2 text-base">Questions</h2>
-          <ol className="flex flex-col">
-            {intake.form?.questions.map(({ name, label, type, required }) => (
-              <li key={name} className="flex items-baseline gap-2 border-b border-hair py-1.5">
-                <span className="min-w-0 flex-1 truncate">
-                  {type === 'hidden' ? <span className="text-muted">not shown</span> : label}
-                </span>
-                {required && (
-                  <span className="rounded-sm border border-line px-1 text-[11px] leading-4 text-muted">needed</span>
-                )}
-                <Mono className="text-muted">{name}</Mono>
-              </li>
-            ))}
-          </ol>
-        </Sheet>
-        <Listening intake={intake} />
-      </div>
-      <FormPreview intake={intake} />
-    </div>
-  );
-}
-
-function Copyable({ text, label }: { text: string; label: string }) {
-  const [copied, setCopied] = useState(false);
-  const copy = async () => {
-    await navigator.clipboard.writeText(text);
-    setCopied(true);
-    window.setTimeout(() => setCopied(false), 1_500);
-  };
-  return (
-    <div className="flex items-start gap-2 rounded border border-line bg-raised">
-      <pre
-        tabIndex={0}
-        aria-label={`The ${label}`}
-        className="min-w-0 flex-1 overflow-x-auto p-2.5 font-mono text-[12.5px] leading-[18px]"
-      >
-        {text}
-      </pre>
-      <IconButton label={copied ? 'Copied' : `Copy the ${label}`} onClick={() => void copy()} className="m-0.5">
-        {copied ? <Check className="size-4 text-green" aria-hidden /> : <Copy className="size-4" aria-hidden />}
-      </IconButton>
-    </div>
   );
 }

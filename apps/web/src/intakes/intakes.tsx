@@ -1,83 +1,43 @@
-import type { IntakeLine } from '@haycart/api';
 import { counted } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
-import type { ColumnDef } from '@tanstack/react-table';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
-import { intakeLinesQuery } from '../api/queries';
+import { useNavigate, useSearchParams } from 'react-router';
+import { formMonthsQuery, intakeLinesQuery } from '../api/queries';
 import { Button } from '../components/button';
+import { ColumnsMenu } from '../components/columns-menu';
 import { DataTable } from '../components/data-table';
-import { count } from '../components/format';
-import { Mono, PageHead } from '../components/sheet';
-import { Sparkline } from '../components/sparkline';
-import { StateShape } from '../components/state-shape';
+import { PageHead } from '../components/sheet';
 import { Empty, Failed, Loading } from '../components/status';
-import { Time } from '../components/time';
+import { TextField } from '../components/text-field';
+import { FIRST_COLUMNS, INTAKE_COLUMNS, intakeColumns, isIntakeColumn } from './intake-columns';
+import { shownLines, type IntakeSort } from './intake-lines';
 import { NewEndpoint } from './new-endpoint';
-
-const COLUMNS: ColumnDef<IntakeLine>[] = [
-  {
-    header: 'Intake',
-    meta: { width: 'minmax(0,2fr)' },
-    cell: ({ row: { original } }) => (
-      <Link
-        to={`/intakes/${original.key}`}
-        className="font-semibold hover:underline"
-        onClick={(event) => event.stopPropagation()}
-      >
-        {original.name}
-      </Link>
-    ),
-  },
-  { header: 'Kind', meta: { width: '90px' }, cell: ({ row: { original } }) => original.kind },
-  {
-    header: 'Key',
-    meta: { width: 'minmax(0,1.2fr)', wide: true },
-    cell: ({ row: { original } }) => <Mono>{original.key}</Mono>,
-  },
-  {
-    header: 'Last 30 days',
-    meta: { width: '144px', wide: true },
-    cell: ({ row: { original } }) => (
-      <Sparkline
-        values={original.month}
-        label={`${count(original.month.reduce((a, b) => a + b, 0))} in the last 30 days, ${original.month[29]} today`}
-      />
-    ),
-  },
-  {
-    header: 'Submissions',
-    meta: { width: '100px', numeric: true },
-    cell: ({ row: { original } }) => count(original.submissions),
-  },
-  {
-    header: 'Last',
-    meta: { width: '90px', numeric: true },
-    cell: ({ row: { original } }) =>
-      original.lastAt ? <Time at={original.lastAt} /> : <span className="text-muted">never</span>,
-  },
-  {
-    header: 'Feeds',
-    meta: { width: 'minmax(0,1.6fr)', wide: true },
-    cell: ({ row: { original } }) =>
-      original.routes.length ? (
-        original.routes.map(({ name, state }) => (state === 'paused' ? `${name} (paused)` : name)).join(', ')
-      ) : (
-        <span className="text-muted">no route takes from it</span>
-      ),
-  },
-  {
-    header: 'Health',
-    meta: { width: 'minmax(0,1fr)', wide: true },
-    cell: ({ row: { original } }) => <Health intake={original} />,
-  },
-];
+import { NewForm } from './new-form';
 
 /** Where submissions arrive: one line per intake. */
 export function Intakes() {
   const intakes = useQuery(intakeLinesQuery);
-  const [making, setMaking] = useState(false);
+  const months = useQuery(formMonthsQuery).data ?? [];
+  const [params, setParams] = useSearchParams();
+  const find = params.get('q') ?? '';
+  const archived = params.get('archived') === 'yes';
+  const chosen = (params.get('columns') ?? '').split(',').filter(isIntakeColumn);
+  const columns = chosen.length ? chosen : [...FIRST_COLUMNS];
+  const [field, way] = (params.get('sort') ?? '').split(' ') as [IntakeSort, string?];
+  const set = (name: string, value: string | null) =>
+    setParams(
+      (before) => {
+        if (value) before.set(name, value);
+        else before.delete(name);
+        return before;
+      },
+      { replace: true },
+    );
+  const sort = field ? { field, down: way === 'down' } : null;
+  const lines = shownLines(intakes.data ?? [], months, { find, archived, sort });
+  const hidden = (intakes.data ?? []).filter((one) => one.archived).length;
+  const [making, setMaking] = useState<'endpoint' | 'form' | null>(null);
   const navigate = useNavigate();
   return (
     <div className="flex h-full flex-col p-5">
@@ -91,8 +51,32 @@ export function Intakes() {
           )} today`
         }
       >
-        <Button look="main" onClick={() => setMaking(true)}>
+        <div className="w-44">
+          <TextField
+            label="Find intakes"
+            hideLabel
+            type="search"
+            placeholder="Name or key"
+            value={find}
+            onChange={({ target }) => set('q', target.value)}
+          />
+        </div>
+        {hidden > 0 && (
+          <Button aria-pressed={archived} onClick={() => set('archived', archived ? null : 'yes')}>
+            {archived ? 'Without the archived' : `With ${hidden} archived`}
+          </Button>
+        )}
+        <ColumnsMenu
+          className=""
+          columns={columns.map((column) => ({ field: column }))}
+          choices={Object.entries(INTAKE_COLUMNS).map(([key, label]) => ({ key, label }))}
+          change={(next) => set('columns', next.map((one) => one.field).join(','))}
+        />
+        <Button onClick={() => setMaking('endpoint')}>
           <Plus className="size-4" aria-hidden /> New endpoint
+        </Button>
+        <Button look="main" onClick={() => setMaking('form')}>
+          <Plus className="size-4" aria-hidden /> New form
         </Button>
       </PageHead>
       {intakes.isPending ? (
@@ -102,39 +86,28 @@ export function Intakes() {
       ) : (
         <DataTable
           label="Intakes"
-          columns={COLUMNS}
-          rows={intakes.data}
+          columns={intakeColumns(columns)}
+          rows={lines}
+          sort={{
+            field: field ?? '',
+            down: way === 'down',
+            choose: (next) => set('sort', field !== next ? next : way === 'down' ? null : `${next} down`),
+          }}
           open={({ key }) => void navigate(`/intakes/${key}`)}
           empty={
-            <Empty title="Nothing can arrive yet">
-              Make an endpoint: an address that another system or your web site posts its form submissions to.
-            </Empty>
+            find ? (
+              <Empty title="No intake is called so">Try a part of its name, or of its key.</Empty>
+            ) : (
+              <Empty title="Nothing can arrive yet">
+                Make a form, or an endpoint: an address that another system or your web site posts its form submissions
+                to.
+              </Empty>
+            )
           }
         />
       )}
-      <NewEndpoint open={making} close={() => setMaking(false)} />
+      <NewEndpoint open={making === 'endpoint'} close={() => setMaking(null)} />
+      {making === 'form' && <NewForm close={() => setMaking(null)} />}
     </div>
-  );
-}
-
-function Health({ intake }: { intake: IntakeLine }) {
-  if (intake.state === 'closed') return <span className="text-muted">closed</span>;
-  if (intake.failed) {
-    return (
-      <Link
-        to={`/submissions?intake=${intake.key}&outcome=failed`}
-        onClick={(event) => event.stopPropagation()}
-        className="flex items-center gap-2 hover:underline"
-      >
-        <StateShape state="failed" /> {intake.failed} failed
-      </Link>
-    );
-  }
-  return intake.submissions ? (
-    <span className="flex items-center gap-2">
-      <StateShape state="written" /> all written
-    </span>
-  ) : (
-    <span className="text-muted">nothing arrived yet</span>
   );
 }

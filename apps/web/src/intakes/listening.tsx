@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { latestSubmissionsQuery } from '../api/queries';
 import { Mono, Sheet } from '../components/sheet';
-import { StateShape } from '../components/state-shape';
+import { StateShape, stateOf } from '../components/state-shape';
 import { Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
 
@@ -61,9 +61,10 @@ function Arrived({ submission, open, toggle }: { submission: SubmissionShape; op
         </Mono>
         <span className="min-w-0 flex-1 truncate">{submission.who || submission.email || 'unknown sender'}</span>
         <span className="flex min-w-0 max-w-[60%] items-center gap-2 text-small text-muted">
-          <StateShape state={run?.outcome ?? (submission.state === 'waiting' ? 'waiting' : 'unrouted')} word />
+          <StateShape state={stateOf(submission)} word />
           <span className="truncate">
-            {run?.summary ?? (submission.state === 'waiting' ? 'waiting' : 'no route takes it')}
+            {run?.summary ??
+              { waiting: 'waiting', routed: 'no route takes it', 'set-aside': 'set aside' }[submission.state]}
           </span>
         </span>
       </button>

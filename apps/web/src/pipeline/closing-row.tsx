@@ -8,7 +8,7 @@ export function ClosingRow({ pipeline, dragging }: { pipeline: PipelineShape; dr
   return (
     <div role="row" className="grid grid-cols-[168px_minmax(0,1fr)]">
       <span role="rowheader" className="px-2.5 py-2.5 text-small text-muted">
-        Close a deal
+        Close
       </span>
       <div role="cell" className="flex gap-2 border-l border-line p-1.5">
         {closing.map(({ key, name, state }) => (

@@ -1,6 +1,7 @@
 import type { DealCard as Card, PipelineShape } from '@haycart/api';
 import { useDraggable } from '@dnd-kit/core';
 import { useNavigate } from 'react-router';
+import { PLURALS } from '../api/record-kinds';
 import { age, shortMoney } from '../components/format';
 
 /** A deal in the grid. Dragged by mouse or touch; by keyboard a number moves it to that stage, and Enter opens it. */
@@ -19,7 +20,7 @@ export function DealCard({
 }) {
   const navigate = useNavigate();
   const { setNodeRef, listeners, isDragging } = useDraggable({ id: card.id, data: { card, stage } });
-  const open = () => void navigate(`/records/deals/${card.id}`);
+  const open = () => void navigate(`/records/${PLURALS[pipeline.record]}/${card.id}`);
   const press = (event: React.KeyboardEvent) => {
     if (event.key === 'Enter') open();
     const target = pipeline.stages[Number(event.key) - 1];

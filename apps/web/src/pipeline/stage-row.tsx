@@ -1,6 +1,8 @@
 import { AGE_BANDS, type AgeBand, type DealCard as Card, type PipelineGrid, type PipelineShape } from '@haycart/api';
 import { useDroppable } from '@dnd-kit/core';
-import { useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRef, useState } from 'react';
+import { useWords } from '../api/words';
 import { count, percent, shortMoney } from '../components/format';
 import { DealCard } from './deal-card';
 
@@ -8,20 +10,28 @@ type Row = PipelineGrid['rows'][number];
 
 /** How many cards a cell shows before one asks for more. */
 const SHOWN = 2;
+/** A card with the gap beneath it, in pixels. */
+const CARD = 54;
 const GROUND: Record<AgeBand, string> = { day: '', week: '', month: 'bg-straw-soft/25', longer: 'bg-brick-soft/40' };
 
-/** One stage: its figures, and its deals by how long they have been in it. */
+/** One stage: its figures, and its cards by how long they have been in it. */
 export function StageRow({
   row,
   pipeline,
+  period,
   move,
 }: {
   row: Row;
   pipeline: PipelineShape;
+  /** Over what the figures of the past are counted. */
+  period: string;
   move: (card: Card, to: string) => void;
 }) {
+  const words = useWords();
   const { setNodeRef, isOver } = useDroppable({ id: row.stage });
   const stage = pipeline.stages.find(({ key }) => key === row.stage);
+  const { byCurrency, total, without } = row.worth;
+  const several = byCurrency.length > 1 && without.length < byCurrency.length;
   return (
     <div
       role="row"
@@ -31,15 +41,23 @@ export function StageRow({
       <div role="rowheader" className="px-2.5 py-2.5">
         <h2 className="text-base leading-5">{stage?.name ?? row.stage}</h2>
         <dl className="mt-1 grid grid-cols-[auto_1fr] text-small text-muted [&>dd]:text-right [&>dd]:text-ink">
-          <dt>deals</dt>
+          <dt>{words.many(pipeline.record)}</dt>
           <dd>{count(row.count)}</dd>
-          {row.worth
-            .slice(0, 2)
+          {byCurrency
+            .slice(0, 3)
             .map(({ currency, amount }, index) => [
               <dt key={`t${currency}`}>{index === 0 ? 'worth' : ''}</dt>,
               <dd key={currency}>{shortMoney({ currency, amount })}</dd>,
             ])}
-          <dt title="Of the deals that left this stage in 90 days, those that went forward">go on</dt>
+          {several && (
+            <>
+              <dt title={without.length ? `without ${without.join(', ')}, which no rate converts` : "by today's rates"}>
+                in all
+              </dt>
+              <dd className="border-t border-line">{shortMoney(total)}</dd>
+            </>
+          )}
+          <dt title={`Of the ${row.left} that left this stage in ${period}, those that went forward`}>go on</dt>
           <dd>{row.goOn === null ? '–' : percent(row.goOn)}</dd>
         </dl>
       </div>
@@ -50,46 +68,73 @@ export function StageRow({
   );
 }
 
-function Cell({
-  band,
-  cell,
-  stage,
-  pipeline,
-  move,
-}: {
+interface CellProps {
   band: AgeBand;
   cell: Row['cells'][AgeBand];
   stage: string;
   pipeline: PipelineShape;
   move: (card: Card, to: string) => void;
-}) {
+}
+
+function Cell(props: CellProps) {
+  const { band, cell, stage, pipeline, move } = props;
   const [all, setAll] = useState(false);
-  const shown = all ? cell.deals : cell.deals.slice(0, SHOWN);
-  const hidden = cell.count - shown.length;
+  const hidden = cell.count - Math.min(SHOWN, cell.deals.length);
   return (
     <div role="cell" className={`flex min-h-[92px] min-w-0 flex-col gap-1 border-l border-line p-1.5 ${GROUND[band]}`}>
-      {shown.map((card) => (
-        <DealCard key={card.id} card={card} stage={stage} pipeline={pipeline} stuck={band === 'longer'} move={move} />
-      ))}
-      {hidden > 0 && !all && (
+      {all ? (
+        <AllCards {...props} />
+      ) : (
+        cell.deals
+          .slice(0, SHOWN)
+          .map((card) => (
+            <DealCard
+              key={card.id}
+              card={card}
+              stage={stage}
+              pipeline={pipeline}
+              stuck={band === 'longer'}
+              move={move}
+            />
+          ))
+      )}
+      {(all || hidden > 0) && (
         <button
           type="button"
-          onClick={() => setAll(true)}
+          onClick={() => setAll(!all)}
           className="self-start px-2 py-0.5 text-small text-slate hover:underline"
         >
-          + {count(hidden)} more
+          {all ? 'show fewer' : `+ ${count(hidden)} more`}
         </button>
       )}
-      {all && hidden > 0 && <span className="px-2 text-small text-muted">and {count(hidden)} older</span>}
-      {all && (
-        <button
-          type="button"
-          onClick={() => setAll(false)}
-          className="self-start px-2 py-0.5 text-small text-slate hover:underline"
-        >
-          show fewer
-        </button>
+      {all && cell.count > cell.deals.length && (
+        <span className="px-2 text-small text-muted">and {count(cell.count - cell.deals.length)} older</span>
       )}
+    </div>
+  );
+}
+
+/** Every card of a cell, however many: only those in sight are drawn. */
+function AllCards({ band, cell, stage, pipeline, move }: CellProps) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: cell.deals.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => CARD,
+    overscan: 6,
+  });
+  return (
+    <div ref={scroller} className="max-h-[432px] overflow-y-auto">
+      <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        {virtual.getVirtualItems().map(({ index, start }) => {
+          const card = cell.deals[index]!;
+          return (
+            <div key={card.id} className="absolute inset-x-0" style={{ transform: `translateY(${start}px)` }}>
+              <DealCard card={card} stage={stage} pipeline={pipeline} stuck={band === 'longer'} move={move} />
+            </div>
+          );
+        })}
+      </div>
     </div>
   );
 }

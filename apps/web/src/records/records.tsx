@@ -1,197 +1,236 @@
-import type { RecordShape } from '@haycart/api';
-import { pipelineOf, showPhone, stageOf, type FieldValue } from '@haycart/core';
+import { listedFields, RECORD_KINDS, type RecordCondition, type RecordKind } from '@haycart/core';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import type { ColumnDef } from '@tanstack/react-table';
-import { useEffect, useState } from 'react';
-import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
-import { pipelinesQuery, recordsQuery, type RecordPlural } from '../api/queries';
+import { Plus, X } from 'lucide-react';
+import { useEffect, useMemo, useState } from 'react';
+import { NavLink, useNavigate, useParams } from 'react-router';
+import {
+  fieldsQuery,
+  intakeQuery,
+  pipelinesQuery,
+  recordCountQuery,
+  recordsQuery,
+  teamsQuery,
+  viewsQuery,
+} from '../api/queries';
+import { useWords } from '../api/words';
+import { KIND_OF, PLURALS, type RecordPlural } from '../api/record-kinds';
+import { Button } from '../components/button';
+import { asGroup } from '../components/condition-builder';
+import { ColumnsMenu } from '../components/columns-menu';
 import { DataTable } from '../components/data-table';
-import { count, money, recordNumber } from '../components/format';
-import { Mono, PageHead } from '../components/sheet';
+import { FilterWords } from '../components/filter-words';
+import { PageHead } from '../components/sheet';
 import { Empty, Failed, Loading } from '../components/status';
 import { TextField } from '../components/text-field';
-import { Time } from '../components/time';
+import { BulkBar, type Chosen } from './bulk-bar';
+import { GroupCounts } from './group-counts';
+import { nextSort, sortOf, useListState, writeSort } from './list-state';
+import { NewRecord } from './new-record';
+import { LINKED, recordColumns } from './record-columns';
+import { TakeAway } from './take-away';
+import { ViewsMenu } from './views-menu';
 
-const KINDS: Record<RecordPlural, string> = { contacts: 'Contacts', companies: 'Companies', deals: 'Deals' };
-const text = (value: FieldValue | undefined) => (typeof value === 'string' ? value : '');
+const NOTHING: Chosen = { ids: new Set(), all: null };
 
-const NUMBER: ColumnDef<RecordShape> = {
-  header: 'No.',
-  meta: { width: '76px', wide: true },
-  cell: ({ row: { original } }) => <Mono className="text-muted">{recordNumber(original.kind, original.number)}</Mono>,
-};
-const UPDATED: ColumnDef<RecordShape> = {
-  header: 'Changed',
-  meta: { width: '96px', numeric: true },
-  cell: ({ row: { original } }) => <Time at={original.updatedAt} />,
-};
-const field = (header: string, key: string, width: string, wide = true): ColumnDef<RecordShape> => ({
-  header,
-  meta: { width, wide },
-  cell: ({ row: { original } }) => text(original.values[key]),
-});
-const name = (plural: RecordPlural): ColumnDef<RecordShape> => ({
-  header: 'Name',
-  meta: { width: 'minmax(0,1.4fr)' },
-  cell: ({ row: { original } }) => (
-    <Link
-      to={`/records/${plural}/${original.id}`}
-      onClick={(event) => event.stopPropagation()}
-      className="font-semibold hover:underline"
-    >
-      {original.name}
-    </Link>
-  ),
-});
-const linked = (header: string, key: string, plural: RecordPlural): ColumnDef<RecordShape> => ({
-  header,
-  meta: { width: 'minmax(0,1.2fr)', wide: true },
-  cell: ({ row: { original } }) => {
-    const link = original.links[key]?.[0];
-    return (
-      link && (
-        <Link
-          to={`/records/${plural}/${link.id}`}
-          onClick={(event) => event.stopPropagation()}
-          className="hover:underline"
-        >
-          {link.name}
-        </Link>
-      )
-    );
-  },
-});
-const counted = (header: string, key: string): ColumnDef<RecordShape> => ({
-  header,
-  meta: { width: '80px', numeric: true, wide: true },
-  cell: ({ row: { original } }) => original.links[key]?.length ?? '',
-});
-
-const COLUMNS: Record<RecordPlural, ColumnDef<RecordShape>[]> = {
-  contacts: [
-    NUMBER,
-    name('contacts'),
-    field('E-mail', 'email', 'minmax(0,1.5fr)', false),
-    {
-      header: 'Phone',
-      meta: { width: '148px', wide: true },
-      cell: ({ row: { original } }) => showPhone(text(original.values.phone)),
-    },
-    linked('Company', 'company', 'companies'),
-    field('First source', 'source', 'minmax(0,1fr)'),
-    counted('Deals', 'deals'),
-    UPDATED,
-  ],
-  companies: [
-    NUMBER,
-    name('companies'),
-    field('Domain', 'domain', 'minmax(0,1.3fr)', false),
-    field('Country', 'country', '80px'),
-    field('First source', 'source', 'minmax(0,1fr)'),
-    counted('Contacts', 'contacts'),
-    counted('Deals', 'deals'),
-    UPDATED,
-  ],
-  deals: [
-    NUMBER,
-    name('deals'),
-    linked('Contact', 'contacts', 'contacts'),
-    {
-      header: 'Pipeline',
-      meta: { width: '110px', wide: true },
-      cell: ({ row: { original } }) => <PlaceName record={original} of="pipeline" />,
-    },
-    {
-      header: 'Stage',
-      meta: { width: '110px' },
-      cell: ({ row: { original } }) => <PlaceName record={original} of="stage" />,
-    },
-    {
-      header: 'Value',
-      meta: { width: '120px', numeric: true, wide: true },
-      cell: ({ row: { original } }) => {
-        const { value } = original.values;
-        return typeof value === 'object' && 'currency' in value ? money(value) : '';
-      },
-    },
-    field('Source', 'source', 'minmax(0,1fr)'),
-    UPDATED,
-  ],
-};
-
-/** Where a deal stands, by the names that its pipeline and stage have now. */
-function PlaceName({ record: { values }, of }: { record: RecordShape; of: 'pipeline' | 'stage' }) {
-  const pipelines = useQuery(pipelinesQuery).data ?? [];
-  const pipeline = pipelineOf({ pipelines }, text(values.pipeline));
-  const named = of === 'pipeline' ? pipeline : stageOf(pipeline, text(values.stage));
-  return <>{named?.name ?? text(values[of])}</>;
-}
-
-/** Contacts, companies and deals: the latest changed first, found by name, e-mail or domain. */
+/** Contacts, companies, leads and deals: filtered, sorted and counted as one likes; all of it stands in the address. */
 export function Records() {
-  const kind = (useParams().kind ?? 'contacts') as RecordPlural;
-  if (!(kind in KINDS)) return <Empty title="There are no such records">Choose contacts, companies or deals.</Empty>;
-  return <RecordList key={kind} kind={kind} />;
+  const plural = (useParams().kind ?? 'contacts') as RecordPlural;
+  const fields = useQuery(fieldsQuery);
+  const views = useQuery(viewsQuery);
+  if (!(plural in KIND_OF))
+    return <Empty title="There are no such records">Choose contacts, companies, leads or deals.</Empty>;
+  if (fields.isError) return <Failed error={fields.error} retry={() => void fields.refetch()} />;
+  if (!fields.data || views.isPending) return <Loading lines={18} />;
+  return <RecordList key={plural} kind={KIND_OF[plural]} />;
 }
 
-function RecordList({ kind }: { kind: RecordPlural }) {
-  const [params, setParams] = useSearchParams();
-  const q = params.get('q') ?? '';
-  const [typed, setTyped] = useState(q);
+function RecordList({ kind }: { kind: RecordKind }) {
+  const plural = PLURALS[kind];
+  const words = useWords();
   const navigate = useNavigate();
+  const views = useQuery(viewsQuery).data ?? [];
+  const pipelines = useQuery(pipelinesQuery).data ?? [];
+  const teams = useQuery(teamsQuery).data ?? [];
+  const known = useQuery(fieldsQuery).data;
+  const own = useMemo(() => (known ?? []).filter(({ record }) => record === kind), [known, kind]);
+  const fields = useMemo(() => listedFields(kind, own), [kind, own]);
+  const state = useListState(kind, views);
+  const { view, q } = state;
+  const [typed, setTyped] = useState(q);
+  const [chosen, setChosen] = useState<Chosen>(NOTHING);
+  const [making, setMaking] = useState(false);
   useEffect(() => {
     if (typed === q) return;
-    const timer = window.setTimeout(() => setParams(typed ? { q: typed } : {}, { replace: true }), 200);
+    const timer = window.setTimeout(() => state.setQ(typed), 200);
     return () => window.clearTimeout(timer);
-  }, [typed, q, setParams]);
-  const list = useInfiniteQuery(recordsQuery(kind, q));
-  const total = list.data?.pages[0]?.total;
+  }, [typed, q, state]);
+  const wish = {
+    q: q || undefined,
+    filter: view.filter ? JSON.stringify(view.filter) : undefined,
+    sort: view.sort ? writeSort(view.sort) : undefined,
+    through: state.through || undefined,
+  };
+  const list = useInfiniteQuery(recordsQuery(plural, wish));
+  const listed = list.data?.pages[0];
+  const counted = useQuery({
+    ...recordCountQuery(plural, wish),
+    enabled: list.isSuccess && listed?.total === undefined,
+  });
+  const total = listed?.total ?? counted.data?.total;
+  const labels = {
+    company: 'Company',
+    contacts: kind === 'company' ? 'Contacts' : 'Contact',
+    deals: kind === 'company' ? words.Many('deal') : words.One('deal'),
+  };
+  const columns = recordColumns({ fields, pipelines, view, labels });
+  const choices = [
+    ...fields,
+    ...LINKED.filter((key) => LINKED_ON[kind].includes(key)).map((key) => ({ key, label: labels[key] })),
+  ];
+  const narrow = (part: RecordCondition) => {
+    const group = view.filter ? asGroup(view.filter) : { all: [] };
+    state.change({ filter: 'all' in group ? { all: [...group.all, part] } : { all: [group, part] } });
+  };
+  const rows = list.data?.pages.flatMap(({ items }) => items) ?? [];
+  const count = chosen.all?.total ?? chosen.ids.size;
   return (
     <div className="flex h-full flex-col p-5">
-      <PageHead title={KINDS[kind]} aside={total !== undefined && `${count(total)}${q ? ` with “${q}”` : ''}`}>
+      <PageHead title={words.Many(kind)} aside={total !== undefined && total.toLocaleString('en-GB')}>
         <nav aria-label="Kind of record" className="flex overflow-hidden rounded border border-line bg-sheet">
-          {Object.entries(KINDS).map(([key, words]) => (
+          {RECORD_KINDS.map((one) => (
             <NavLink
-              key={key}
-              to={`/records/${key}`}
+              key={one}
+              to={`/records/${PLURALS[one]}`}
               className={({ isActive }) =>
                 `px-3 py-1 leading-[22px] ${isActive ? 'bg-ink text-sheet' : 'hover:bg-raised'}`
               }
             >
-              {words}
+              {words.Many(one)}
             </NavLink>
           ))}
         </nav>
-        <div className="w-60">
+        <div className="w-52">
           <TextField
-            label={`Find ${kind}`}
+            label={`Find ${words.many(kind)}`}
             hideLabel
             type="search"
-            placeholder={kind === 'companies' ? 'Name or domain' : kind === 'deals' ? 'Name' : 'Name or e-mail'}
+            placeholder={
+              { company: 'Name or domain', deal: 'Name', contact: 'Name or e-mail', lead: 'Name or e-mail' }[kind]
+            }
             value={typed}
             onChange={({ target }) => setTyped(target.value)}
           />
         </div>
+        <Button look="main" onClick={() => setMaking(true)}>
+          <Plus className="size-4" aria-hidden /> New {words.one(kind)}
+        </Button>
       </PageHead>
+      <div className="mb-2 flex items-start gap-1.5 max-sm:flex-wrap">
+        <div className="flex min-w-0 flex-1 flex-wrap items-start gap-1.5">
+          <ViewsMenu kind={kind} views={views} state={state} />
+          <FilterWords
+            filter={view.filter}
+            terms={{ fields, teams }}
+            change={(filter) => {
+              setChosen(NOTHING);
+              // Absent and “nothing” differ: a kept view may have a filter of its own.
+              state.change({ filter: filter as RecordCondition });
+            }}
+          />
+          <Through intake={state.through} leave={state.leaveThrough} />
+          <GroupCounts
+            kind={kind}
+            by={view.group}
+            fields={fields}
+            wish={wish}
+            choose={(group) => state.change({ group: group as string })}
+            narrow={narrow}
+          />
+        </div>
+        <span className="flex gap-1.5">
+          <ColumnsMenu columns={view.columns} choices={choices} change={(next) => state.change({ columns: next })} />
+          <TakeAway
+            kind={kind}
+            wish={wish}
+            columns={view.columns.map(({ field }) => field).filter((key) => key !== 'contacts' && key !== 'deals')}
+          />
+        </span>
+      </div>
+      {count > 0 && (
+        <BulkBar
+          kind={kind}
+          chosen={chosen}
+          fields={fields}
+          everything={
+            !chosen.all && total !== undefined && total > chosen.ids.size && rows.every(({ id }) => chosen.ids.has(id))
+              ? { total, choose: () => setChosen({ ids: chosen.ids, all: { query: set(wish), total } }) }
+              : null
+          }
+          clear={() => setChosen(NOTHING)}
+        />
+      )}
       {list.isPending ? (
         <Loading lines={16} />
       ) : list.isError ? (
         <Failed error={list.error} retry={() => void list.refetch()} />
       ) : (
         <DataTable
-          label={KINDS[kind]}
-          columns={COLUMNS[kind]}
-          rows={list.data.pages.flatMap(({ items }) => items)}
+          label={words.Many(kind)}
+          columns={columns}
+          rows={rows}
           total={total}
-          open={({ id }) => void navigate(`/records/${kind}/${id}`)}
+          open={({ id }) => void navigate(`/records/${plural}/${id}`)}
           more={list.hasNextPage && !list.isFetchingNextPage ? () => void list.fetchNextPage() : undefined}
+          sort={{ ...sortOf(view), choose: (field) => state.change({ sort: nextSort(view.sort, field) }) }}
+          choice={{
+            chosen: chosen.ids,
+            choose: (ids, add) =>
+              setChosen(({ ids: before }) => {
+                const next = new Set(before);
+                for (const id of ids)
+                  if (add) next.add(id);
+                  else next.delete(id);
+                return { ids: next, all: null };
+              }),
+          }}
+          resize={(column, width) =>
+            state.change({ columns: view.columns.map((one) => (one.field === column ? { ...one, width } : one)) })
+          }
           empty={
-            <Empty title={q ? `Nothing has “${q}”` : 'Nobody is here yet'}>
-              {q ? 'Try a part of the name or address.' : 'Records appear when a route writes its first submission.'}
+            <Empty title={q || view.filter || state.through ? 'Nothing fits' : `There are no ${words.many(kind)} yet`}>
+              {q || view.filter || state.through
+                ? 'Try a part of the name or address, or take a filter away.'
+                : 'Records appear when a route writes its first submission, or when you make one.'}
             </Empty>
           }
         />
       )}
+      {making && <NewRecord kind={kind} fields={own} close={() => setMaking(false)} />}
     </div>
   );
+}
+
+/** The intake that the records shown came through, with the way out. */
+function Through({ intake, leave }: { intake: string; leave: () => void }) {
+  const known = useQuery({ ...intakeQuery(intake), enabled: intake !== '' }).data;
+  if (!intake) return null;
+  return (
+    <span className="inline-flex h-7 items-center gap-1.5 rounded border border-straw bg-straw-soft px-2">
+      came through {known ? known.name : 'one intake'}
+      <button type="button" aria-label="Records from anywhere" onClick={leave} className="text-muted hover:text-ink">
+        <X className="size-3.5" aria-hidden />
+      </button>
+    </span>
+  );
+}
+
+const LINKED_ON: Record<RecordKind, readonly string[]> = {
+  contact: ['company', 'deals'],
+  company: ['company', 'contacts', 'deals'],
+  lead: [],
+  deal: ['company', 'contacts'],
+};
+
+function set(wish: Record<string, string | undefined>): Record<string, string> {
+  return Object.fromEntries(Object.entries(wish).filter((entry): entry is [string, string] => entry[1] !== undefined));
 }

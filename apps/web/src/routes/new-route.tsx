@@ -9,7 +9,7 @@ import { fieldKeysQuery, intakeLinesQuery } from '../api/queries';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
 import { SelectField, TextField } from '../components/text-field';
-import { useDestination } from './destination';
+import { useDestination } from '../api/destination';
 
 /** Makes a draft from what an intake has sent so far, and leads to its sheet. */
 export function NewRoute({ open, close }: { open: boolean; close: () => void }) {

@@ -1,4 +1,6 @@
 import {
+  recordWord,
+  withArticle,
   defaultStageOf,
   fixedText,
   type Destination,
@@ -13,7 +15,8 @@ import { changeWrite, useDraft } from './draft';
 
 /** Where a deal is put, and what a second enquiry does. */
 export function PlaceSection({ definition, destination }: { definition: RouteDefinition; destination: Destination }) {
-  const deals = definition.writes.filter(({ record }) => record === 'deal');
+  const word = recordWord(destination, 'deal');
+  const deals = definition.writes.filter(({ record, place }) => record === 'deal' || place);
   const change = useDraft(({ change }) => change);
   const first = destination.pipelines.find(({ record }) => record === 'deal');
   const add = () => {
@@ -39,9 +42,9 @@ export function PlaceSection({ definition, destination }: { definition: RouteDef
   if (!deals.length) {
     return (
       <div className="pl-9">
-        <p className="mb-2 text-muted">The route writes no deal.</p>
+        <p className="mb-2 text-muted">The route writes no {word}.</p>
         <Button onClick={add} disabled={!first}>
-          Write a deal too
+          Write {withArticle(word)} too
         </Button>
       </div>
     );
@@ -57,6 +60,7 @@ export function PlaceSection({ definition, destination }: { definition: RouteDef
 }
 
 function PlaceOne({ write, place, destination }: { write: Write; place: Place; destination: Destination }) {
+  const word = recordWord(destination, write.record);
   const set = (change: Partial<Place>) =>
     changeWrite(write.as, (known) => ({ ...known, place: { ...place, ...change } }));
   const pipelineKey = fixedText(place.pipeline);
@@ -105,10 +109,10 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
         value={place.again}
         onChange={({ target }) => set({ again: target.value as Place['again'] })}
       >
-        <option value="update">updates the open deal</option>
-        <option value="new">makes another deal</option>
-        <option value="new-if-closed">leaves an open deal as it is</option>
-        <option value="leave">leaves any deal as it is</option>
+        <option value="update">updates the open {word}</option>
+        <option value="new">makes another {word}</option>
+        <option value="new-if-closed">leaves an open {word} as it is</option>
+        <option value="leave">leaves any {word} as it is</option>
       </SelectField>
       <label className="flex cursor-pointer items-center gap-2 sm:col-span-3">
         <input
@@ -118,7 +122,7 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
           disabled={place.again !== 'update'}
           onChange={({ target }) => set({ backwards: target.checked })}
         />
-        It may also move the deal back to this stage
+        It may also move the {word} back to this stage
       </label>
     </div>
   );

@@ -7,7 +7,7 @@ import { call } from '../api/client';
 import { routeQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
-import { StateShape } from '../components/state-shape';
+import { Points } from '../components/points';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
 import { useDraft } from './draft';
@@ -27,7 +27,7 @@ export function PublishDialog({
   close: () => void;
 }) {
   const client = useQueryClient();
-  const { definition, save, told } = useDraft();
+  const { value: definition, save, told } = useDraft();
   const [note, setNote] = useState('');
   const publish = useMutation({
     mutationFn: async () => {
@@ -92,23 +92,5 @@ export function PublishDialog({
         </div>
       </div>
     </Dialog>
-  );
-}
-
-function Points({ title, state, points }: { title: string; state: 'failed' | 'written' | 'held'; points: string[] }) {
-  return (
-    <section>
-      <h3 className="mb-1 text-[14px]">{title}</h3>
-      <ul className="flex flex-col gap-1">
-        {points.map((point, index) => (
-          <li key={index} className="flex gap-2">
-            <span className="pt-[5px]">
-              <StateShape state={state} />
-            </span>
-            {point}
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }

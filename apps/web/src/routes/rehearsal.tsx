@@ -2,6 +2,7 @@ import type { Rehearsal as RehearsalShape, SubmissionShape } from '@haycart/api'
 import {
   showFieldValue,
   pipelineOf,
+  recordWord,
   stageOf,
   type Destination,
   type FieldTrace,
@@ -206,7 +207,9 @@ function WriteCard({
           </>
         )}
       </dl>
-      <p className={`text-small text-muted ${lines.length || write.place ? 'mt-1.5' : ''}`}>{matchText(write)}</p>
+      <p className={`text-small text-muted ${lines.length || write.place ? 'mt-1.5' : ''}`}>
+        {matchText(write, recordWord(destination, write.record))}
+      </p>
     </Card>
   );
 }
@@ -256,12 +259,13 @@ function placeText({ place }: PlannedWrite, destination: Destination): ReactNode
   );
 }
 
-function matchText({ match, record, did }: PlannedWrite): string {
-  if (match.by === 'open-deal') return 'The contact has this deal in the pipeline already.';
+function matchText({ match, record, did }: PlannedWrite, word: string): string {
+  if (match.by === 'open-deal') return `The contact has this ${word} in the pipeline already.`;
+  if (match.by === 'open-lead') return `The ${word} with this address is still open.`;
   if (match.by)
     return `Recognised by ${match.by === 'email' ? 'e-mail' : match.by}, ${match.found === 1 ? `the only ${record} with it` : `the first of ${match.found}`}.`;
   if (did !== 'create') return '';
-  if (record === 'deal') return 'The contact has no such deal in the pipeline.';
+  if (record === 'deal') return `The contact has no such ${word} in the pipeline.`;
   return match.key ? `No ${record} has ${match.key} yet.` : 'Nothing to recognise it by.';
 }
 

@@ -1,18 +1,20 @@
-import type { RouteShape } from '@haycart/api';
+import type { IntakeLine, RouteShape } from '@haycart/api';
 import { describeRoute, type Problem, type RouteDefinition } from '@haycart/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { intakeLinesQuery, routeQuery } from '../api/queries';
-import { Button, IconButton } from '../components/button';
+import { Button } from '../components/button';
 import { PageHead } from '../components/sheet';
 import { Failed, Loading, messageOf } from '../components/status';
-import { useDestination } from './destination';
+import { UndoButtons } from '../components/undo-buttons';
+import { useDestination } from '../api/destination';
 import { useDraft } from './draft';
+import { FollowUpSection } from './follow-up';
 import { Mapping } from './mapping';
+import { OfferedQuestions } from './offered-questions';
 import { PlaceSection } from './place';
 import { PublishDialog } from './publish-dialog';
 import { Recognise } from './recognise';
@@ -29,7 +31,7 @@ export function RouteSheet() {
   const open = useDraft(({ open }) => open);
   const ready = useDraft((draft) => draft.id === id);
   useEffect(() => {
-    if (route.data && useDraft.getState().id !== route.data.id) open(route.data);
+    if (route.data && useDraft.getState().id !== route.data.id) open(route.data.id, route.data.draft, route.data);
   }, [route.data, open]);
   useEffect(
     () => () => {
@@ -44,7 +46,7 @@ export function RouteSheet() {
 }
 
 function Sheet() {
-  const { definition, saved, saving, error } = useDraft();
+  const { value: definition, saved, saving, error } = useDraft();
   const destination = useDestination();
   const intakes = useQuery(intakeLinesQuery).data;
   if (!definition || !saved || !destination || !intakes) return <Loading />;
@@ -73,9 +75,10 @@ function Loaded({
   saving: 'saved' | 'saving' | 'failed';
   error: unknown;
   destination: NonNullable<ReturnType<typeof useDestination>>;
-  intakes: { key: string; name: string }[];
+  intakes: IntakeLine[];
 }) {
   const [publishing, setPublishing] = useState(false);
+  const history = useDraft();
   const rehearsal = useRehearsal(definition);
   const words = describeRoute(definition, { destination, intakes });
   const problems = route.problems;
@@ -87,7 +90,7 @@ function Loaded({
     <div className="flex h-full max-lg:block max-lg:overflow-y-auto">
       <div className="min-w-0 flex-1 overflow-y-auto p-5 max-lg:overflow-visible">
         <PageHead title={definition.name || 'Without a name'}>
-          <History />
+          <UndoButtons history={history} />
           <PauseOrResume route={route} />
           <Button look="main" onClick={() => setPublishing(true)}>
             Publish…
@@ -116,6 +119,7 @@ function Loaded({
             <TakesFrom definition={definition} />
           </Section>
           <Section number={2} name="mapping" title="Mapping" summary={words.mapping} problems={inTheWay(/\/fills/)}>
+            <OfferedQuestions definition={definition} destination={destination} intakes={intakes} />
             <Mapping
               definition={definition}
               destination={destination}
@@ -137,6 +141,15 @@ function Loaded({
           <Section number={4} name="place" title="Place" summary={words.place} problems={inTheWay(/\/place/)}>
             <PlaceSection definition={definition} destination={destination} />
           </Section>
+          <Section
+            number={5}
+            name="follow-up"
+            title="Follow up"
+            summary={words.followUp}
+            problems={inTheWay(/\/owner/, /^\/followUps/)}
+          >
+            <FollowUpSection definition={definition} destination={destination} />
+          </Section>
         </div>
       </div>
       <Rehearsal
@@ -154,20 +167,6 @@ function Loaded({
         close={() => setPublishing(false)}
       />
     </div>
-  );
-}
-
-function History() {
-  const { past, future, undo, redo } = useDraft();
-  return (
-    <>
-      <IconButton label="Undo" disabled={!past.length} onClick={undo}>
-        <Undo2 className="size-4" aria-hidden />
-      </IconButton>
-      <IconButton label="Redo" disabled={!future.length} onClick={redo}>
-        <Redo2 className="size-4" aria-hidden />
-      </IconButton>
-    </>
   );
 }
 

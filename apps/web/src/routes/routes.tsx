@@ -43,8 +43,8 @@ export function Routes() {
         <Sheet>
           {routes.data.length === 0 && (
             <Empty title="No route yet">
-              A route turns the submissions of an intake into contacts, companies and deals. Make one; nothing is
-              written before you publish it.
+              A route turns the submissions of an intake into records. Make one; nothing is written before you publish
+              it.
             </Empty>
           )}
           <ul>

@@ -1,10 +1,11 @@
 import type { FieldKeyShape, Rehearsal } from '@haycart/api';
 import { answerText, isJsonObject, payloadFields, type JsonValue, type RouteDefinition } from '@haycart/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { call } from '../api/client';
 import { fieldKeysQuery, latestSubmissionsQuery, submissionQuery } from '../api/queries';
+import { useRested } from '../state/use-rested';
 import type { SampleChoice } from './rehearsal';
 
 const SAMPLES = 50;
@@ -46,6 +47,7 @@ export function useRehearsal(definition: RouteDefinition): {
           : null,
       [possible, definition, own, chosen?.id],
     ),
+    REST_MS,
   );
   const rehearsal = useQuery({
     queryKey: ['records', 'rehearsal', body],
@@ -97,13 +99,4 @@ function withSampleKeys(keys: readonly FieldKeyShape[], sample: ReadonlyMap<stri
     ...keys,
     ...[...sample].filter(([key]) => !known.has(key)).map(([key, example]) => ({ key, seen: 0, example })),
   ];
-}
-
-function useRested<Value>(value: Value): Value {
-  const [rested, setRested] = useState(value);
-  useEffect(() => {
-    const timer = window.setTimeout(() => setRested(value), REST_MS);
-    return () => window.clearTimeout(timer);
-  }, [value]);
-  return rested;
 }

@@ -1,24 +1,34 @@
 import type { FieldUse } from '@haycart/api';
 import { hasOptions } from '@haycart/core';
-import { List, Trash2 } from 'lucide-react';
+import { List, Settings2, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { IconButton } from '../components/button';
 import { percent } from '../components/format';
 import { Time } from '../components/time';
 import { CopyKey } from './copy-key';
-import { TYPE_WORDS } from './field-words';
+import { TYPE_WORDS } from '../components/field-words';
+import { FieldDialog } from './field-dialog';
 import { OptionsDialog } from './options-dialog';
 import { SavedField } from './saved-field';
 import { useFieldChange } from './use-field-changes';
 
 export const FIELD_GRID =
-  'grid grid-cols-[minmax(0,1fr)_64px_72px] items-center gap-x-3 px-3 lg:grid-cols-[minmax(0,1.2fr)_112px_60px_minmax(0,1.5fr)_104px_92px_minmax(0,1fr)_68px]';
+  'grid grid-cols-[minmax(0,1fr)_64px_96px] items-center gap-x-3 px-3 lg:grid-cols-[minmax(0,1.2fr)_112px_60px_minmax(0,1.5fr)_104px_92px_minmax(0,1fr)_92px]';
 
 /** One field: its label and need edited in their places, and what feeds it. */
-export function FieldLine({ field, labels }: { field: FieldUse; labels: readonly string[] }) {
+export function FieldLine({
+  field,
+  labels,
+  groups,
+}: {
+  field: FieldUse;
+  labels: readonly string[];
+  groups: readonly string[];
+}) {
   const change = useFieldChange(field);
   const [listing, setListing] = useState(false);
+  const [more, setMore] = useState(false);
   const { label, type, required, kept = false, builtIn, records, filled, lastFilledAt, key } = field;
   const always = builtIn && key === 'name';
   const share = records ? filled / records : 0;
@@ -67,6 +77,9 @@ export function FieldLine({ field, labels }: { field: FieldUse; labels: readonly
             <List className="size-4" aria-hidden />
           </IconButton>
         )}
+        <IconButton label={`More about ${label}`} className="!size-7 text-muted" onClick={() => setMore(true)}>
+          <Settings2 className="size-4" aria-hidden />
+        </IconButton>
         {!builtIn && (
           <IconButton
             label={`Take ${label} out of use`}
@@ -78,16 +91,23 @@ export function FieldLine({ field, labels }: { field: FieldUse; labels: readonly
           </IconButton>
         )}
       </span>
+      {more && <FieldDialog field={field} groups={groups} close={() => setMore(false)} />}
       {listing && <OptionsDialog field={field} close={() => setListing(false)} />}
     </div>
   );
 }
 
-function FedBy({ field: { routes, kept, records, filled } }: { field: FieldUse }) {
+function FedBy({ field: { routes, forms, kept, records, filled } }: { field: FieldUse }) {
   const [first, ...others] = routes;
+  const asking = forms.map(({ name }) => name);
   if (first)
     return (
-      <span title={routes.map(({ name }) => name).join(', ')}>
+      <span
+        title={[
+          routes.map(({ name }) => name).join(', '),
+          ...(asking.length ? [`asked by ${asking.join(', ')}`] : []),
+        ].join('; ')}
+      >
         <Link to={`/routes/${first.id}`} className="text-slate hover:underline">
           {first.name}
         </Link>
@@ -95,7 +115,11 @@ function FedBy({ field: { routes, kept, records, filled } }: { field: FieldUse }
       </span>
     );
   if (kept) return <span className="text-muted">kept by Hay Cart</span>;
-  return <span className={records > 0 && filled === 0 ? 'text-brick' : 'text-muted'}>no route</span>;
+  return (
+    <span className={records > 0 && filled === 0 ? 'text-brick' : 'text-muted'}>
+      no route{asking.length > 0 && `, asked by ${asking[0]}`}
+    </span>
+  );
 }
 
 /** How full a column is, as a bar and in percent. */

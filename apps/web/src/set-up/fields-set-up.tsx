@@ -5,12 +5,13 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { fieldUsesQuery } from '../api/queries';
+import { useWords } from '../api/words';
 import { Button } from '../components/button';
 import { Sheet } from '../components/sheet';
 import { Failed, Loading } from '../components/status';
 import { ColumnHeads, type ColumnHead } from './column-heads';
 import { FIELD_GRID, FieldLine } from './field-line';
-import { RECORD_WORDS, TYPE_WORDS } from './field-words';
+import { TYPE_WORDS } from '../components/field-words';
 import { NewFields } from './new-fields';
 import { SetUpPage } from './set-up-page';
 import { SideLink } from './side-link';
@@ -39,6 +40,7 @@ export function FieldsSetUp() {
   const inUse = own.filter(({ retired }) => !retired);
   const retired = own.filter((field) => field.retired);
   const labels = inUse.map(({ label }) => label);
+  const groups = [...new Set(inUse.flatMap(({ group }) => group || []))];
   return (
     <SetUpPage
       about="what a record holds, what feeds it, and how full it is"
@@ -56,7 +58,7 @@ export function FieldsSetUp() {
         <div role="table" aria-label={`Fields of the ${record}`}>
           <ColumnHeads grid={FIELD_GRID} columns={COLUMNS} />
           {inUse.map((field) => (
-            <FieldLine key={field.key} field={field} labels={labels} />
+            <FieldLine key={field.key} field={field} labels={labels} groups={groups} />
           ))}
         </div>
       </Sheet>
@@ -76,10 +78,11 @@ export function FieldsSetUp() {
 }
 
 function KindLink({ kind, fields, chosen }: { kind: RecordKind; fields: readonly FieldUse[]; chosen: boolean }) {
+  const words = useWords();
   const own = fields.filter(({ record, retired }) => record === kind && !retired);
   const empty = own.filter(({ records, filled, kept }) => records > 0 && filled === 0 && !kept).length;
   return (
-    <SideLink to={`/set-up/fields/${kind}`} name={RECORD_WORDS[kind]} chosen={chosen}>
+    <SideLink to={`/set-up/fields/${kind}`} name={words.One(kind)} chosen={chosen}>
       {counted(own.length, 'field')}
       {empty > 0 && `, ${empty} empty`}
     </SideLink>

@@ -1,13 +1,15 @@
 import type { FieldShape } from '@haycart/api';
-import { FIELD_TYPES, fieldsFromText, hasOptions, type FieldType, type RecordKind } from '@haycart/core';
+import { FIELD_TYPES, fieldsFromText, hasOptions, headerRow, type FieldType, type RecordKind } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { FileUp } from 'lucide-react';
+import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { call } from '../api/client';
+import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
 import { TextArea } from '../components/text-field';
-import { TYPE_WORDS } from './field-words';
+import { TYPE_WORDS } from '../components/field-words';
 
 /** Makes one field or many from a pasted list or a sheet's header row, with types that their labels suggest. */
 export function NewFields({
@@ -66,6 +68,7 @@ export function NewFields({
           placeholder={'Wanted by\nRidge height'}
           onChange={({ target }) => setText(target.value)}
         />
+        <HeaderFromFile read={setText} />
         {listed.length > 0 && (
           <ul className="flex flex-col" aria-label="Fields to make">
             {listed.map(({ label, type, taken: has }) => (
@@ -111,6 +114,37 @@ export function NewFields({
         />
       </form>
     </Dialog>
+  );
+}
+
+/** As much of a file as its header row can be, in bytes. */
+const HEADER_BYTES = 1_000_000;
+
+function HeaderFromFile({ read }: { read: (row: string) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <Button type="button" className="-mt-2 self-start" onClick={() => input.current?.click()}>
+        <FileUp className="size-3.5" aria-hidden /> Take the header row of a CSV file
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,.tsv,.txt,text/csv"
+        aria-label="CSV file"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={({ target }) => {
+          const file = target.files?.[0];
+          if (file)
+            void file
+              .slice(0, HEADER_BYTES)
+              .text()
+              .then((csv) => read(headerRow(csv)));
+          target.value = '';
+        }}
+      />
+    </>
   );
 }
 

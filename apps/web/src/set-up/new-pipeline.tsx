@@ -58,7 +58,7 @@ export function NewPipeline({ open, close }: { open: boolean; close: () => void 
         </SelectField>
         <TextArea
           label="Open stages, one a line"
-          help="In the order in which a deal goes through them. Won and Lost are added."
+          help="In the order in which one goes through them. Won and Lost are added."
           rows={6}
           error={errors.stages?.message}
           {...form.register('stages', {

@@ -1,7 +1,8 @@
 import type { FieldUse } from '@haycart/api';
-import type { FieldOption } from '@haycart/core';
+import { COLOUR_MARKS, type ColourMark, type FieldOption } from '@haycart/core';
+import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useFieldArray, useForm } from 'react-hook-form';
-import { Button } from '../components/button';
+import { Button, IconButton } from '../components/button';
 import { Dialog } from '../components/dialog';
 import { messageOf } from '../components/status';
 import { CopyKey } from './copy-key';
@@ -11,6 +12,7 @@ interface Line {
   option: string;
   label: string;
   aliases: string;
+  colour: ColourMark | '';
   retired: boolean;
 }
 
@@ -32,13 +34,33 @@ export function OptionsDialog({ field, close }: { field: FieldUse; close: () => 
       description="Forms may send an option’s name or any of its other names, in any case. A retired option stays on the records that have it."
     >
       <form className="flex flex-col gap-3" onSubmit={(event) => void form.handleSubmit(save)(event)}>
-        <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)_64px] items-center gap-x-2 gap-y-1 sm:grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)_64px_140px]">
+        <div className="grid grid-cols-[60px_minmax(0,1fr)_minmax(0,1.2fr)_64px] items-center gap-x-2 gap-y-1 sm:grid-cols-[60px_minmax(0,1fr)_minmax(0,1.2fr)_88px_64px_120px]">
+          <span className="text-label font-semibold text-muted">Order</span>
           <span className="text-label font-semibold text-muted">Option</span>
           <span className="text-label font-semibold text-muted">Other names, with commas between</span>
+          <span className="text-label font-semibold text-muted max-sm:hidden">Mark</span>
           <span className="text-center text-label font-semibold text-muted">Retired</span>
           <span className="text-label font-semibold text-muted max-sm:hidden">Key</span>
           {lines.fields.map((line, index) => (
             <div key={line.id} className="contents">
+              <span className="flex">
+                <IconButton
+                  label={`Option ${index + 1} up`}
+                  className="!size-7 text-muted"
+                  disabled={index === 0}
+                  onClick={() => lines.swap(index, index - 1)}
+                >
+                  <ArrowUp className="size-3.5" aria-hidden />
+                </IconButton>
+                <IconButton
+                  label={`Option ${index + 1} down`}
+                  className="!size-7 text-muted"
+                  disabled={index === lines.fields.length - 1}
+                  onClick={() => lines.swap(index, index + 1)}
+                >
+                  <ArrowDown className="size-3.5" aria-hidden />
+                </IconButton>
+              </span>
               <input
                 aria-label={`Name of option ${index + 1}`}
                 className={INPUT}
@@ -49,6 +71,18 @@ export function OptionsDialog({ field, close }: { field: FieldUse; close: () => 
                 className={INPUT}
                 {...form.register(`lines.${index}.aliases`)}
               />
+              <select
+                aria-label={`Mark of option ${index + 1}`}
+                className={`${INPUT} px-1 max-sm:hidden`}
+                {...form.register(`lines.${index}.colour`)}
+              >
+                <option value="">none</option>
+                {COLOUR_MARKS.map((mark) => (
+                  <option key={mark} value={mark}>
+                    {mark}
+                  </option>
+                ))}
+              </select>
               <input
                 type="checkbox"
                 aria-label={`Option ${index + 1} is retired`}
@@ -66,7 +100,7 @@ export function OptionsDialog({ field, close }: { field: FieldUse; close: () => 
           ))}
         </div>
         <div className="flex items-center gap-2">
-          <Button onClick={() => lines.append({ option: '', label: '', aliases: '', retired: false })}>
+          <Button onClick={() => lines.append({ option: '', label: '', aliases: '', colour: '', retired: false })}>
             Add an option
           </Button>
           {change.isError && (
@@ -85,11 +119,11 @@ export function OptionsDialog({ field, close }: { field: FieldUse; close: () => 
   );
 }
 
-function lineFrom({ key, label, aliases = [], retired = false }: FieldOption): Line {
-  return { option: key, label, aliases: aliases.join(', '), retired };
+function lineFrom({ key, label, aliases = [], colour = undefined, retired = false }: FieldOption): Line {
+  return { option: key, label, aliases: aliases.join(', '), colour: colour ?? '', retired };
 }
 
-function optionFrom({ option, label, aliases, retired }: Line): Omit<FieldOption, 'key'> & { key?: string } {
+function optionFrom({ option, label, aliases, colour, retired }: Line): Omit<FieldOption, 'key'> & { key?: string } {
   const names = aliases
     .split(',')
     .map((name) => name.trim())
@@ -98,6 +132,7 @@ function optionFrom({ option, label, aliases, retired }: Line): Omit<FieldOption
     ...(option ? { key: option } : {}),
     label: label.trim(),
     ...(names.length ? { aliases: names } : {}),
+    ...(colour ? { colour } : {}),
     ...(retired ? { retired } : {}),
   };
 }

@@ -1,3 +1,4 @@
+import { useWords } from '../api/words';
 import type { PipelineShape, PlaceUse } from '@haycart/api';
 import type { Stage } from '@haycart/core';
 import { closestCenter, DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
@@ -72,7 +73,7 @@ export function PipelineEditor({
         }}
       >
         <div role="table" aria-label={`Stages of ${pipeline.name}`}>
-          <ColumnHeads grid={STAGE_GRID} columns={columnsFor(pipeline)} />
+          <ColumnHeads grid={STAGE_GRID} columns={columnsFor(useWords().Many(pipeline.record))} />
           <SortableContext items={stageKeys} strategy={verticalListSortingStrategy}>
             {pipeline.stages.map((stage, index) => (
               <StageLine
@@ -100,7 +101,7 @@ export function PipelineEditor({
   );
 }
 
-function columnsFor({ record }: PipelineShape): ColumnHead[] {
+function columnsFor(records: string): ColumnHead[] {
   return [
     { name: 'Order', silent: true, narrow: true },
     { name: 'Stage', look: 'px-2', narrow: true },
@@ -108,7 +109,7 @@ function columnsFor({ record }: PipelineShape): ColumnHead[] {
     { name: 'Probability', look: 'pr-9 text-right' },
     { name: 'Stuck after', look: 'pr-9 text-right whitespace-nowrap' },
     { name: 'Begin here', look: 'text-center' },
-    { name: record === 'deal' ? 'Deals' : 'Leads', look: 'text-right' },
+    { name: records, look: 'text-right' },
     { name: 'Key', look: 'px-1.5' },
     { name: 'Remove', silent: true, narrow: true },
   ];

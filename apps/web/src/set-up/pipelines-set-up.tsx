@@ -5,8 +5,8 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { pipelinesQuery, placeUsesQuery, setUpChangesQuery } from '../api/queries';
+import { useWords } from '../api/words';
 import { Button } from '../components/button';
-import { count } from '../components/format';
 import { Sheet } from '../components/sheet';
 import { Empty, Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
@@ -21,6 +21,7 @@ export function PipelinesSetUp() {
   const { key } = useParams();
   const pipelines = useQuery(pipelinesQuery);
   const uses = useQuery(placeUsesQuery).data ?? [];
+  const words = useWords();
   const [making, setMaking] = useState(false);
   if (pipelines.isPending) return <Loading />;
   if (pipelines.isError) return <Failed error={pipelines.error} retry={() => void pipelines.refetch()} />;
@@ -28,7 +29,7 @@ export function PipelinesSetUp() {
   const chosen = all.find((one) => one.key === key) ?? all[0];
   return (
     <SetUpPage
-      about="where deals stand, and how they go on"
+      about={`where ${words.many('deal')} and leads stand, and how they go on`}
       action={
         <Button look="main" onClick={() => setMaking(true)}>
           <Plus className="size-4" aria-hidden /> New pipeline
@@ -65,13 +66,14 @@ function PipelineLink({
   uses: readonly PlaceUse[];
   chosen: boolean;
 }) {
+  const words = useWords();
   const open = new Set(stages.filter(({ state }) => state === 'open').map((stage) => stage.key));
   const inIt = uses
     .filter((use) => use.pipeline === key && open.has(use.stage))
     .reduce((sum, { records }) => sum + records, 0);
   return (
     <SideLink to={`/set-up/pipelines/${key}`} name={name} chosen={chosen}>
-      {counted(stages.length, 'stage')}, {count(inIt)} open {inIt === 1 ? record : `${record}s`}
+      {counted(stages.length, 'stage')}, {words.counted(inIt, record)} open
     </SideLink>
   );
 }

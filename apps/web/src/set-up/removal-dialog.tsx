@@ -1,6 +1,7 @@
 import type { PipelineShape, PlaceUse } from '@haycart/api';
-import { counted, listInWords, type Stage } from '@haycart/core';
+import { listInWords, type RecordKind, type Stage } from '@haycart/core';
 import { useState } from 'react';
+import { useWords } from '../api/words';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
 import { SelectField } from '../components/text-field';
@@ -25,11 +26,13 @@ export function RemovalDialog({
   const inIt = uses.filter((use) => gone(use.stage));
   const records = inIt.reduce((sum, use) => sum + use.records, 0);
   const routes = [...new Set(inIt.flatMap((use) => use.routes.map(({ name }) => name)))];
-  const used = records > 0 || routes.length > 0;
+  const views = [...new Set(inIt.flatMap((use) => use.views.map((view) => view.name)))];
+  const used = records > 0 || routes.length > 0 || views.length > 0;
   const choices = all
     .filter(({ record }) => record === pipeline.record)
     .map((one) => ({ ...one, stages: one.stages.filter(({ key }) => one.id !== pipeline.id || !gone(key)) }))
     .filter(({ stages }) => stages.length > 0);
+  const words = useWords();
   const [moveTo, setMoveTo] = useState(() => neighbour(pipeline, stage, choices));
   const name = stage === 'pipeline' ? pipeline.name : stage.name;
   const submit = (event: React.FormEvent) => {
@@ -44,15 +47,18 @@ export function RemovalDialog({
     );
   };
   return (
-    <Dialog open close={close} title={`Remove ${name}`} description={useText(records, routes)}>
+    <Dialog
+      open
+      close={close}
+      title={`Remove ${name}`}
+      description={usesInWords(records, { route: routes, view: views }, words, pipeline.record)}
+    >
       <form className="flex flex-col gap-4" onSubmit={submit}>
         {used && (
           <SelectField
-            label={routes.length ? 'Deals and routes go to' : 'They go to'}
+            label={routes.length ? `${words.Many(pipeline.record)} and routes go to` : 'They go to'}
             help={
-              routes.length
-                ? 'A route that runs gets a new version that names this stage.'
-                : 'Each deal keeps its history.'
+              routes.length ? 'A route that runs gets a new version that names this stage.' : 'Each keeps its history.'
             }
             value={moveTo ?? ''}
             onChange={({ target }) => setMoveTo(target.value)}
@@ -80,16 +86,24 @@ export function RemovalDialog({
   );
 }
 
-function useText(records: number, routes: readonly string[]): string {
+function usesInWords(
+  records: number,
+  named: { route: readonly string[]; view: readonly string[] },
+  words: ReturnType<typeof useWords>,
+  record: RecordKind,
+): string {
   const parts = [
-    ...(records ? [`${counted(records, 'deal')} ${records === 1 ? 'stands' : 'stand'} in it`] : []),
-    ...(routes.length
-      ? [
-          `the ${routes.length === 1 ? 'route' : 'routes'} ${listInWords(routes)} ${routes.length === 1 ? 'names' : 'name'} it`,
-        ]
-      : []),
+    ...(records ? [`${words.counted(records, record)} ${records === 1 ? 'stands' : 'stand'} in it`] : []),
+    ...(['route', 'view'] as const).flatMap((what) => {
+      const names = named[what];
+      return names.length
+        ? [
+            `the ${names.length === 1 ? what : `${what}s`} ${listInWords(names)} ${names.length === 1 ? 'names' : 'name'} it`,
+          ]
+        : [];
+    }),
   ];
-  if (!parts.length) return 'No deal stands in it, and no route names it.';
+  if (!parts.length) return `No ${words.one(record)} stands in it, and no route or view names it.`;
   const text = listInWords(parts);
   return `${text.charAt(0).toUpperCase()}${text.slice(1)}. Where do they go?`;
 }

@@ -1,8 +1,9 @@
 import type { PipelineShape, PlaceUse } from '@haycart/api';
-import { counted, STAGE_LIMITS, type PipelineEdit, type Stage } from '@haycart/core';
+import { STAGE_LIMITS, type PipelineEdit, type Stage } from '@haycart/core';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, Trash2 } from 'lucide-react';
+import { useWords } from '../api/words';
 import { IconButton } from '../components/button';
 import { count } from '../components/format';
 import { CopyKey } from './copy-key';
@@ -30,6 +31,7 @@ export function StageLine({
   move: (to: number) => void;
   remove: () => void;
 }) {
+  const words = useWords();
   const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: stage.key });
   const edit = (part: Partial<Omit<Stage, 'key'>>) => change({ do: 'change-stage', stage: stage.key, change: part });
   const press = (event: React.KeyboardEvent) => {
@@ -71,7 +73,7 @@ export function StageLine({
           save={(name) => edit({ name })}
         />
         <span className="-mt-1 block truncate px-2 pb-1 text-small text-muted lg:hidden">
-          {use ? counted(use.records, pipeline.record) : ''}
+          {use ? words.counted(use.records, pipeline.record) : ''}
         </span>
       </span>
       <span role="cell">
@@ -100,7 +102,7 @@ export function StageLine({
       <span role="cell" className="max-lg:hidden">
         {open && (
           <NumberField
-            label={`Days after which a deal in ${stage.name} is stuck`}
+            label={`Days after which ${words.many(pipeline.record)} in ${stage.name} are stuck`}
             limits={STAGE_LIMITS.stuckAfter}
             unit="days"
             value={stage.stuckAfter}
@@ -113,7 +115,7 @@ export function StageLine({
           <input
             type="radio"
             name="default-stage"
-            aria-label={`New deals begin in ${stage.name}`}
+            aria-label={`New ${words.many(pipeline.record)} begin in ${stage.name}`}
             className="size-4 cursor-pointer accent-green"
             checked={
               (pipeline.defaultStage ?? pipeline.stages.find(({ state }) => state === 'open')?.key) === stage.key

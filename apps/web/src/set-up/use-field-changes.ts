@@ -10,6 +10,8 @@ export interface FieldEdit {
   label?: string;
   required?: boolean;
   help?: string;
+  group?: string;
+  unique?: boolean;
   options?: (Omit<FieldOption, 'key'> & { key?: string })[];
   retired?: boolean;
 }

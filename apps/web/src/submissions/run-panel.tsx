@@ -9,7 +9,8 @@ import { runQuery, submissionQuery } from '../api/queries';
 import { Button, buttonLook, IconButton } from '../components/button';
 import { seconds } from '../components/format';
 import { Mono } from '../components/sheet';
-import { StateShape } from '../components/state-shape';
+import { Points } from '../components/points';
+import { StateShape, stateOf } from '../components/state-shape';
 import { Failed, Loading, messageOf } from '../components/status';
 import { RunAccount } from '../components/run-account';
 import { Time } from '../components/time';
@@ -74,17 +75,19 @@ function Head({
     <header className="flex items-start gap-2 px-5 pt-4 pb-2">
       <div className="min-w-0 flex-1">
         <h2 className="flex items-center gap-2 text-lg leading-6">
-          <StateShape state={run?.outcome ?? (submission.state === 'waiting' ? 'waiting' : 'unrouted')} word />
+          <StateShape state={stateOf(submission)} word />
           <span className="min-w-0 truncate">
             {submission.who || submission.email || 'Unnamed'}, {submission.intake.name}
           </span>
         </h2>
         <p className="text-small text-muted">
-          {run
-            ? `Route ${run.route.name}`
-            : submission.state === 'waiting'
-              ? 'Waiting to be routed'
-              : 'No route takes from this intake'}
+          {submission.state === 'set-aside'
+            ? 'Set aside'
+            : run
+              ? `Route ${run.route.name}`
+              : submission.state === 'waiting'
+                ? 'Waiting to be routed'
+                : 'No route takes from this intake'}
           , arrived <Time at={submission.receivedAt} />
         </p>
       </div>
@@ -112,6 +115,15 @@ function Account({ run: { id } }: { run: RunLine }) {
 }
 
 function Unrouted({ submission }: { submission: SubmissionDetail }) {
+  if (submission.state === 'set-aside')
+    return (
+      <>
+        <p className="mb-3 text-muted">
+          It looks as if no person had sent it. Nothing was written; release it if one did.
+        </p>
+        <Points title="Why it was set aside" state="held" points={submission.suspicion?.reasons ?? []} />
+      </>
+    );
   if (submission.state === 'waiting')
     return (
       <p className="text-muted">
@@ -168,6 +180,11 @@ function Actions({ submission, run }: { submission: SubmissionDetail; run: RunLi
   const settled = run?.outcome === 'written' || run?.outcome === 'skipped';
   return (
     <footer className="flex flex-wrap gap-2 border-t border-line px-5 py-3">
+      {submission.state === 'set-aside' && (
+        <Button look="main" disabled={again.isPending} onClick={() => again.mutate()}>
+          Release it
+        </Button>
+      )}
       {!settled && submission.state === 'routed' && (
         <Button look="main" disabled={again.isPending} onClick={() => again.mutate()}>
           <RotateCw className="size-4" aria-hidden /> Run again

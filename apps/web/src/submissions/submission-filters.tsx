@@ -10,7 +10,7 @@ import { PERIODS } from './period';
 export function SubmissionFilters() {
   const intakes = useQuery(intakeLinesQuery);
   const routes = useQuery(routesQuery);
-  const outcomes = [...RUN_OUTCOMES, 'waiting', 'unrouted'] as const;
+  const outcomes = [...RUN_OUTCOMES, 'waiting', 'unrouted', 'set-aside'] as const;
   return (
     <div className="grid grid-cols-2 gap-2 sm:flex sm:flex-wrap">
       <Filter

@@ -1,16 +1,17 @@
 import { RUN_OUTCOMES, type SubmissionShape } from '@haycart/api';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ColumnDef } from '@tanstack/react-table';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { outcomesQuery, submissionsQuery } from '../api/queries';
 import { DataTable } from '../components/data-table';
 import { count } from '../components/format';
 import { usePageKeys } from '../components/list-keys';
 import { Mono, PageHead } from '../components/sheet';
-import { StateShape } from '../components/state-shape';
+import { StateShape, stateOf } from '../components/state-shape';
 import { Empty, Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
+import { RunManyAgain } from './run-many-again';
 import { RunPanel } from './run-panel';
 import { SubmissionFilters } from './submission-filters';
 import { PERIODS, sinceOf, type Period } from './period';
@@ -73,6 +74,12 @@ export function Submissions() {
       { replace: opened !== undefined },
     );
   usePageKeys({ Escape: () => open(null) });
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const clear = () => setChosen(new Set());
+  const choose = (ids: readonly string[], add: boolean) =>
+    setChosen((before) => new Set(add ? [...before, ...ids] : [...before].filter((id) => !ids.includes(id))));
+  const canRunAgain = ['set-aside', 'failed', 'held'].includes(filter.outcome ?? '');
+  useEffect(() => setChosen(new Set()), [filter.outcome]);
   const rows = list.data?.pages.flatMap(({ items }) => items) ?? [];
   const total = list.data?.pages[0]?.total;
   return (
@@ -92,6 +99,7 @@ export function Submissions() {
             </span>
           )}
         </div>
+        {chosen.size > 0 && <RunManyAgain chosen={chosen} released={filter.outcome === 'set-aside'} clear={clear} />}
         {list.isPending ? (
           <Loading lines={16} />
         ) : list.isError ? (
@@ -104,6 +112,7 @@ export function Submissions() {
             total={total}
             opened={opened}
             open={({ id }) => open(id)}
+            choice={canRunAgain ? { chosen, choose } : undefined}
             more={list.hasNextPage && !list.isFetchingNextPage ? () => void list.fetchNextPage() : undefined}
             empty={
               <Empty title="No submission is like this">
@@ -121,10 +130,17 @@ export function Submissions() {
 function Outcome({ submission }: { submission: SubmissionShape }) {
   const run = submission.runs[0];
   if (!run) {
-    const waiting = submission.state === 'waiting';
+    const state = stateOf(submission);
     return (
-      <span className="flex items-center gap-2">
-        <StateShape state={waiting ? 'waiting' : 'unrouted'} /> {waiting ? 'waiting' : 'no route takes it'}
+      <span className="flex min-w-0 items-center gap-2">
+        <StateShape state={state} />
+        <span className="truncate">
+          {state === 'set-aside'
+            ? `set aside: ${submission.suspicion?.reasons[0] ?? ''}`
+            : state === 'waiting'
+              ? 'waiting'
+              : 'no route takes it'}
+        </span>
       </span>
     );
   }

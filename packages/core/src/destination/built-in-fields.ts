@@ -4,6 +4,7 @@ import type { FieldDefinition, FieldType } from './field-definition';
 type Row = [key: string, label: string, type: FieldType, extra?: Partial<FieldDefinition>];
 
 const KEPT = { kept: true } as const;
+const BY_HAND = { kept: true, byHand: true } as const;
 const NEEDED = { required: true } as const;
 
 const ROWS: Record<RecordKind, Row[]> = {
@@ -12,12 +13,15 @@ const ROWS: Record<RecordKind, Row[]> = {
     ['last_name', 'Last name', 'text'],
     ['full_name', 'Full name', 'text'],
     ['email', 'E-mail', 'email'],
-    ['emails', 'All e-mails', 'several-of', KEPT],
+    ['emails', 'All e-mails', 'several-of', BY_HAND],
     ['phone', 'Phone', 'phone'],
-    ['phones', 'All phones', 'several-of', KEPT],
+    ['phones', 'All phones', 'several-of', BY_HAND],
     ['job_title', 'Job title', 'text'],
     ['country', 'Country', 'text'],
     ['source', 'First source', 'text'],
+    ['owner', 'Owner', 'person', BY_HAND],
+    ['tags', 'Tags', 'several-of', BY_HAND],
+    ['lists', 'Lists', 'several-of', BY_HAND],
   ],
   company: [
     ['name', 'Name', 'text', NEEDED],
@@ -26,6 +30,8 @@ const ROWS: Record<RecordKind, Row[]> = {
     ['phone', 'Phone', 'phone'],
     ['country', 'Country', 'text'],
     ['source', 'First source', 'text'],
+    ['owner', 'Owner', 'person', BY_HAND],
+    ['tags', 'Tags', 'several-of', BY_HAND],
   ],
   lead: [
     ['name', 'Name', 'text', NEEDED],
@@ -38,6 +44,9 @@ const ROWS: Record<RecordKind, Row[]> = {
     ['stage', 'Stage', 'text', KEPT],
     ['status', 'Status', 'text', KEPT],
     ['stage_since', 'In this stage since', 'date-time', KEPT],
+    ['reason', 'Set aside because', 'text', KEPT],
+    ['owner', 'Owner', 'person', BY_HAND],
+    ['tags', 'Tags', 'several-of', BY_HAND],
   ],
   deal: [
     ['name', 'Name', 'text', NEEDED],
@@ -49,6 +58,9 @@ const ROWS: Record<RecordKind, Row[]> = {
     ['status', 'Status', 'text', KEPT],
     ['stage_since', 'In this stage since', 'date-time', KEPT],
     ['closed_at', 'Closed', 'date-time', KEPT],
+    ['reason', 'Closed because', 'text', KEPT],
+    ['owner', 'Owner', 'person', BY_HAND],
+    ['tags', 'Tags', 'several-of', BY_HAND],
   ],
 };
 

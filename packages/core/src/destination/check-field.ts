@@ -24,7 +24,16 @@ export function checkField(field: FieldDefinition, others: readonly FieldDefinit
     problems.push(error('help-too-long', `A help text has at most ${LIMITS.help} characters.`, '/help'));
   if (own.length >= LIMITS.fields)
     problems.push(error('too-many-fields', `A ${field.record} has at most ${LIMITS.fields} fields.`));
+  if ((field.group?.length ?? 0) > LIMITS.label)
+    problems.push(error('group-too-long', `The name of a group has at most ${LIMITS.label} characters.`, '/group'));
+  if (field.unique && !canBeUnique(field))
+    problems.push(error('cannot-be-unique', `${field.label} cannot be unique: many records hold the same.`, '/unique'));
   return [...problems, ...checkOptions(field)];
+}
+
+/** Whether it makes sense that no two records hold the same value of a field. */
+export function canBeUnique({ type, builtIn }: Pick<FieldDefinition, 'type' | 'builtIn'>): boolean {
+  return !builtIn && ['text', 'whole-number', 'email', 'phone', 'web'].includes(type);
 }
 
 /** Whether a type of field has a list of options. */

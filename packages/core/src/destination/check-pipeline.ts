@@ -3,7 +3,7 @@ import { error, type Problem } from '../problem';
 import type { Pipeline } from './destination';
 
 const LONGEST_NAME = 100;
-/** The limits of what a stage says about its deals. */
+/** The limits of what a stage says about what stands in it. */
 export const STAGE_LIMITS = { probability: { least: 0, most: 100 }, stuckAfter: { least: 1, most: 3_650 } } as const;
 
 /** What is wrong with a pipeline as it would be kept. */
@@ -23,12 +23,12 @@ export function checkPipeline(pipeline: Pipeline): Problem[] {
         ),
       );
     problems.push(...checkRange(stage.probability, 'probability', 'The probability', 'percent', way));
-    problems.push(...checkRange(stage.stuckAfter, 'stuckAfter', 'The age at which a deal is stuck', 'days', way));
+    problems.push(...checkRange(stage.stuckAfter, 'stuckAfter', 'The age at which something is stuck', 'days', way));
   });
   if (!stages.some(({ state }) => state === 'open'))
     problems.push(error('no-open-stage', `${pipeline.name} needs a stage that is open.`, '/stages'));
   if (defaultStage !== undefined && !stages.some(({ key, state }) => key === defaultStage && state === 'open'))
-    problems.push(error('default-not-open', 'New deals can only begin in a stage that is open.', '/defaultStage'));
+    problems.push(error('default-not-open', 'What is new can only begin in a stage that is open.', '/defaultStage'));
   return problems;
 }
 

@@ -1,4 +1,5 @@
 import type { RecordKind } from '../diff/record';
+import { counted } from '../text';
 import type { FieldDefinition } from './field-definition';
 
 export interface Stage {
@@ -29,6 +30,28 @@ export interface Destination {
   defaultCountry: string;
   /** ISO 4217: the currency of an amount that names none. */
   defaultCurrency: string;
+  /** Whether enquiries become deals at once (when not said), or leads that somebody qualifies first. */
+  leadHandling?: 'deals' | 'leads';
+  /** What the workspace calls a deal; `deal` when not said. */
+  dealWord?: 'deal' | 'opportunity';
+  /** The keys of each team's people, by the key of the team. */
+  teams?: Readonly<Record<string, readonly string[]>>;
+}
+
+/** What a kind of record is called in sentences, in the workspace's own word for a deal. */
+export function recordWord({ dealWord = 'deal' }: Pick<Destination, 'dealWord'>, kind: RecordKind): string {
+  return kind === 'deal' ? dealWord : kind;
+}
+
+/** The same for several: `opportunities`. */
+export function recordWords(destination: Pick<Destination, 'dealWord'>, kind: RecordKind): string {
+  const word = recordWord(destination, kind);
+  return word.endsWith('y') ? `${word.slice(0, -1)}ies` : `${word}s`;
+}
+
+/** `1 deal`, `3 opportunities`. */
+export function countedRecords(destination: Pick<Destination, 'dealWord'>, count: number, kind: RecordKind): string {
+  return counted(count, recordWord(destination, kind), recordWords(destination, kind));
 }
 
 export function fieldOf(destination: Destination, record: RecordKind, key: string): FieldDefinition | undefined {

@@ -62,7 +62,8 @@ export function readFieldValue(field: FieldDefinition, text: string, defaults: V
       const word = text.toLowerCase();
       return YES.has(word) || NO.has(word) ? { value: YES.has(word) } : misfit(field, text, 'yes or no');
     }
-    case 'one-of': {
+    case 'one-of':
+    case 'person': {
       const option = optionFor(field.options ?? [], text);
       return option ? { value: option.key } : misfit(field, text, 'one of its options');
     }

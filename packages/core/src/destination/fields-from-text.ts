@@ -42,6 +42,25 @@ export function fieldsFromText(text: string): ListedField[] {
   });
 }
 
+/**
+ * The header row of a CSV file as one line: the first that is not blank, up to a line end outside quotes (RFC 4180). A
+ * byte order mark is left out; line ends inside quotes become spaces.
+ */
+export function headerRow(csv: string): string {
+  const text = csv.replace(/^\uFEFF?\s*/, '');
+  let quoted = false;
+  for (let at = 0; at < text.length; at++) {
+    if (text[at] === '"') quoted = !quoted;
+    else if (!quoted && (text[at] === '\n' || text[at] === '\r')) return oneLine(text.slice(0, at));
+  }
+  // A quote that is never closed would take the whole file for its header.
+  return oneLine(quoted ? text.split(/[\r\n]/, 1)[0]! : text);
+}
+
+function oneLine(text: string): string {
+  return text.replace(/[\r\n]+/g, ' ');
+}
+
 function headerCells(line: string): string[] {
   const delimiter = ['\t', ';', ','].find((mark) => line.includes(mark)) ?? ',';
   try {

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { checkField } from './check-field';
 import type { FieldDefinition } from './field-definition';
 import { optionFor } from './field-value';
-import { fieldsFromText, suggestedType } from './fields-from-text';
+import { fieldsFromText, headerRow, suggestedType } from './fields-from-text';
 
 const field = (more: Partial<FieldDefinition>): FieldDefinition => ({
   record: 'deal',
@@ -67,6 +67,13 @@ describe('fields are read from a pasted list', () => {
   ])('%s', (_, text, fields) =>
     expect(fieldsFromText(text).map(({ label, type }) => `${label} ${type}`)).toEqual(fields),
   );
+
+  test.each([
+    ['a byte order mark and rows beneath', '\uFEFFBays,Budget\r\n6,£ 4000', 'Bays,Budget'],
+    ['a line end inside quotes', '"Wanted\nby",Bays\n1,2', '"Wanted by",Bays'],
+    ['a quote that is never closed', '"Bays,Budget\n6,7', '"Bays,Budget'],
+    ['old line ends', 'Bays\r6', 'Bays'],
+  ])('the header row of a file with %s', (_, csv, row) => expect(headerRow(csv)).toBe(row));
 
   test('whatever is pasted: no label twice, none blank', () => {
     fc.assert(

@@ -118,15 +118,19 @@ test('the part of a diff that still holds is taken back without touching what wa
   fc.assert(
     fc.property(state, state, state, (a, b, c) => {
       const since = (id: string) => c.records[id]?.values;
-      const held = stillInForce(between(a, b), since);
+      const isLinked = (one: RecordsState['links'][number]) =>
+        c.links.some(({ from, to }) => from === one.from && to === one.to);
+      const held = stillInForce(between(a, b), since, isLinked);
       for (const [id, { fields }] of Object.entries(held.changed)) {
         for (const [field, { after }] of Object.entries(fields)) expect(since(id)![field] ?? null).toEqual(after);
       }
       const back = applyDiff(reverseDiff(held), c);
       for (const id in c.records)
         for (const field in c.records[id]!.values)
-          if (!held.changed[id]?.fields[field])
+          if (!held.changed[id]?.fields[field] && !held.created[id])
             expect(back.records[id]!.values[field]).toEqual(c.records[id]!.values[field]);
+      for (const id in held.removed) expect(back.records[id]).toEqual(a.records[id]);
+      for (const id in held.created) expect(back.records[id]).toBeUndefined();
     }),
   );
 });

@@ -140,18 +140,31 @@ export function splitByRecord(diff: RecordsDiff): Map<string, RecordsDiff> {
 }
 
 /**
- * The part of a diff's changes that still holds: fields whose value is what the diff made of it. Its reverse takes back
- * what was done without touching what was changed since.
+ * The part of a diff that still holds: fields whose value is what the diff made of it, records made that nobody changed,
+ * records removed that are still gone, and links whose ends are there. Its reverse takes back what was done without
+ * touching what was changed since.
  *
  * @param values The present values of a record, or `undefined` when it is gone.
  */
-export function stillInForce(diff: RecordsDiff, values: (id: string) => FieldValues | undefined): RecordsDiff {
+export function stillInForce(
+  diff: RecordsDiff,
+  values: (id: string) => FieldValues | undefined,
+  isLinked: (link: Link) => boolean,
+): RecordsDiff {
   const part = emptyDiff();
   for (const [id, { kind, fields }] of Object.entries(diff.changed)) {
     const now = values(id);
     const held = Object.entries(fields).filter(([field, { after }]) => now && sameValue(now[field], after));
     if (held.length) part.changed[id] = { kind, fields: Object.fromEntries(held) };
   }
+  for (const [id, record] of Object.entries(diff.created)) {
+    const now = values(id);
+    if (now && sameValues(now, record.values)) part.created[id] = record;
+  }
+  for (const [id, record] of Object.entries(diff.removed)) if (!values(id)) part.removed[id] = record;
+  const there = (id: string) => values(id) !== undefined || part.removed[id] !== undefined;
+  part.linked = diff.linked.filter(isLinked);
+  part.unlinked = diff.unlinked.filter((link) => !isLinked(link) && there(link.from) && there(link.to));
   return part;
 }
 

@@ -4,6 +4,13 @@ import { getDomain } from 'tldts';
 /** Free mailboxes, and the domains that RFC 2606 keeps for examples: strangers share them all. */
 const SHARED: ReadonlySet<string> = new Set([...freeMailDomains, 'example.com', 'example.net', 'example.org']);
 
+const FREE: ReadonlySet<string> = new Set(freeMailDomains);
+
+/** Whether a domain belongs to a free mail service, where private people have their mailboxes. */
+export function isFreeMailDomain(domain: string): boolean {
+  return FREE.has(domain.toLowerCase());
+}
+
 /**
  * The registrable domain (by the Public Suffix List) that stands for a company, from an e-mail or web address; `null`
  * when there is none or when it is a free mailbox, which strangers share.

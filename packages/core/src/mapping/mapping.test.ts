@@ -46,6 +46,7 @@ describe('finishers', () => {
 
   test.each([
     ['MCKENZIE', 'McKenzie'],
+    ['ᾀ ß', 'ᾀ ß'],
     ["o'brien", "O'Brien"],
     ['anne-marie', 'Anne-Marie'],
     ['DE RUITER', 'de Ruiter'],

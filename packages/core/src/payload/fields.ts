@@ -11,7 +11,13 @@ export interface PayloadField {
 }
 
 /** Names that carry something about the visit or the posting, not an answer. */
-export const RESERVED_NAMES: ReadonlySet<string> = new Set(['_visit', '_once']);
+export const RESERVED_NAMES: ReadonlySet<string> = new Set([
+  '_visit',
+  '_once',
+  '_not_asked',
+  '_opened',
+  '_leave_blank',
+]);
 
 /** The most levels and fields a payload may have; more is refused on arrival. */
 export const PAYLOAD_LIMITS = { depth: 200, fields: 10_000 } as const;

@@ -1,8 +1,8 @@
-import { fieldOf, pipelineOf, stageOf, type Destination } from '../destination/destination';
+import { fieldOf, pipelineOf, stageOf, type Destination, recordWord } from '../destination/destination';
 import { showFieldValue } from '../destination/field-value';
 import type { FieldValue, RecordKind } from '../diff/record';
 import { sourceOf } from '../source/source';
-import { counted, listInWords } from '../text';
+import { counted, listInWords, withArticle } from '../text';
 import type { FieldTrace, Plan, PlannedWrite } from './plan';
 import type { Submission } from './submission';
 
@@ -39,6 +39,8 @@ const WHY_KEPT: Record<Exclude<FieldTrace['why'], null>, string> = {
   later: 'kept: a later submission wrote it',
   unreadable: 'what came in does not fit',
   derived: 'follows from the other values',
+  assigned: 'the route says whose it is',
+  marked: 'the route adds it',
 };
 
 /** What a plan does, told in sentences; the same words for a run that was done and for a rehearsal. */
@@ -62,9 +64,14 @@ export function accountOf(
 }
 
 /** The outcome of a plan in a few words, for a line in a table: `1 new contact, 1 new deal`. */
-export function outcomeText(plan: Pick<Plan, 'outcome' | 'reason' | 'writes'>): string {
+export function outcomeText(
+  plan: Pick<Plan, 'outcome' | 'reason' | 'writes'>,
+  words: Pick<Destination, 'dealWord'> = {},
+): string {
   if (plan.outcome !== 'write') return plan.reason?.text ?? '';
-  const made = plan.writes.filter(({ did }) => did === 'create').map(({ record }) => `new ${record}`);
+  const made = plan.writes
+    .filter(({ did }) => did === 'create')
+    .map(({ record }) => `new ${recordWord(words, record)}`);
   const changed = plan.writes.filter(({ did }) => did === 'change').length;
   if (changed) made.push(`${changed} changed`);
   return made.length ? made.join(', ') : 'nothing new';
@@ -80,40 +87,43 @@ function writeSteps(write: PlannedWrite, all: readonly PlannedWrite[], destinati
   const record = write.id ? { kind: write.record, id: write.id } : undefined;
   const about = record ? { record } : {};
   const steps: AccountStep[] = [];
-  if (write.match.by) steps.push({ step: 'recognised', text: recognisedText(write), ...about });
+  const word = recordWord(destination, write.record);
+  if (write.match.by) steps.push({ step: 'recognised', text: recognisedText(write, word), ...about });
   const written = write.fields.filter(({ did }) => did === 'write' || did === 'clear');
   if (write.did === 'none') {
-    steps.push({ step: 'nothing', text: `Wrote no ${write.record}: the submission gave nothing for one` });
+    steps.push({ step: 'nothing', text: `Wrote no ${word}: the submission gave nothing for one` });
     return write.fields.length ? [] : steps;
   }
   if (write.did === 'create')
-    steps.push({ step: 'created', text: `Created a ${write.record}${unrecognisedText(write)}`, ...about });
+    steps.push({ step: 'created', text: `Created ${withArticle(word)}${unrecognisedText(write)}`, ...about });
   else if (written.length)
     steps.push({
       step: 'changed',
-      text: `Changed ${counted(written.length, 'value')} of the ${write.record}`,
+      text: `Changed ${counted(written.length, 'value')} of the ${word}`,
       ...about,
     });
-  else steps.push({ step: 'kept', text: `Nothing changes on the ${write.record}`, ...about });
+  else steps.push({ step: 'kept', text: `Nothing changes on the ${word}`, ...about });
   for (const field of write.fields) steps.push(...valueSteps(field, write, destination));
   if (write.place) steps.push({ step: 'placed', text: placedText(write.place, destination), ...about });
   if (write.linked.length)
     steps.push({
       step: 'linked',
-      text: `Linked the ${write.record} to ${listInWords(write.linked.map((id) => linkedText(id, all)))}`,
+      text: `Linked the ${word} to ${listInWords(write.linked.map((id) => linkedText(id, all, destination)))}`,
       ...about,
     });
   return steps;
 }
 
-function linkedText(id: string, all: readonly PlannedWrite[]): string {
-  return `the ${all.find((write) => write.id === id)?.record ?? 'record'}`;
+function linkedText(id: string, all: readonly PlannedWrite[], destination: Destination): string {
+  const found = all.find((write) => write.id === id);
+  return `the ${found ? recordWord(destination, found.record) : 'record'}`;
 }
 
-function recognisedText({ record, match }: PlannedWrite): string {
-  if (match.by === 'open-deal') return 'Found the deal that this contact has in the pipeline already';
-  const others = match.found === 1 ? `the only ${record} with it` : `the first of ${match.found} with it`;
-  return `Recognised the ${record} by ${match.by === 'email' ? 'e-mail' : match.by} ${match.key}, ${others}`;
+function recognisedText({ match }: PlannedWrite, word: string): string {
+  if (match.by === 'open-deal') return `Found the ${word} that this contact has in the pipeline already`;
+  if (match.by === 'open-lead') return `Found the open ${word} with ${match.key}`;
+  const others = match.found === 1 ? `the only ${word} with it` : `the first of ${match.found} with it`;
+  return `Recognised the ${word} by ${match.by === 'email' ? 'e-mail' : match.by} ${match.key}, ${others}`;
 }
 
 function unrecognisedText({ match, record }: PlannedWrite): string {

@@ -25,6 +25,7 @@ export function routeChanges(
     if (!known) changes.push(`It also writes a ${write.record} “${write.as}”.`);
     else changes.push(...writeChanges(known, write, names.destination));
   }
+  if (!same(before.followUps, after.followUps)) changes.push('What is added to the records afterwards is another.');
   return changes;
 }
 
@@ -49,6 +50,7 @@ function writeChanges(before: Write, after: Write, destination: Destination): st
   if (!same(recognising(before), recognising(after))) changes.push(`The ${after.record} is recognised in another way.`);
   if (!same(before.links, after.links)) changes.push(`The ${after.record} is linked in another way.`);
   if (!same(before.place, after.place)) changes.push(`The ${after.record} is placed in another way.`);
+  if (!same(before.owner, after.owner)) changes.push(`The ${after.record} gets its owner in another way.`);
   return changes;
 }
 

@@ -53,7 +53,6 @@ describe('what is not built yet is refused by name', () => {
     [{ holds: [{ for: 'approval' }] }, '/holds/0'],
     [{ sendOn: [{ to: 'crm' }] }, '/sendOn/0'],
     [{ writes: [{ ...person, links: [], when: condition }] }, '/writes/0/when'],
-    [{ writes: [{ ...person, links: [], owner: { fixed: 'ida' } }] }, '/writes/0/owner'],
     [{ writes: [{ ...person, links: [], whenMatched: 'ask' }] }, '/writes/0/whenMatched'],
     [{ writes: [{ ...person, links: [], whenSeveral: 'ask' }] }, '/writes/0/whenSeveral'],
     [{ writes: [{ ...person, links: [], whenNone: 'ask' }] }, '/writes/0/whenNone'],
@@ -72,10 +71,6 @@ describe('what is not built yet is refused by name', () => {
         ],
       },
       '/writes/0/fills/5/value/parts/0',
-    ],
-    [
-      { writes: [{ as: 'lead', record: 'lead', fills: [fill('name', text('x')), fill('source', text('x'))] }] },
-      '/writes/0/record',
     ],
   ])('%#: %j', (change, at) => {
     const definition = { ...route, ...change };
@@ -210,6 +205,7 @@ test('a route is told in sentences', () => {
     mapping: '12 fields fed',
     recognise: 'company by domain, only blanks filled and contact by e-mail',
     place: 'New builds, Enquiry; a second enquiry updates the open deal',
+    followUp: 'nothing more',
   });
 });
 
@@ -238,4 +234,24 @@ test('a first draft from what was seen can be published as it is', () => {
     'phone',
     'source',
   ]);
+});
+
+test('where leads come first, a first draft makes a lead, named by what was seen', () => {
+  const pipeline = {
+    key: 'calls',
+    name: 'Calls',
+    record: 'lead' as const,
+    stages: [{ key: 'new', name: 'New', state: 'open' as const }],
+  };
+  const where = { ...destination, leadHandling: 'leads' as const, pipelines: [...destination.pipelines, pipeline] };
+  const draft = starterRoute('New', 'survey', ['first_name', 'surname', 'email'], where);
+  expect(checkRoute(draft, { ...surroundings, destination: where })).toEqual([]);
+  expect(draft.writes).toMatchObject([
+    {
+      record: 'lead',
+      place: { pipeline: { parts: [{ text: 'calls' }] } },
+      fills: [{ field: 'name' }, { field: 'email' }, { field: 'source' }],
+    },
+  ]);
+  expect(starterRoute('New', 'survey', [], { ...where, pipelines: [] }).writes[0]!.place).toBeUndefined();
 });

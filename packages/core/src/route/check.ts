@@ -1,5 +1,5 @@
 import type { z } from '../schema-library';
-import { fieldOf, pipelineOf, stageOf, type Destination } from '../destination/destination';
+import { fieldOf, pipelineOf, recordWord, stageOf, type Destination } from '../destination/destination';
 import { optionFor } from '../destination/field-value';
 import { jsonPointer } from '../json';
 import { finisherNamed } from '../mapping/finishers/registry';
@@ -15,6 +15,7 @@ import {
   type Value,
   type Write,
 } from './definition';
+import { checkMarks } from './check-marks';
 import { notBuiltYet, valuesOf } from './not-built';
 import { routeShape } from './schema';
 
@@ -39,7 +40,12 @@ export function readRoute(definition: unknown): ReadRoute {
  * feeds, and what is not built yet. Errors stand in the way of publishing; warnings do not.
  */
 export function checkRoute(route: RouteDefinition, surroundings: RouteSurroundings): Problem[] {
-  return [...checkFrom(route, surroundings), ...notBuiltYet(route), ...checkWrites(route, surroundings)];
+  return [
+    ...checkFrom(route, surroundings),
+    ...notBuiltYet(route),
+    ...checkWrites(route, surroundings),
+    ...checkMarks(route, surroundings.destination),
+  ];
 }
 
 function checkFrom(route: RouteDefinition, { intakes }: RouteSurroundings): Problem[] {
@@ -145,7 +151,13 @@ function checkPlace(write: Write, w: number, destination: Destination): Problem[
   const placed = write.record === 'deal' || write.record === 'lead';
   if (!write.place) {
     return write.record === 'deal'
-      ? [error('no-place', 'The deal has no place: choose a pipeline and a stage.', jsonPointer(['writes', w]))]
+      ? [
+          error(
+            'no-place',
+            `The ${recordWord(destination, 'deal')} has no place: choose a pipeline and a stage.`,
+            jsonPointer(['writes', w]),
+          ),
+        ]
       : [];
   }
   if (!placed) return [error('place-does-not-fit', `A ${write.record} stands in no pipeline.`, jsonPointer(way))];

@@ -1,3 +1,5 @@
+import type { OwnerRule } from '../assignment/choose-owner';
+import type { ConditionOn } from '../condition/condition';
 import type { RecordKind } from '../diff/record';
 import type { VISIT_NAMES } from '../source/visit';
 
@@ -82,11 +84,7 @@ export type Part =
 export type MatchRule =
   { by: 'email' | 'phone' | 'domain' | 'external-id' | 'name' } | { by: 'likeness'; accept: number; ask: number };
 
-export type Condition =
-  | { all: Condition[] }
-  | { any: Condition[] }
-  | { not: Condition }
-  | { of: Part; test: string; value?: unknown; caseSensitive?: boolean };
+export type Condition = ConditionOn<Part>;
 
 export interface DecisionTable {
   name: string;
@@ -102,8 +100,11 @@ export interface CellTest {
   value?: unknown;
 }
 
+/** What is done with a record that the write `on` wrote; those not built yet are refused by name. */
+export type FollowUp =
+  | { do: 'tag'; on: string; tags: string[] }
+  | { do: 'list'; on: string; lists: string[] }
+  | { do: 'task' | 'note' | 'message' | 'mail' | 'document'; [setting: string]: unknown };
 /** What these hold is settled by the parts that build them; until then the checker refuses them by name. */
-export type FollowUp = { do: string } & Record<string, unknown>;
 export type Hold = { for: string } & Record<string, unknown>;
 export type SendOn = { to: string } & Record<string, unknown>;
-export type OwnerRule = Record<string, unknown>;

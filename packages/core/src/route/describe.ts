@@ -1,4 +1,5 @@
-import { fieldOf, pipelineOf, stageOf, type Destination } from '../destination/destination';
+import { namedOwner } from '../assignment/choose-owner';
+import { fieldOf, pipelineOf, recordWord, stageOf, type Destination } from '../destination/destination';
 import { counted, listInWords } from '../text';
 import { fixedText } from './check';
 import type { Place, RouteDefinition, Write } from './definition';
@@ -11,14 +12,21 @@ export interface RouteInWords {
   mapping: string;
   recognise: string;
   place: string;
+  followUp: string;
 }
 
-const AGAIN: Record<Place['again'], string> = {
-  update: 'a second enquiry updates the open deal',
-  new: 'a second enquiry makes another deal',
-  'new-if-closed': 'a second enquiry leaves an open deal as it is',
-  leave: 'a second enquiry leaves any deal as it is',
-};
+function againInWords(again: Place['again'], word: string): string {
+  switch (again) {
+    case 'update':
+      return `a second enquiry updates the open ${word}`;
+    case 'new':
+      return `a second enquiry makes another ${word}`;
+    case 'new-if-closed':
+      return `a second enquiry leaves an open ${word} as it is`;
+    case 'leave':
+      return `a second enquiry leaves any ${word} as it is`;
+  }
+}
 
 export function describeRoute(
   route: RouteDefinition,
@@ -28,7 +36,14 @@ export function describeRoute(
   const placed = route.writes.find(({ place }) => place);
   const place = placed?.place ? placeInWords(placed.place, names.destination) : null;
   return {
-    sentence: `${intakes || 'No intake'} → ${listInWords(route.writes.map(({ record, place: at }) => (at && place ? `${record} in ${place}` : record))) || 'nothing'}`,
+    sentence: `${intakes || 'No intake'} → ${
+      listInWords(
+        route.writes.map(({ record, place: at }) => {
+          const word = recordWord(names.destination, record);
+          return at && place ? `${word} in ${place}` : word;
+        }),
+      ) || 'nothing'
+    }`,
     takesFrom: intakes || 'no intake yet',
     mapping: mappingInWords(route, names.destination),
     recognise:
@@ -36,9 +51,34 @@ export function describeRoute(
       'nothing to recognise',
     place:
       placed?.place && place
-        ? `${place}; ${AGAIN[placed.place.again]}${placed.place.backwards ? ', also backwards' : ''}`
+        ? `${place}; ${againInWords(placed.place.again, recordWord(names.destination, placed.record))}${placed.place.backwards ? ', also backwards' : ''}`
         : 'in no pipeline',
+    followUp: followUpInWords(route, names.destination),
   };
+}
+
+function followUpInWords({ writes, followUps = [] }: RouteDefinition, destination: Destination): string {
+  const label = (record: Write['record'], field: string, key: string) =>
+    fieldOf(destination, record, field)?.options?.find((option) => option.key === key)?.label ?? key;
+  const owners = writes.flatMap(({ owner, record }) => {
+    if (!owner) return [];
+    const named = namedOwner(owner);
+    const whom =
+      named && ('person' in named ? label(record, 'owner', named.person) : `somebody of the team ${named.team}`);
+    const whose = 'enteredBy' in owner ? `the colleague who enters it${whom ? `, otherwise ${whom}` : ''}` : whom!;
+    return [`the ${recordWord(destination, record)} goes to ${whose}`];
+  });
+  const marks = followUps.flatMap((followUp) => {
+    const write = writes.find(({ as }) => 'on' in followUp && as === followUp.on);
+    if (!write) return [];
+    const word = recordWord(destination, write.record);
+    if (followUp.do === 'tag')
+      return [`the ${word} is tagged ${listInWords(followUp.tags.map((key) => label(write.record, 'tags', key)))}`];
+    if (followUp.do === 'list')
+      return [`the ${word} joins ${listInWords(followUp.lists.map((key) => label(write.record, 'lists', key)))}`];
+    return [];
+  });
+  return listInWords([...owners, ...marks]) || 'nothing more';
 }
 
 function mappingInWords(route: RouteDefinition, destination: Destination): string {

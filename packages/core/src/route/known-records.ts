@@ -1,6 +1,6 @@
 import type { Link, RecordState } from '../diff/record';
 import type { RecordsDiff } from '../diff/records-diff';
-import { identityKeysOf, identityKeyText, type IdentityKey } from '../identity/keys';
+import { identityKeysOf, identityKeyText, type IdentityKey, type UniqueFields } from '../identity/keys';
 
 /** A record as it is known while planning: its state, and when each field was last written (ISO 8601). */
 export interface KnownRecord extends RecordState {
@@ -20,13 +20,22 @@ export class KnownRecords {
   readonly #linkedFrom = new Map<string, Set<string>>();
   readonly #linkedTo = new Map<string, Set<string>>();
 
-  constructor(records: Iterable<KnownRecord> = [], links: Iterable<Link> = []) {
+  /** @param uniques The fields that make records recognisable beside the built-in ones. */
+  constructor(
+    records: Iterable<KnownRecord> = [],
+    links: Iterable<Link> = [],
+    readonly uniques: UniqueFields = {},
+  ) {
     for (const record of records) this.#add(record);
     for (const link of links) this.#link(link);
   }
 
   get(id: string): KnownRecord | undefined {
     return this.#records.get(id);
+  }
+
+  all(): KnownRecord[] {
+    return [...this.#records.values()];
   }
 
   /** The records that have an identity key, oldest first. */
@@ -70,16 +79,26 @@ export class KnownRecords {
       this.#forgetKeys(record);
       this.#add({ ...record, values, writtenAt });
     }
+    for (const id in diff.removed) {
+      const record = this.#records.get(id);
+      if (record) this.#forgetKeys(record);
+      this.#records.delete(id);
+    }
     for (const link of diff.linked) this.#link(link);
+    for (const { from, to } of diff.unlinked) {
+      this.#linkedFrom.get(from)?.delete(to);
+      this.#linkedTo.get(to)?.delete(from);
+    }
   }
 
   #add(record: KnownRecord): void {
     this.#records.set(record.id, record);
-    for (const key of identityKeysOf(record.kind, record.values)) addTo(this.#byKey, identityKeyText(key), record.id);
+    for (const key of identityKeysOf(record.kind, record.values, this.uniques))
+      addTo(this.#byKey, identityKeyText(key), record.id);
   }
 
   #forgetKeys(record: KnownRecord): void {
-    for (const key of identityKeysOf(record.kind, record.values))
+    for (const key of identityKeysOf(record.kind, record.values, this.uniques))
       this.#byKey.get(identityKeyText(key))?.delete(record.id);
   }
 

@@ -1,6 +1,7 @@
 import { fieldOf, type Destination } from '../destination/destination';
 import { readFieldValue } from '../destination/field-value';
-import { identityKeysOf, type IdentityKey } from '../identity/keys';
+import type { FieldValues } from '../diff/record';
+import { identityKeysOf, uniqueFieldsOf, type IdentityKey } from '../identity/keys';
 import { workOutValue } from '../mapping/value';
 import type { RouteDefinition, Write } from './definition';
 import { submissionReader } from './part-reader';
@@ -18,7 +19,7 @@ export interface Lookups {
 const IDENTIFYING: Record<Write['record'], readonly string[]> = {
   contact: ['email'],
   company: ['domain'],
-  lead: [],
+  lead: ['email'],
   deal: [],
 };
 
@@ -28,15 +29,18 @@ const IDENTIFYING: Record<Write['record'], readonly string[]> = {
  */
 export function lookupsFor(route: RouteDefinition, submission: Submission, destination: Destination): Lookups {
   const read = submissionReader(submission);
+  const uniques = uniqueFieldsOf(destination.fields);
   const keys = route.writes.flatMap((write) => {
-    const values: Record<string, string> = {};
+    const values: FieldValues = {};
     for (const fill of write.fills) {
-      const field = IDENTIFYING[write.record].includes(fill.field) && fieldOf(destination, write.record, fill.field);
+      const identifies =
+        IDENTIFYING[write.record].includes(fill.field) || uniques[write.record]?.includes(fill.field) === true;
+      const field = identifies && fieldOf(destination, write.record, fill.field);
       if (!field) continue;
       const { value } = readFieldValue(field, workOutValue(fill.value, read, destination).text, destination);
-      if (typeof value === 'string') values[fill.field] = value;
+      if (value !== null) values[fill.field] = value;
     }
-    return identityKeysOf(write.record, values);
+    return identityKeysOf(write.record, values, uniques);
   });
   return { keys, deals: route.writes.some(({ record }) => record === 'deal') };
 }

@@ -15,13 +15,13 @@ export function notBuiltYet(route: RouteDefinition): Problem[] {
 
   if (route.onlyWhen) refuse('Conditions (onlyWhen)', 'onlyWhen');
   if (route.decisions?.length) refuse('Decision tables (decisions)', 'decisions');
-  route.followUps?.forEach((followUp, i) => refuse(`The follow-up “${followUp.do}”`, 'followUps', i));
+  route.followUps?.forEach((followUp, i) => {
+    if (followUp.do !== 'tag' && followUp.do !== 'list') refuse(`The follow-up “${followUp.do}”`, 'followUps', i);
+  });
   route.holds?.forEach((hold, i) => refuse(`The hold for “${hold.for}”`, 'holds', i));
   route.sendOn?.forEach((sendOn, i) => refuse(`Sending on to “${sendOn.to}”`, 'sendOn', i));
   route.writes.forEach((write, w) => {
     if (write.when) refuse('A condition on a write (when)', 'writes', w, 'when');
-    if (write.owner) refuse('Choosing an owner (owner)', 'writes', w, 'owner');
-    if (write.record === 'lead') refuse('Writing leads (record: lead)', 'writes', w, 'record');
     if (write.whenMatched === 'ask') refuse('Asking a person (whenMatched: ask)', 'writes', w, 'whenMatched');
     if (write.whenSeveral === 'ask') refuse('Asking a person (whenSeveral: ask)', 'writes', w, 'whenSeveral');
     if (write.whenSeveral === 'most-complete')

@@ -9,6 +9,9 @@ import type { PlaceTrace, Reason } from './plan';
 /** Where a deal is to stand, or why that place does not exist. */
 export type FoundPlace = { ok: true; pipeline: Pipeline; stage: Stage } | { ok: false; reason: Reason };
 
+/** What a lead is, by the state of its stage. */
+export const LEAD_STATUS = { open: 'open', won: 'qualified', lost: 'set-aside' } as const;
+
 /** Works out the pipeline and stage that a place names. They may be gone since the route was published. */
 export function findPlace(
   place: Place,
@@ -62,9 +65,27 @@ export function dealToKeep(
     .sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1))[0];
 }
 
-/** The values that put a deal into a stage, at a time (ISO 8601). */
+/** The lead that a second enquiry is about, by the `again` rule: the latest one with the same e-mail. */
+export function leadToKeep(
+  again: Place['again'],
+  email: string | null,
+  pipeline: Pipeline | null,
+  known: KnownRecords,
+): KnownRecord | undefined {
+  if (again === 'new' || email === null) return undefined;
+  return known
+    .withKey({ record: 'lead', kind: 'email', value: email })
+    .filter(
+      ({ values }) =>
+        (pipeline === null || values.pipeline === pipeline.key) && (again === 'leave' || values.status === 'open'),
+    )
+    .at(-1);
+}
+
+/** The values that put a deal or lead into a stage, at a time (ISO 8601). */
 export function stageValues(pipeline: Pipeline, stage: Stage, at: string): FieldValues {
   const placed: FieldValues = { pipeline: pipeline.key, stage: stage.key, status: stage.state, stage_since: at };
+  if (pipeline.record === 'lead') return { ...placed, status: LEAD_STATUS[stage.state] };
   return stage.state === 'open' ? placed : { ...placed, closed_at: at };
 }
 

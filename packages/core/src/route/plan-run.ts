@@ -1,18 +1,19 @@
 import type { Destination } from '../destination/destination';
 import { fieldOf } from '../destination/destination';
 import { changesBetween, emptyDiff, isEmptyDiff, type RecordsDiff } from '../diff/records-diff';
-import { identityKeysOf } from '../identity/keys';
+import { identityKeysOf, isExclusive } from '../identity/keys';
 import type { PartReader } from '../mapping/value';
 import { sourceOf, type Touch } from '../source/source';
 import { listInWords } from '../text';
 import type { FieldValues } from '../diff/record';
-import type { RouteDefinition, Write } from './definition';
+import type { FollowUp, RouteDefinition, Write } from './definition';
 import type { KnownRecord, KnownRecords } from './known-records';
 import { submissionReader } from './part-reader';
 import type { MatchTrace, Plan, PlannedWrite, PlaceTrace, Reason } from './plan';
 import { givenFor, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
 import { recognise } from './plan-match';
-import { dealToKeep, findPlace, moveTo, stageValues } from './plan-place';
+import { plannedMarks } from './plan-marks';
+import { dealToKeep, findPlace, leadToKeep, moveTo, stageValues } from './plan-place';
 import type { Submission } from './submission';
 
 /** What planning needs besides the submission and the known records. */
@@ -32,7 +33,14 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
   const read = withEarlierWrites(submissionReader(submission), written);
 
   for (const write of route.writes) {
-    const step = planWrite(write, { submission, known, setting, read, earlier: plan.writes });
+    const step = planWrite(write, {
+      submission,
+      known,
+      setting,
+      read,
+      earlier: plan.writes,
+      followUps: route.followUps ?? [],
+    });
     plan.problems.push(...step.problems);
     plan.writes.push(step.planned);
     if (step.failed) return stopped(plan, 'fail', step.failed);
@@ -55,6 +63,7 @@ interface WriteContext {
   setting: Setting;
   read: PartReader;
   earlier: readonly PlannedWrite[];
+  followUps: readonly FollowUp[];
 }
 
 interface WriteStep {
@@ -106,12 +115,17 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     leave,
     at: submission.receivedAt,
   });
-  const { values, derived } = leave
+  const { values: filledIn, derived } = leave
     ? { values: { ...record.values }, derived: [] }
     : valuesAfter(write.record, record?.values ?? {}, fields);
+  const marks = leave
+    ? { values: {}, fields: [], problems: [] }
+    : plannedMarks(write, context.followUps, filledIn, submission, setting.destination);
+  const values = { ...filledIn, ...marks.values };
+  problems.push(...marks.problems);
   const id = record?.id ?? setting.newIds[write.as]!;
   const place = found?.ok ? planPlace(write, found, record, leave, submission.receivedAt) : null;
-  Object.assign(values, place?.values);
+  Object.assign(values, place?.values ?? (write.record === 'lead' && !record ? { status: 'open' } : {}));
 
   const planned: PlannedWrite = {
     as: write.as,
@@ -119,14 +133,14 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     id,
     did: !record ? 'create' : Object.keys(changesBetween(record.values, values)).length ? 'change' : 'keep',
     match,
-    fields: [...fields, ...derived],
+    fields: [...fields, ...derived, ...marks.fields],
     linked: newLinks(write, id, context),
     place: place?.trace ?? null,
   };
   const blank = record ? [] : requiredBlanks(write, values, setting.destination);
   if (blank.length)
     return failedStep({ ...planned, id: null, did: 'none' }, problems, blankField(write, blank, setting.destination));
-  const taken = takenKey(write, id, values, known);
+  const taken = takenKey(write, id, values, known, setting.destination);
   if (taken) return failedStep({ ...planned, id: null, did: 'none' }, problems, taken);
   return { planned, problems, before: record, values };
 }
@@ -137,6 +151,12 @@ function existingRecord(
   place: { pipeline: Parameters<typeof dealToKeep>[1] } | null,
   context: WriteContext,
 ): { record: KnownRecord | undefined; match: MatchTrace } {
+  if (write.record === 'lead') {
+    const email = filled.find(({ fill }) => fill.field === 'email')?.value ?? null;
+    const key = typeof email === 'string' ? email : null;
+    const record = leadToKeep(write.place?.again ?? 'update', key, place?.pipeline ?? null, context.known);
+    return { record, match: { by: record ? 'open-lead' : null, key, found: record ? 1 : 0 } };
+  }
   if (!write.place || !place) return recognise(write, filled, context.known);
   const contact =
     context.earlier.find(({ as, record }) => record === 'contact' && write.links?.includes(as))?.id ?? null;
@@ -193,13 +213,21 @@ function requiredBlanks(write: Write, values: FieldValues, destination: Destinat
     .map(({ key }) => key);
 }
 
-function takenKey(write: Write, id: string, values: FieldValues, known: KnownRecords): Reason | null {
-  for (const key of identityKeysOf(write.record, values)) {
-    if (key.kind === 'phone' || write.record === 'lead') continue;
-    if (known.withKey(key).some((other) => other.kind === write.record && other.id !== id)) {
-      const text = `Another ${write.record} has the ${key.kind} ${key.value} already, and the route does not recognise by ${key.kind}. Add that to Recognise on the route sheet, publish, and run this again.`;
-      return { code: 'identity-taken', text };
-    }
+function takenKey(
+  write: Write,
+  id: string,
+  values: FieldValues,
+  known: KnownRecords,
+  destination: Destination,
+): Reason | null {
+  for (const key of identityKeysOf(write.record, values, known.uniques)) {
+    if (!isExclusive(key)) continue;
+    if (!known.withKey(key).some((other) => other.kind === write.record && other.id !== id)) continue;
+    const field = key.kind.startsWith('field:') ? fieldOf(destination, write.record, key.kind.slice(6)) : undefined;
+    const text = field
+      ? `Another ${write.record} has the ${field.label} ${key.value} already, and no two may have the same. Nothing was written.`
+      : `Another ${write.record} has the ${key.kind} ${key.value} already, and the route does not recognise by ${key.kind}. Add that to Recognise on the route sheet, publish, and run this again.`;
+    return { code: 'identity-taken', text };
   }
   return null;
 }

@@ -36,6 +36,13 @@ const condition: z.ZodType<Condition> = z
   )
   .meta({ id: 'Condition' });
 
+const namedOwner = z.union([z.strictObject({ person: name }), z.strictObject({ team: name })]);
+/** The shape of an owner rule. */
+export const ownerRuleShape = z.union([
+  namedOwner,
+  z.strictObject({ enteredBy: z.literal(true), otherwise: namedOwner.optional() }),
+]);
+
 const cellTest = z.strictObject({ test: name, value: z.unknown().optional() });
 
 const decisionTable = z
@@ -94,9 +101,17 @@ const write = z
         backwards: z.boolean().optional(),
       })
       .optional(),
-    owner: z.record(z.string(), z.unknown()).optional(),
+    owner: ownerRuleShape.optional(),
   })
   .meta({ id: 'Write' });
+
+const followUp = z
+  .union([
+    z.strictObject({ do: z.literal('tag'), on: name, tags: z.array(name).min(1).max(50) }),
+    z.strictObject({ do: z.literal('list'), on: name, lists: z.array(name).min(1).max(50) }),
+    z.looseObject({ do: z.enum(['task', 'note', 'message', 'mail', 'document']) }),
+  ])
+  .meta({ id: 'FollowUp' });
 
 /** The shape of a route definition; `ROUTE_SCHEMA` is the same as JSON Schema. */
 export const routeShape: z.ZodType<RouteDefinition> = z.strictObject({
@@ -106,7 +121,7 @@ export const routeShape: z.ZodType<RouteDefinition> = z.strictObject({
   onlyWhen: condition.optional(),
   decisions: z.array(decisionTable).optional(),
   writes: z.array(write).max(20),
-  followUps: z.array(z.looseObject({ do: name })).optional(),
+  followUps: z.array(followUp).max(50).optional(),
   holds: z.array(z.looseObject({ for: name })).optional(),
   sendOn: z.array(z.looseObject({ to: name })).optional(),
 });

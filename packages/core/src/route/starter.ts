@@ -20,7 +20,8 @@ const USUAL: [field: string, pattern: RegExp, finishers: string[]][] = [
 ];
 
 /**
- * A first draft of a route for an intake: a contact recognised by e-mail, and a deal in the first pipeline. What the
+ * A first draft of a route for an intake: a contact recognised by e-mail, and a deal in the first pipeline; or a lead,
+ * where a workspace lets somebody qualify enquiries first. What the
  * intake has sent so far is fed where its name leaves no doubt; the rest is for a person.
  */
 export function starterRoute(
@@ -39,6 +40,7 @@ export function starterRoute(
   const email: Fill[] = fills.some(({ field }) => field === 'email')
     ? []
     : [{ field: 'email', value: answer('email', 'email') }];
+  if (destination.leadHandling === 'leads') return leadRoute(name, intake, [...fills, ...email], destination);
   const pipeline = destination.pipelines.find(({ record }) => record === 'deal');
   const stage = pipeline && defaultStageOf(pipeline);
   const route: RouteDefinition = {
@@ -78,4 +80,40 @@ export function starterRoute(
     });
   }
   return route;
+}
+
+/** What of a contact a lead has too, under its own names. */
+const LEAD_FIELDS: Record<string, string> = { full_name: 'name', email: 'email', phone: 'phone' };
+
+function leadRoute(name: string, intake: string, fills: readonly Fill[], { pipelines }: Destination): RouteDefinition {
+  const pipeline = pipelines.find(({ record }) => record === 'lead');
+  const stage = pipeline && defaultStageOf(pipeline);
+  const own = fills.flatMap((fill): Fill[] => {
+    const field = LEAD_FIELDS[fill.field];
+    return field ? [{ ...fill, field }] : [];
+  });
+  const names = fills.filter(({ field }) => field === 'first_name' || field === 'last_name');
+  const named: Fill[] = own.some(({ field }) => field === 'name')
+    ? []
+    : [
+        {
+          field: 'name',
+          value: { parts: names.length ? names.flatMap(({ value }) => value.parts) : [{ answer: 'name' }] },
+        },
+      ];
+  return {
+    format: 'haycart.route/1',
+    name,
+    from: [intake],
+    writes: [
+      {
+        as: 'enquiry',
+        record: 'lead',
+        ...(pipeline && stage
+          ? { place: { pipeline: text(pipeline.key), stage: text(stage.key), again: 'update' as const } }
+          : {}),
+        fills: [...named, ...own, SOURCE],
+      },
+    ],
+  };
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Pipeline } from '../destination/destination';
+import { recordWord, recordWords, type Pipeline } from '../destination/destination';
 import { answer, destination, fill, firm, person, route, routeOf, sale, text } from '../testing/example';
 import { routeChanges } from './changes';
 import { checkRoute, hasErrors } from './check';
@@ -18,7 +18,22 @@ describe('a route told in sentences', () => {
       mapping: '12 fields fed',
       recognise: 'company by domain, only blanks filled and contact by e-mail',
       place: 'New builds, Enquiry; a second enquiry updates the open deal',
+      followUp: 'nothing more',
     });
+  });
+
+  test('calls a deal what the workspace calls it', () => {
+    const ours = { ...names, destination: { ...destination, dealWord: 'opportunity' as const } };
+    expect(describeRoute(route, ours)).toMatchObject({
+      sentence: expect.stringContaining('contact and opportunity in New builds'),
+      place: expect.stringContaining('updates the open opportunity'),
+    });
+    const { dealWord } = ours.destination;
+    expect([recordWord({ dealWord }, 'deal'), recordWords({ dealWord }, 'deal'), recordWords({}, 'lead')]).toEqual([
+      'opportunity',
+      'opportunities',
+      'leads',
+    ]);
   });
 
   test('says so where nothing is chosen yet', () => {
@@ -28,6 +43,7 @@ describe('a route told in sentences', () => {
       mapping: '0 fields fed',
       recognise: 'nothing to recognise',
       place: 'in no pipeline',
+      followUp: 'nothing more',
     });
   });
 

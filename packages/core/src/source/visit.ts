@@ -5,10 +5,23 @@ import { storableText } from '../text';
 export const CAMPAIGN_PARAMETERS = ['utm_source', 'utm_medium', 'utm_campaign', 'utm_term', 'utm_content'] as const;
 export type CampaignParameter = (typeof CAMPAIGN_PARAMETERS)[number];
 
-/** What surrounded a submission, apart from its time. Everything is optional: a server-to-server post has almost none of it. */
-export type Visit = Partial<Record<CampaignParameter | 'page' | 'referrer' | 'userAgent', string>>;
+/**
+ * What surrounded a submission, apart from its time. Everything is optional: a server-to-server post has almost none of it.
+ * `enteredBy`, the key of the colleague who entered it, is known from their entry link alone and never read from a post.
+ */
+export type Visit = Partial<
+  Record<CampaignParameter | 'page' | 'referrer' | 'userAgent' | 'formVersion' | 'language' | 'enteredBy', string>
+>;
 
-export const VISIT_NAMES = ['page', 'referrer', 'userAgent', ...CAMPAIGN_PARAMETERS] as const;
+export const VISIT_NAMES = [
+  'page',
+  'referrer',
+  'userAgent',
+  'formVersion',
+  'language',
+  'enteredBy',
+  ...CAMPAIGN_PARAMETERS,
+] as const;
 
 /** The most characters of one part of the visit that are kept; addresses can be abused to carry anything. */
 const LONGEST = 2_000;
@@ -32,6 +45,8 @@ export function readVisit(sources: {
   keep('referrer', handed.referrer, sources.query?.get('referrer'));
   for (const name of CAMPAIGN_PARAMETERS) keep(name, handed[name], sources.query?.get(name));
   keep('userAgent', sources.headers?.userAgent);
+  keep('language', handed.language);
+  keep('formVersion', handed.formVersion);
   return visit;
 }
 

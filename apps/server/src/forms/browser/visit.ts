@@ -46,3 +46,4 @@ function handOver(): void {
 
 if (document.readyState === 'loading') document.addEventListener('DOMContentLoaded', handOver);
 else handOver();
+export {};

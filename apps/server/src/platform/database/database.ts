@@ -1,6 +1,7 @@
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
+import { isId } from '../paging';
 
 /** One transaction of one workspace: the query builder for everyday work, and named statements for the hot paths. */
 export interface WorkspaceTx {
@@ -8,6 +9,10 @@ export interface WorkspaceTx {
   db: NodePgDatabase;
   /** Runs a statement of ours that is prepared once a connection under its name. */
   statement<Row extends pg.QueryResultRow>(name: string, text: string, values?: unknown[]): Promise<Row[]>;
+  /** Runs a statement whose text is put together for the occasion, such as one with a person's filter. */
+  unnamed<Row extends pg.QueryResultRow>(text: string, values: unknown[]): Promise<Row[]>;
+  /** Does something once the transaction is committed, and before whoever asked for it hears of it. */
+  afterCommit(then: () => void): void;
 }
 
 /** The role that the server works as; the migrations make it. */
@@ -42,19 +47,19 @@ export class Database implements OnModuleDestroy {
   async inWorkspace<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
     const client = await this.pool.connect();
     let broken: Error | undefined;
+    const committed: (() => void)[] = [];
     try {
-      await client.query('begin');
-      await client.query({
-        name: 'enter',
-        text: `select set_config('haycart.workspace', $1, true), set_config('plan_cache_mode', 'force_custom_plan', true)`,
-        values: [workspaceId],
-      });
+      await client.query(enter(workspaceId));
       const result = await work({
         workspaceId,
         db: drizzle({ client }),
         statement: (name, text, values) => named(client, name, text, values),
+        unnamed: async <Row extends pg.QueryResultRow>(text: string, values: unknown[]) =>
+          (await client.query<Row>(text, values)).rows,
+        afterCommit: (then) => committed.push(then),
       });
       await client.query('commit');
+      for (const then of committed) then();
       return result;
     } catch (cause) {
       await client.query('rollback').catch((rollbackCause: Error) => {
@@ -91,6 +96,12 @@ export class Database implements OnModuleDestroy {
   async onModuleDestroy(): Promise<void> {
     await this.pool.end();
   }
+}
+
+/** Begins a transaction in a workspace, in one round trip: that takes plain text, so only an id gets in. */
+function enter(workspaceId: string): string {
+  if (!isId(workspaceId)) throw new Error('A workspace is named by its id.');
+  return `begin; select set_config('haycart.workspace', '${workspaceId}', true), set_config('plan_cache_mode', 'force_custom_plan', true)`;
 }
 
 async function named<Row extends pg.QueryResultRow>(

@@ -43,12 +43,16 @@ export class Events implements OnApplicationBootstrap, OnModuleDestroy {
     );
   }
 
-  /** Tells in the same transaction, so that nobody hears of what is then rolled back. */
+  /**
+   * Tells in the same transaction, so that nobody hears of what is then rolled back. This process hears it first: whoever
+   * made a change finds it made.
+   */
   async tell(tx: WorkspaceTx, ...topics: EventTopic[]): Promise<void> {
     await tx.statement('tell', 'select pg_notify($1, $2)', [
       CHANNEL,
       JSON.stringify({ workspaceId: tx.workspaceId, topics }),
     ]);
+    tx.afterCommit(() => this.#notices.next({ workspaceId: tx.workspaceId, topics }));
   }
 
   /** Tells at once, or with all else when the last telling was a moment ago: for what happens thousands of times a second. */

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import {
-  checkAnswers,
+  answeredVersion,
   checkPayload,
   isJsonObject,
   jsonPointer,
@@ -11,17 +11,20 @@ import {
   type JsonObject,
   type JsonValue,
   type RefusedAnswer,
+  type Visit,
 } from '@haycart/core';
 import { Webhook } from 'standardwebhooks';
-import { FormPages } from '../../forms/form-pages.service';
+import { FormAnswers, type ReadPost } from '../../forms/form-answers.service';
+import { FormPages, type Asked } from '../../forms/form-pages.service';
+import { isPublicForm } from '../../forms/public-forms.service';
 import { IntakeDirectory, type PublicIntake } from '../../intakes/intake-directory.service';
 import type { Config } from '../../platform/config';
 import { ProblemError, problemsAt } from '../../platform/errors/problem-error';
 import { asProblem } from '../../platform/errors/problem-filter';
 import { Metrics } from '../../platform/metrics';
 import { CONFIG } from '../../platform/tokens';
-import { FloodGuard } from './flood-guard';
-import { readRequest, type ReadRequest } from './read-request';
+import { FloodGuard } from '../../platform/flood-guard';
+import { BODY_LIMITS, readRequest, type ReadRequest } from './read-request';
 import { SubmissionInbox, type Arrival } from './submission-inbox.service';
 
 /** The most submissions that one post may bring. */
@@ -42,6 +45,7 @@ export class AcceptHandler {
     @Inject(IntakeDirectory) private readonly intakes: IntakeDirectory,
     @Inject(SubmissionInbox) private readonly inbox: SubmissionInbox,
     @Inject(FormPages) private readonly pages: FormPages,
+    @Inject(FormAnswers) private readonly answers: FormAnswers,
     @Inject(Metrics) private readonly metrics: Metrics,
   ) {}
 
@@ -70,38 +74,67 @@ export class AcceptHandler {
     const intake = await this.intakes.byKey(path);
     if (!intake) throw new ProblemError('unknown-intake', 'There is no intake with this key. Check the address.');
     this.#guard(request, intake);
-    const html = wantsHtml(request) && intake.form !== null;
-    if (intake.state === 'closed') {
-      if (html) return this.pages.sendClosed(response, intake);
-      throw new ProblemError('closed', `${intake.name} takes no submissions any more.`);
+    const form = isPublicForm(intake) ? intake : null;
+    const asked: Asked = { query: query ?? new URLSearchParams(), referer: request.headers.referer };
+    const html = wantsHtml(request) && form !== null;
+    if (intake.state !== 'live') {
+      if (html) return this.pages.sendClosed(response, form, asked);
+      throw new ProblemError(
+        'closed',
+        intake.state === 'draft'
+          ? `${intake.name} is not published yet.`
+          : `${intake.name} takes no submissions any more.`,
+      );
     }
 
     const receivedAt = new Date();
-    const read = await readRequest(request);
+    const read = await readRequest(request).catch((thrown: unknown) => {
+      if (html && thrown instanceof ProblemError && thrown.code === 'too-large') return null;
+      throw thrown;
+    });
+    if (!read) return this.pages.sendTooLarge(response, form!, asked, BODY_LIMITS.withFiles);
     if (intake.secret) checkSignature(intake.secret, request, read.body);
-    const { payloads, list } = payloadsOf(read);
-    const refused = intake.form
-      ? payloads.map((payload) => (payload ? checkAnswers(intake.form!.questions, payload) : []))
-      : [];
+    const { payloads: sent, list } = payloadsOf(read);
+    const from = { receivedAt, address: request.socket.remoteAddress ?? '' };
+    const post = form && (await this.answers.read(form, sent, read.files, asked.query, from));
+    if (post && form.forColleagues && !post.entry) {
+      if (html) return await this.pages.sendForColleagues(response, form, asked);
+      throw new ProblemError('entry-link', `${form.name} is for colleagues. Send _entry, the secret of an entry link.`);
+    }
+    if (post?.entry) asked.entry = post.entry.secret;
+    const refused = post?.answers.map((one) => one.refused) ?? [];
     if (refused.some((answers) => answers.length)) {
-      if (html) return this.pages.sendRefused(response, intake, payloads[0]!, refused[0]!);
+      if (html) return await this.pages.sendRefused(response, post!.form, asked, sent[0]!, refused[0]!);
       throw refusedAnswers(refused, list);
     }
+    const payloads = post?.answers.map((one) => one.payload) ?? sent;
 
     const headers = { referer: request.headers.referer, userAgent: request.headers['user-agent'] };
     const arrivals = payloads.map((payload, index): Arrival => ({
       workspaceId: intake.workspaceId,
       intakeId: intake.id,
       receivedAt,
-      format: read.format,
-      body: list ? Buffer.from(JSON.stringify(payload)) : read.body,
-      visit: readVisit({ handedOver: payload?._visit, query, headers }),
+      ...(list || (form && payload)
+        ? { format: 'json' as const, body: Buffer.from(JSON.stringify(payload)) }
+        : { format: read.format, body: read.body }),
+      visit: this.#visit(readVisit({ handedOver: payload?._visit, query, headers }), post),
       files: index === 0 ? read.files : [],
+      ...(post?.answers[index]?.suspicion ? { suspicion: post.answers[index].suspicion } : {}),
     }));
     const ids = await this.#keep(arrivals, request, read, payloads[0] ?? undefined);
     this.metrics.accepted.inc(ids.length);
-    if (html) redirect(response, `/f/${intake.slug}/thanks`);
+    if (html) await this.pages.sendThanks(response, post!.form, asked, payloads[0] ?? {});
     else acknowledge(response, list ? { submissionIds: ids } : { submissionId: ids[0]! });
+  }
+
+  /** What surrounded an arrival; only a form has versions, and only those that there were, and colleagues who enter. */
+  #visit({ formVersion, ...visit }: Visit, post: ReadPost | null): Visit {
+    if (!post) return visit;
+    return {
+      ...visit,
+      formVersion: String(answeredVersion(formVersion, post.form.version)),
+      ...(post.entry ? { enteredBy: post.entry.person } : {}),
+    };
   }
 
   #guard(request: IncomingMessage, intake: PublicIntake): void {
@@ -138,7 +171,8 @@ export class AcceptHandler {
       const bodyHash = hash();
       return this.inbox.keepOnce(arrivals, `once ${once.replaceAll('\0', '')} ${bodyHash}`, bodyHash);
     }
-    if (arrivals.length === 1 && !read.files.length) return [await this.inbox.keep(arrivals[0]!)];
+    if (arrivals.length === 1 && !read.files.length && !arrivals[0]!.suspicion)
+      return [await this.inbox.keep(arrivals[0]!)];
     return this.inbox.keepAll(arrivals);
   }
 }
@@ -208,11 +242,6 @@ function acknowledge(response: ServerResponse, answer: { submissionId: string } 
   const body = JSON.stringify(answer);
   response.writeHead(202, { 'content-type': 'application/json', 'content-length': body.length, ...ANY_SITE });
   response.end(body);
-}
-
-function redirect(response: ServerResponse, location: string): void {
-  response.writeHead(303, { location, 'content-length': 0 });
-  response.end();
 }
 
 function answerPreflight(response: ServerResponse): void {

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { BodyFormat, Visit } from '@haycart/core';
+import type { BodyFormat, Suspicion, Visit } from '@haycart/core';
 import { newId } from '../../platform/new-id';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { packed } from '../../platform/database/packed';
@@ -15,6 +15,8 @@ export interface Arrival {
   body: Buffer;
   visit: Visit;
   files?: ArrivedFile[];
+  /** Found suspicious: it is set aside, and not routed before a person says so. */
+  suspicion?: Suspicion | undefined;
 }
 
 /** A file of a multipart body. Its id stands in the payload. */
@@ -180,7 +182,13 @@ async function insertAll(
 ): Promise<string[]> {
   const kept = arrivals.map((arrival, index) => ({ id: ids[index]!, arrival }));
   await tx.statement('insert_all', INSERT_ALL, [tx.workspaceId, ...manyRows(kept)]);
-  for (const [index, { files = [] }] of arrivals.entries()) {
+  for (const [index, { files = [], suspicion }] of arrivals.entries()) {
+    if (suspicion)
+      await tx.statement(
+        'set_aside',
+        `update submission set state = 'set-aside', suspicion = $3 where workspace_id = $1 and id = $2`,
+        [tx.workspaceId, ids[index], JSON.stringify(suspicion)],
+      );
     for (const file of files) {
       await tx.statement(
         'insert_file',

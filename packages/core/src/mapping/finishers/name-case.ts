@@ -47,7 +47,13 @@ function capitalised(word: string): string {
     /(^|[-'’.])(mc|o['’])?(\p{L})/gu,
     (_, mark: string, prefix: string | undefined, letter: string) => {
       const start = prefix === undefined ? '' : prefix[0]!.toUpperCase() + prefix.slice(1);
-      return `${mark}${start}${letter.toUpperCase()}`;
+      return `${mark}${start}${capital(letter)}`;
     },
   );
+}
+
+/** The capital of a letter. Some have none of their own, and become two (ß, ŉ, ᾀ): those stay as they are. */
+function capital(letter: string): string {
+  const upper = letter.toUpperCase();
+  return [...upper].length === 1 ? upper : letter;
 }

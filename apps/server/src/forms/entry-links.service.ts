@@ -1,0 +1,90 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { EntryLinkShape } from '@haycart/api';
+import { and, eq } from 'drizzle-orm';
+import { newSecret } from '../platform/auth/secret';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { entryLink } from './tables';
+
+/** Whose entry link it is, and to which form. */
+export interface EntryHolder {
+  workspaceId: string;
+  intakeId: string;
+  person: { key: string; name: string };
+}
+
+const KEEP_MS = 5_000;
+const MOST_KEPT = 5_000;
+
+/** The links by which colleagues enter into forms in their own name, signed in or not. */
+@Injectable()
+export class EntryLinks {
+  readonly #kept = new Map<string, { holder: EntryHolder | null; until: number }>();
+
+  constructor(@Inject(Database) private readonly database: Database) {}
+
+  /** A person's link into a form; made when they ask for the first time. */
+  async of(tx: WorkspaceTx, intakeId: string, personId: string): Promise<EntryLinkShape> {
+    await tx.db
+      .insert(entryLink)
+      .values({ workspaceId: tx.workspaceId, intakeId, personId, secret: newSecret() })
+      .onConflictDoNothing();
+    const [row] = await tx.db
+      .select()
+      .from(entryLink)
+      .where(this.#one(tx, intakeId, personId));
+    return linkWith(row!.secret);
+  }
+
+  /** A new link; the one before stops working within seconds. */
+  async renew(tx: WorkspaceTx, intakeId: string, personId: string): Promise<EntryLinkShape> {
+    const before = await this.of(tx, intakeId, personId);
+    const secret = newSecret();
+    await tx.db
+      .update(entryLink)
+      .set({ secret })
+      .where(this.#one(tx, intakeId, personId));
+    this.#kept.delete(before.secret);
+    return linkWith(secret);
+  }
+
+  /** Whose link it is; `null` for one that there is not, not any more, or of a person who is not active. */
+  async holder(secret: string): Promise<EntryHolder | null> {
+    const kept = this.#kept.get(secret);
+    if (kept && kept.until > Date.now()) return kept.holder;
+    const [row] = await this.database.gate<{
+      workspace_id: string;
+      intake_id: string;
+      person_key: string;
+      person_name: string;
+    }>('entry', secret);
+    const holder = row
+      ? {
+          workspaceId: row.workspace_id,
+          intakeId: row.intake_id,
+          person: { key: row.person_key, name: row.person_name },
+        }
+      : null;
+    if (this.#kept.size >= MOST_KEPT) this.#kept.clear();
+    this.#kept.set(secret, { holder, until: Date.now() + KEEP_MS });
+    return holder;
+  }
+
+  /** Who enters into a form by what a page or a post gives as its link; `null` for anybody else. */
+  async enteredBy(intakeId: string, secret: unknown): Promise<EntryHolder | null> {
+    if (typeof secret !== 'string' || secret === '' || secret.length > 100) return null;
+    const holder = await this.holder(secret);
+    return holder?.intakeId === intakeId ? holder : null;
+  }
+
+  #one(tx: WorkspaceTx, intakeId: string, personId: string) {
+    return and(
+      eq(entryLink.workspaceId, tx.workspaceId),
+      eq(entryLink.intakeId, intakeId),
+      eq(entryLink.personId, personId),
+    );
+  }
+}
+
+function linkWith(secret: string): EntryLinkShape {
+  return { secret, address: `/entry/${secret}` };
+}

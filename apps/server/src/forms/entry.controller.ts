@@ -1,0 +1,78 @@
+import { Controller, Get, HttpCode, Inject, Param, Post } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { EntryLinkShape, EntryShape } from '@haycart/api';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Public } from '../platform/auth/public';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { IntakesService } from '../intakes/intakes.service';
+import { SubmissionsService } from '../submissions/submissions.service';
+import { EntryLinks } from './entry-links.service';
+
+const SHOWN = 10;
+
+/** Quick entry: what colleagues hear on the phone goes the same way as what arrives by itself. */
+@ApiTags('forms')
+@Controller('api/v1')
+export class EntryController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(EntryLinks) private readonly links: EntryLinks,
+    @Inject(IntakesService) private readonly intakes: IntakesService,
+    @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
+  ) {}
+
+  /** The caller's own link into a form. */
+  @Post('forms/:id/entry-link')
+  @HttpCode(200)
+  link(@ByCaller() caller: Caller, @Param('id') id: string): Promise<EntryLinkShape> {
+    return this.#forForm(caller, id, (tx, form, person) => this.links.of(tx, form, person));
+  }
+
+  @Post('forms/:id/entry-link/renew')
+  @HttpCode(200)
+  renew(@ByCaller() caller: Caller, @Param('id') id: string): Promise<EntryLinkShape> {
+    return this.#forForm(caller, id, (tx, form, person) => this.links.renew(tx, form, person));
+  }
+
+  /** The form that a link leads into, and what became of what was entered by it. It needs no signing in. */
+  @Public()
+  @Get('entry/:secret')
+  async entry(@Param('secret') secret: string): Promise<EntryShape> {
+    const holder = await this.links.holder(secret);
+    if (!holder)
+      throw new ProblemError(
+        'entry-link',
+        'This entry link does not work, or not any more. Sign in and open quick entry to get a new one.',
+      );
+    return this.database.inWorkspace(holder.workspaceId, async (tx) => {
+      const { id, key, name, form, address, state } = await this.intakes.one(tx, holder.intakeId);
+      const latest = await this.submissions.entered(tx, id, holder.person.key, SHOWN);
+      return {
+        form: { key, name, title: form?.title ?? name, address, state },
+        person: holder.person,
+        latest: latest.map((one) => ({
+          id: one.id,
+          receivedAt: one.receivedAt,
+          who: one.who || one.email,
+          state: one.state,
+          runs: one.runs.map(({ outcome, summary }) => ({ outcome, summary })),
+        })),
+      };
+    });
+  }
+
+  #forForm<Answer>(
+    { workspaceId, by }: Caller,
+    id: string,
+    act: (tx: WorkspaceTx, intakeId: string, personId: string) => Promise<Answer>,
+  ): Promise<Answer> {
+    if (by.kind === 'token')
+      throw new ProblemError('not-allowed', 'An entry link belongs to a person; a token has none.');
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const { id: intakeId, kind } = await this.intakes.one(tx, id);
+      if (kind !== 'form') throw new ProblemError('not-found', 'This intake is no form.');
+      return act(tx, intakeId, by.id);
+    });
+  }
+}

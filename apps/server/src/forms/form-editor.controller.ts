@@ -1,0 +1,204 @@
+import { Body, Controller, Get, HttpCode, Inject, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { figuresBy, figuresOf, stopsOf, type FormRouteWish } from '@haycart/core';
+import type { FormFiguresShape, FormMonth, FormShape, IntakeShape, ThemeShape } from '@haycart/api';
+import { Type } from 'class-transformer';
+import { IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database } from '../platform/database/database';
+import { PeopleService } from '../workspaces/people.service';
+import { FormTrials } from './form-trials.service';
+import { FormCounts } from './form-counts.service';
+import { FormPages } from './form-pages.service';
+import { FormsService, readForm } from './forms.service';
+import { readWish } from './route-wish';
+import { ThemesService } from './themes.service';
+
+class NewFormDto {
+  @ApiProperty() @IsString() @Length(1, 120) name: string;
+  @ApiPropertyOptional({ description: 'A form definition' }) @IsOptional() @IsObject() form?: object;
+  @ApiPropertyOptional({ description: 'The key of a form to copy' }) @IsOptional() @IsString() copyOf?: string;
+}
+
+class DraftDto {
+  @ApiProperty() @IsObject() form: object;
+  @ApiProperty() @IsInt() revision: number;
+}
+
+class PreviewDto {
+  @ApiProperty() @IsObject() form: object;
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(2, 35) language?: string;
+}
+
+class PublishFormDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(0, 500) note?: string;
+  @ApiPropertyOptional({ description: 'Where what the form brings goes, if its route is to be made' })
+  @IsOptional()
+  @IsObject()
+  route?: object;
+  @ApiPropertyOptional({
+    description: 'How many of the visitors see it, while the others go on with the version before',
+  })
+  @IsOptional()
+  @IsNumber()
+  @Min(0.01)
+  @Max(0.99)
+  share?: number;
+}
+
+class EndTrialDto {
+  @ApiProperty({ description: 'The version that everybody sees from now on' }) @IsInt() keep: number;
+}
+
+class FiguresQueryDto {
+  @ApiPropertyOptional() @IsOptional() @Type(() => Number) @IsInt() @Min(1) @Max(400) days?: number;
+}
+
+class NewThemeDto {
+  @ApiProperty() @IsString() @Length(1, 120) name: string;
+  @ApiProperty() @IsObject() theme: object;
+}
+
+class ThemeDto {
+  @ApiProperty() @IsObject() theme: object;
+}
+
+/** Building forms. */
+@ApiTags('forms')
+@Controller('api/v1')
+export class FormEditorController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(FormsService) private readonly forms: FormsService,
+    @Inject(ThemesService) private readonly themes: ThemesService,
+    @Inject(FormPages) private readonly pages: FormPages,
+    @Inject(FormCounts) private readonly counts: FormCounts,
+    @Inject(FormTrials) private readonly trials: FormTrials,
+    @Inject(PeopleService) private readonly people: PeopleService,
+  ) {}
+
+  @Post('forms')
+  @HttpCode(201)
+  add(@ByCaller() { workspaceId }: Caller, @Body() { name, form, copyOf }: NewFormDto): Promise<IntakeShape> {
+    return this.database.inWorkspace(workspaceId, (tx) =>
+      copyOf ? this.forms.copy(tx, copyOf, name) : this.forms.add(tx, name, readForm(form)),
+    );
+  }
+
+  @Get('forms/:id')
+  one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<FormShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.forms.one(tx, id));
+  }
+
+  /** What visitors did at each form in the last 30 days. */
+  @Get('form-months')
+  months(@ByCaller() { workspaceId }: Caller): Promise<FormMonth[]> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const months = await this.counts.month(tx);
+      return (await this.forms.all(tx)).flatMap(({ id, key }) => {
+        const month = months.get(id);
+        return month ? [{ key, ...month }] : [];
+      });
+    });
+  }
+
+  /** What happened at a form in the last days: whole, by part of its visitors, and where people stopped. */
+  @Get('forms/:id/figures')
+  async figures(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Query() { days = 30 }: FiguresQueryDto,
+  ): Promise<FormFiguresShape> {
+    await this.counts.flush();
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const { intake } = await this.forms.one(tx, id);
+      const tallies = await this.counts.tallies(tx, intake.id, days);
+      return {
+        whole: figuresOf(tallies),
+        byVersion: figuresBy(tallies, 'version'),
+        byPage: figuresBy(tallies, 'page').slice(0, 50),
+        bySource: figuresBy(tallies, 'source').slice(0, 50),
+        byDevice: figuresBy(tallies, 'device'),
+        stops: stopsOf(tallies),
+        trial: await this.trials.figures(tx, intake),
+      };
+    });
+  }
+
+  @Put('forms/:id/draft')
+  saveDraft(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Body() { form, revision }: DraftDto,
+  ): Promise<FormShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.forms.saveDraft(tx, id, form, revision));
+  }
+
+  /** The real page of a form that is not published, for the editor. Sending it keeps nothing. */
+  @Post('forms/preview')
+  @HttpCode(200)
+  async preview(
+    @ByCaller() { workspaceId }: Caller,
+    @Body() { form, language }: PreviewDto,
+  ): Promise<{ page: string }> {
+    const page = await this.database.inWorkspace(workspaceId, (tx) => this.pages.preview(tx, readForm(form), language));
+    return { page };
+  }
+
+  @Post('forms/:id/publish')
+  @HttpCode(200)
+  async publish(
+    @ByCaller() { workspaceId, by }: Caller,
+    @Param('id') id: string,
+    @Body() { note, route, share }: PublishFormDto,
+  ): Promise<{ version: number; route: string | null }> {
+    const wish: FormRouteWish | null = route ? readWish(route) : null;
+    if (share !== undefined) await this.counts.flush();
+    return this.database.inWorkspace(workspaceId, async (tx) =>
+      this.forms.publish(tx, id, await this.people.nameOf(tx, by), { note: note ?? null, route: wish, share }),
+    );
+  }
+
+  @Post('forms/:id/trial/end')
+  @HttpCode(200)
+  endTrial(
+    @ByCaller() { workspaceId, by }: Caller,
+    @Param('id') id: string,
+    @Body() { keep }: EndTrialDto,
+  ): Promise<{ version: number }> {
+    return this.database.inWorkspace(workspaceId, async (tx) =>
+      this.forms.endTrial(tx, id, keep, await this.people.nameOf(tx, by)),
+    );
+  }
+
+  @Post('forms/:id/versions/:version/restore')
+  @HttpCode(200)
+  restore(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Param('version', ParseIntPipe) version: number,
+  ): Promise<FormShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.forms.restore(tx, id, version));
+  }
+
+  @Get('themes')
+  allThemes(@ByCaller() { workspaceId }: Caller): Promise<ThemeShape[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.themes.all(tx));
+  }
+
+  @Post('themes')
+  @HttpCode(201)
+  addTheme(@ByCaller() { workspaceId }: Caller, @Body() { name, theme }: NewThemeDto): Promise<ThemeShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.themes.add(tx, name, theme));
+  }
+
+  @Put('themes/:key')
+  @HttpCode(204)
+  changeTheme(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('key') key: string,
+    @Body() { theme }: ThemeDto,
+  ): Promise<void> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.themes.change(tx, key, theme));
+  }
+}

@@ -1,0 +1,118 @@
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post } from '@nestjs/common';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { COLOUR_MARKS, type ColourMark } from '@haycart/core';
+import type { DoneEdit, LabelShape, LabelUse, MembershipLine } from '@haycart/api';
+import { IsIn, IsOptional, IsString, Length, ValidateIf } from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { Events } from '../platform/events/events';
+import { LabelledService } from '../records/labelled.service';
+import { LabelsService, type LabelKind } from './labels.service';
+
+class NewLabelDto {
+  @ApiProperty() @IsString() @Length(1, 100) name: string;
+  @ApiPropertyOptional({ enum: COLOUR_MARKS }) @IsOptional() @IsIn(COLOUR_MARKS) colour?: ColourMark;
+}
+
+class LabelDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 100) name?: string;
+  @ApiPropertyOptional({ enum: COLOUR_MARKS })
+  @IsOptional()
+  @ValidateIf((_, value) => value !== null)
+  @IsIn(COLOUR_MARKS)
+  colour?: ColourMark | null;
+}
+
+class MergeDto {
+  /** The key of the label that stays. */
+  @ApiProperty() @IsString() @Length(1, 100) into: string;
+}
+
+/** What tags and lists have in common. */
+abstract class LabelsController {
+  protected abstract readonly kind: LabelKind;
+
+  constructor(
+    @Inject(Database) protected readonly database: Database,
+    @Inject(Events) protected readonly events: Events,
+    @Inject(LabelsService) protected readonly labels: LabelsService,
+    @Inject(LabelledService) protected readonly labelled: LabelledService,
+  ) {}
+
+  @Get()
+  all(@ByCaller() { workspaceId }: Caller): Promise<LabelUse[]> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const counts = await this.labelled.counts(tx, this.kind);
+      return (await this.labels.all(tx, this.kind))
+        .filter(({ retired }) => !retired)
+        .map((label) => ({ ...label, records: counts.get(label.key) ?? 0 }));
+    });
+  }
+
+  @Post()
+  @HttpCode(201)
+  add(@ByCaller() caller: Caller, @Body() { name, colour = undefined }: NewLabelDto): Promise<LabelShape> {
+    return this.#changing(caller, (tx) => this.labels.add(tx, this.kind, name, colour ?? null));
+  }
+
+  @Patch(':key')
+  change(@ByCaller() caller: Caller, @Param('key') key: string, @Body() change: LabelDto): Promise<LabelShape> {
+    return this.#changing(caller, (tx) => this.labels.change(tx, this.kind, key, change));
+  }
+
+  /** Takes a label off everything that carries it, and out of use. */
+  @Delete(':key')
+  remove(@ByCaller() caller: Caller, @Param('key') key: string): Promise<DoneEdit> {
+    return this.#changing(caller, async (tx) => {
+      const label = await this.labels.one(tx, this.kind, key);
+      await this.labels.retire(tx, this.kind, key);
+      return this.labelled.replace(tx, this.kind, key, null, `Deleted the ${this.kind} ${label.name}`, caller.by);
+    });
+  }
+
+  /** Puts another label in the place of one, everywhere, and takes the one out of use. */
+  @Post(':key/merge')
+  @HttpCode(200)
+  merge(@ByCaller() caller: Caller, @Param('key') key: string, @Body() { into }: MergeDto): Promise<DoneEdit> {
+    return this.#changing(caller, async (tx) => {
+      const from = await this.labels.one(tx, this.kind, key);
+      const to = await this.labels.one(tx, this.kind, into);
+      if (from.key === to.key) throw new ProblemError('conflict', 'These are one and the same.');
+      await this.labels.retire(tx, this.kind, key);
+      const text = `Merged the ${this.kind} ${from.name} into ${to.name}`;
+      return this.labelled.replace(tx, this.kind, key, to.key, text, caller.by);
+    });
+  }
+
+  #changing<Result>({ workspaceId }: Caller, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const result = await work(tx);
+      await this.events.tell(tx, 'labels', 'fields');
+      return result;
+    });
+  }
+}
+
+/** Words that any record can carry. */
+@ApiTags('labels')
+@Controller('api/v1/tags')
+export class TagsController extends LabelsController {
+  protected readonly kind = 'tag';
+}
+
+/** Lists that contacts can be on. */
+@ApiTags('labels')
+@Controller('api/v1/lists')
+export class ListsController extends LabelsController {
+  protected readonly kind = 'list';
+
+  /** Who came on a list and left it, the latest first. */
+  @Get(':key/memberships')
+  memberships(@ByCaller() { workspaceId }: Caller, @Param('key') key: string): Promise<MembershipLine[]> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      await this.labels.one(tx, 'list', key);
+      return this.labelled.memberships(tx, key);
+    });
+  }
+}

@@ -1,0 +1,180 @@
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Query, Req, Res } from '@nestjs/common';
+import type {} from '@fastify/multipart';
+import { ApiConsumes, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { CONSENT_CHANNELS, type ConsentChannel } from '@haycart/core';
+import type { ConsentShape, FileShape, NoteShape, TaskLine, TaskShape } from '@haycart/api';
+import { IsBoolean, IsIn, IsISO8601, IsOptional, IsString, Length, Matches, ValidateIf } from 'class-validator';
+import type { FastifyReply, FastifyRequest } from 'fastify';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { ActivitiesService } from './activities.service';
+import { kindFrom } from './record-kinds';
+
+const LARGEST_FILE = 25 * 1024 * 1024;
+
+class NoteDto {
+  @ApiProperty() @IsString() @Length(1, 100_000) text: string;
+}
+
+class NewTaskDto {
+  @ApiProperty() @IsString() @Length(1, 1_000) text: string;
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 100) owner?: string;
+  @ApiPropertyOptional() @IsOptional() @IsISO8601({ strict: true }) @Matches(/^\d{4}-\d{2}-\d{2}$/) due?: string;
+}
+
+class TaskDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 1_000) text?: string;
+  @ApiPropertyOptional() @IsOptional() @ValidateIf((_, value) => value !== null) @IsString() owner?: string | null;
+  @ApiPropertyOptional()
+  @IsOptional()
+  @ValidateIf((_, value) => value !== null)
+  @IsISO8601({ strict: true })
+  @Matches(/^\d{4}-\d{2}-\d{2}$/)
+  due?: string | null;
+  @ApiPropertyOptional() @IsOptional() @IsBoolean() done?: boolean;
+}
+
+class ConsentDto {
+  @ApiProperty({ enum: CONSENT_CHANNELS }) @IsIn(CONSENT_CHANNELS) channel: ConsentChannel;
+  @ApiProperty({ enum: ['given', 'withdrawn'] }) @IsIn(['given', 'withdrawn']) state: 'given' | 'withdrawn';
+  @ApiProperty() @IsString() @Length(1, 10_000) words: string;
+  @ApiProperty() @IsString() @Length(1, 1_000) place: string;
+}
+
+class MineDto {
+  @IsOptional() @IsString() @Length(1, 100) owner?: string;
+}
+
+/** Notes, tasks, files and consent: what stands beside a record's values. */
+@ApiTags('records')
+@Controller('api/v1')
+export class ActivitiesController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(ActivitiesService) private readonly activities: ActivitiesService,
+  ) {}
+
+  /** Open tasks, the next due first. */
+  @Get('tasks')
+  tasks(@ByCaller() { workspaceId }: Caller, @Query() { owner }: MineDto): Promise<TaskLine[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.activities.openTasks(tx, owner ?? null));
+  }
+
+  @Post(':kind/:id/notes')
+  @HttpCode(201)
+  addNote(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+    @Body() { text }: NoteDto,
+  ): Promise<NoteShape> {
+    return this.#on(caller, kind, id, (tx) => this.activities.addNote(tx, id, text, caller.by));
+  }
+
+  @Patch(':kind/:id/notes/:note')
+  @HttpCode(204)
+  changeNote(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+    @Param('note') note: string,
+    @Body() { text }: NoteDto,
+  ): Promise<void> {
+    return this.#on(caller, kind, id, (tx) => this.activities.changeNote(tx, id, note, text));
+  }
+
+  @Post(':kind/:id/tasks')
+  @HttpCode(201)
+  addTask(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+    @Body() task: NewTaskDto,
+  ): Promise<TaskShape> {
+    return this.#on(caller, kind, id, (tx) => this.activities.addTask(tx, id, task, caller.by));
+  }
+
+  @Patch(':kind/:id/tasks/:task')
+  @HttpCode(204)
+  changeTask(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+    @Param('task') task: string,
+    @Body() change: TaskDto,
+  ): Promise<void> {
+    return this.#on(caller, kind, id, (tx) => this.activities.changeTask(tx, id, task, change, caller.by));
+  }
+
+  @Delete(':kind/:id/:what/:one')
+  @HttpCode(204)
+  remove(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+    @Param('what') what: string,
+    @Param('one') one: string,
+  ): Promise<void> {
+    return this.#on(caller, kind, id, (tx) => {
+      if (what !== 'notes' && what !== 'tasks' && what !== 'files')
+        throw new ProblemError('not-found', 'There is nothing at this address.');
+      return this.activities.remove(tx, what, id, one);
+    });
+  }
+
+  @Post(':kind/:id/files')
+  @HttpCode(201)
+  @ApiConsumes('multipart/form-data')
+  async addFile(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+    @Req() request: FastifyRequest,
+  ): Promise<FileShape> {
+    if (!request.isMultipart()) throw new ProblemError('wrong-type', 'Send the file as multipart/form-data.');
+    const part = await request.file({ limits: { fileSize: LARGEST_FILE, files: 1 } });
+    if (!part) throw new ProblemError('unreadable', 'The request brings no file.');
+    const bytes = await part.toBuffer();
+    const name = part.filename.replace(/^.*[\\/]/, '').slice(0, 255) || 'file';
+    return this.#on(caller, kind, id, (tx) =>
+      this.activities.addFile(tx, id, { name, type: part.mimetype, bytes }, caller.by),
+    );
+  }
+
+  /** The bytes as they came. A browser saves them and never shows them as a page of this site. */
+  @Get(':kind/:id/files/:file')
+  async file(
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+    @Param('file') file: string,
+    @Res() reply: FastifyReply,
+  ): Promise<void> {
+    const { name, type, bytes } = await this.#on(caller, kind, id, (tx) => this.activities.file(tx, id, file));
+    void reply
+      .header('content-type', /^[\w.+-]+\/[\w.+-]+$/.test(type) ? type : 'application/octet-stream')
+      .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
+      .header('content-security-policy', "default-src 'none'; sandbox")
+      .header('x-content-type-options', 'nosniff')
+      .send(bytes);
+  }
+
+  @Post('contacts/:id/consents')
+  @HttpCode(201)
+  addConsent(@ByCaller() caller: Caller, @Param('id') id: string, @Body() consent: ConsentDto): Promise<ConsentShape> {
+    return this.#on(caller, 'contacts', id, (tx) => this.activities.addConsent(tx, id, consent, caller.by));
+  }
+
+  #on<Result>(
+    { workspaceId }: Caller,
+    kind: string,
+    id: string,
+    work: (tx: WorkspaceTx) => Promise<Result>,
+  ): Promise<Result> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      await this.activities.refuseGone(tx, kindFrom(kind), id);
+      return work(tx);
+    });
+  }
+}

@@ -1,0 +1,185 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { ConsentChannel } from '@haycart/core';
+import type { ConsentShape, FileShape, NoteShape, TaskLine, TaskShape } from '@haycart/api';
+import { and, eq, sql } from 'drizzle-orm';
+import type { Caller } from '../platform/auth/caller';
+import type { WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { Events } from '../platform/events/events';
+import { newId } from '../platform/new-id';
+import { isId } from '../platform/paging';
+import { PeopleService } from '../workspaces/people.service';
+import { consent, note, recordFile, task } from './tables';
+
+const KEPT = { notes: note, tasks: task, files: recordFile };
+
+export interface TaskChange {
+  text?: string | undefined;
+  owner?: string | null | undefined;
+  due?: string | null | undefined;
+  done?: boolean | undefined;
+}
+
+export interface NewConsent {
+  channel: ConsentChannel;
+  state: 'given' | 'withdrawn';
+  words: string;
+  place: string;
+}
+
+/** What people keep beside a record's values: notes, tasks, files, and what a contact agreed to. */
+@Injectable()
+export class ActivitiesService {
+  constructor(
+    @Inject(PeopleService) private readonly people: PeopleService,
+    @Inject(Events) private readonly events: Events,
+  ) {}
+
+  async addNote(
+    tx: WorkspaceTx,
+    recordId: string,
+    text: string,
+    by: Caller['by'],
+    at = new Date(),
+  ): Promise<NoteShape> {
+    const row = { id: newId(), recordId, text, ...(await this.#signed(tx, by, at)), changedAt: null };
+    await tx.db.insert(note).values({ workspaceId: tx.workspaceId, ...row });
+    await this.events.tell(tx, 'records');
+    return { id: row.id, text, by: row.by, at: row.at.toISOString(), changedAt: null };
+  }
+
+  async changeNote(tx: WorkspaceTx, recordId: string, id: string, text: string): Promise<void> {
+    const rows = await tx.db
+      .update(note)
+      .set({ text, changedAt: new Date() })
+      .where(and(eq(note.workspaceId, tx.workspaceId), eq(note.recordId, recordId), eq(note.id, idOr404(id))))
+      .returning({ id: note.id });
+    await this.#done(tx, rows.length);
+  }
+
+  async addTask(
+    tx: WorkspaceTx,
+    recordId: string,
+    { text, owner = null, due = null }: { text: string; owner?: string | null; due?: string | null },
+    by: Caller['by'],
+    at = new Date(),
+  ): Promise<TaskShape> {
+    const row = { id: newId(), recordId, text, owner, due, ...(await this.#signed(tx, by, at)) };
+    await tx.db.insert(task).values({ workspaceId: tx.workspaceId, ...row });
+    await this.events.tell(tx, 'records');
+    return { id: row.id, text, owner, due, by: row.by, at: row.at.toISOString(), doneAt: null, doneBy: null };
+  }
+
+  async changeTask(
+    tx: WorkspaceTx,
+    recordId: string,
+    id: string,
+    { done, ...change }: TaskChange,
+    by: Caller['by'],
+  ): Promise<void> {
+    const signed = await this.#signed(tx, by);
+    const state = done === undefined ? {} : { doneAt: done ? signed.at : null, doneBy: done ? signed.by : null };
+    const set = Object.fromEntries(Object.entries({ ...change, ...state }).filter(([, value]) => value !== undefined));
+    if (!Object.keys(set).length) return;
+    const rows = await tx.db
+      .update(task)
+      .set(set)
+      .where(and(eq(task.workspaceId, tx.workspaceId), eq(task.recordId, recordId), eq(task.id, idOr404(id))))
+      .returning({ id: task.id });
+    await this.#done(tx, rows.length);
+  }
+
+  /** Open tasks, the next due first; of one person where said. */
+  openTasks(tx: WorkspaceTx, owner: string | null): Promise<TaskLine[]> {
+    return tx.statement<TaskLine>(
+      'open_tasks',
+      `select t.id, t.text, t.owner, t.due::text as due, t.by, t.at, null as "doneAt", null as "doneBy", n.kind, t.record_id as record, n.name
+       from task t join lateral (
+         select 'contact' as kind, coalesce(full_name, email, phone, 'without a name') as name from contact where workspace_id = $1 and id = t.record_id
+         union all select 'company', name from company where workspace_id = $1 and id = t.record_id
+         union all select 'lead', name from lead where workspace_id = $1 and id = t.record_id
+         union all select 'deal', name from deal where workspace_id = $1 and id = t.record_id) n on true
+       where t.workspace_id = $1 and t.done_at is null and ($2::text is null or t.owner = $2) order by t.due nulls last, t.at, t.id limit 500`,
+      [tx.workspaceId, owner],
+    );
+  }
+
+  async addFile(
+    tx: WorkspaceTx,
+    recordId: string,
+    { name, type, bytes }: { name: string; type: string; bytes: Buffer },
+    by: Caller['by'],
+  ): Promise<FileShape> {
+    const row = { id: newId(), recordId, name, type, size: bytes.length, ...(await this.#signed(tx, by)) };
+    await tx.db.insert(recordFile).values({ workspaceId: tx.workspaceId, ...row, bytes });
+    await this.events.tell(tx, 'records');
+    return { id: row.id, name, type, size: row.size, by: row.by, at: row.at.toISOString() };
+  }
+
+  async file(tx: WorkspaceTx, recordId: string, id: string): Promise<{ name: string; type: string; bytes: Buffer }> {
+    const [found] = await tx.db
+      .select({ name: recordFile.name, type: recordFile.type, bytes: recordFile.bytes })
+      .from(recordFile)
+      .where(
+        and(
+          eq(recordFile.workspaceId, tx.workspaceId),
+          eq(recordFile.recordId, recordId),
+          eq(recordFile.id, idOr404(id)),
+        ),
+      );
+    if (!found) throw gone();
+    return found;
+  }
+
+  /** Keeps what a contact agreed to or withdrew. Nothing of it is ever changed or removed. */
+  async addConsent(
+    tx: WorkspaceTx,
+    contactId: string,
+    given: NewConsent,
+    by: Caller['by'],
+    at = new Date(),
+  ): Promise<ConsentShape> {
+    const row = { id: newId(), contactId, ...given, ...(await this.#signed(tx, by, at)) };
+    await tx.db.insert(consent).values({ workspaceId: tx.workspaceId, ...row });
+    await this.events.tell(tx, 'records');
+    return { id: row.id, ...given, by: row.by, at: row.at.toISOString() };
+  }
+
+  /** Removes a note, a task or a file for good. */
+  async remove(tx: WorkspaceTx, what: keyof typeof KEPT, recordId: string, id: string): Promise<void> {
+    const table = KEPT[what];
+    const rows = await tx.db
+      .delete(table)
+      .where(and(eq(table.workspaceId, tx.workspaceId), eq(table.recordId, recordId), eq(table.id, idOr404(id))))
+      .returning({ id: table.id });
+    await this.#done(tx, rows.length);
+  }
+
+  /** Refuses what is meant for a record that is not there. */
+  async refuseGone(tx: WorkspaceTx, kind: string, id: string): Promise<void> {
+    const found = isId(id)
+      ? await tx.db.execute(
+          sql`select 1 from ${sql.identifier(kind)} where workspace_id = ${tx.workspaceId} and id = ${id} for key share`,
+        )
+      : { rows: [] };
+    if (!found.rows.length) throw new ProblemError('not-found', `There is no such ${kind}.`);
+  }
+
+  async #signed(tx: WorkspaceTx, by: Caller['by'], at = new Date()): Promise<{ by: string; at: Date }> {
+    return { by: await this.people.nameOf(tx, by), at };
+  }
+
+  async #done(tx: WorkspaceTx, changed: number): Promise<void> {
+    if (!changed) throw gone();
+    await this.events.tell(tx, 'records');
+  }
+}
+
+function idOr404(id: string): string {
+  if (!isId(id)) throw gone();
+  return id;
+}
+
+function gone(): ProblemError {
+  return new ProblemError('not-found', 'There is nothing like that on this record any more.');
+}

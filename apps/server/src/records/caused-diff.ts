@@ -1,0 +1,10 @@
+import type { RecordsDiff, Touch } from '@haycart/core';
+
+/** A diff with what caused it and when it counts from. */
+export interface CausedDiff {
+  diff: RecordsDiff;
+  /** ISO 8601: the arrival of the submission, or the time of a person's change. */
+  at: string;
+  cause: { kind: 'run' | 'person' | 'take-back'; id: string };
+  touches?: readonly Touch[];
+}

@@ -1,0 +1,34 @@
+import { Controller, Get, HttpCode, Inject, Param, Post, Query } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import type { DoneEdit, EditLine } from '@haycart/api';
+import { IsOptional, IsString } from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database } from '../platform/database/database';
+import { readLimit } from '../platform/paging';
+import { RecordEditsService } from './record-edits.service';
+
+class LatestDto {
+  @IsOptional() @IsString() limit?: string;
+}
+
+/** What people did to records, and taking it back. */
+@ApiTags('records')
+@Controller('api/v1/edits')
+export class EditsController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(RecordEditsService) private readonly edits: RecordEditsService,
+  ) {}
+
+  @Get()
+  latest(@ByCaller() { workspaceId }: Caller, @Query() { limit }: LatestDto): Promise<EditLine[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.edits.latest(tx, readLimit(limit)));
+  }
+
+  /** What was changed since stays; `left` tells how much. */
+  @Post(':id/take-back')
+  @HttpCode(200)
+  takeBack(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<DoneEdit & { left: number }> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.edits.takeBack(tx, id, by));
+  }
+}

@@ -1,0 +1,93 @@
+import type { FieldDefinition, ListSort, RecordKind } from '@haycart/core';
+import { ProblemError } from '../platform/errors/problem-error';
+import { isId } from '../platform/paging';
+import type { Values } from './condition-sql';
+
+/** Where a page of a sorted list begins: after the row with this value (as text; `null` is blank) and id. */
+export interface ListCursor {
+  value: string | null;
+  id: string;
+}
+
+/** The order of a list, as SQL on the row `r`. */
+export interface ListOrder {
+  /** What rows are ordered by, and how its text in a cursor is read again. */
+  by: string;
+  type: string;
+  down: boolean;
+  /** Whether some rows may have nothing to be ordered by; they stand last. */
+  blanks: boolean;
+}
+
+const NEVER_BLANK: Record<RecordKind, readonly string[]> = {
+  contact: [],
+  company: ['name'],
+  lead: ['name'],
+  deal: ['name', 'pipeline', 'stage', 'status', 'stage_since'],
+};
+
+/** The order that a sort asks for; the latest changed first when nothing is asked. */
+export function listOrder(kind: RecordKind, sort: ListSort | undefined, fields: readonly FieldDefinition[]): ListOrder {
+  const { field: key, down } = sort ?? { field: 'updated_at', down: true };
+  const field = fields.find((one) => one.key === key)!;
+  if (['number', 'created_at', 'updated_at'].includes(key))
+    return { by: `r.${key}`, type: key === 'number' ? 'bigint' : 'timestamptz', down, blanks: false };
+  const blanks = !NEVER_BLANK[kind].includes(key);
+  if (field.builtIn) return { ...builtInOrder(field), down, blanks };
+  // A key holds nothing but letters, digits and underlines.
+  const value = `r.custom -> '${key}'`;
+  const number = field.type === 'money' ? `${value} -> 'amount'` : value;
+  if (['whole-number', 'decimal', 'money'].includes(field.type))
+    return {
+      by: `(case when jsonb_typeof(${number}) = 'number' then (${number})::numeric end)`,
+      type: 'numeric',
+      down,
+      blanks,
+    };
+  return { by: `lower(r.custom ->> '${key}')`, type: 'text', down, blanks };
+}
+
+function builtInOrder({ key, type }: FieldDefinition): Pick<ListOrder, 'by' | 'type'> {
+  if (type === 'money') return { by: `r.${key}_amount`, type: 'bigint' };
+  if (type === 'date-time') return { by: `r.${key}`, type: 'timestamptz' };
+  if (type === 'person') return { by: `r.${key}`, type: 'text' };
+  return { by: `lower(r.${key})`, type: 'text' };
+}
+
+/** The text of the value that a row is ordered by, exact to the microsecond. */
+export function cursorText({ by, type }: ListOrder): string {
+  return type === 'timestamptz'
+    ? `to_char(${by} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`
+    : `(${by})::text`;
+}
+
+/** The rows with something to be ordered by, from a place on. */
+export function filledRows(order: ListOrder, after: ListCursor | null, values: Values): string {
+  const filled = order.blanks ? `${order.by} is not null` : 'true';
+  if (!after || after.value === null) return after ? 'false' : filled;
+  const place = `(${values.add(after.value, order.type)}, ${values.add(after.id, 'uuid')})`;
+  return `(${order.by}, r.id) ${order.down ? '<' : '>'} ${place}`;
+}
+
+/** The rows with nothing to be ordered by, which come after all others. */
+export function blankRows(order: ListOrder, after: ListCursor | null, values: Values): string {
+  const rest =
+    after && after.value === null ? ` and r.id ${order.down ? '<' : '>'} ${values.add(after.id, 'uuid')}` : '';
+  return `${order.by} is null${rest}`;
+}
+
+export function writeListCursor({ value, id }: ListCursor): string {
+  return Buffer.from(JSON.stringify([value, id])).toString('base64url');
+}
+
+/** `?after=`, as a list gave it in `next`. */
+export function readListCursor(text: string | undefined): ListCursor | null {
+  if (text === undefined || text === '') return null;
+  try {
+    const [value, id] = JSON.parse(Buffer.from(text, 'base64url').toString()) as unknown[];
+    if ((value === null || typeof value === 'string') && typeof id === 'string' && isId(id)) return { value, id };
+  } catch {
+    // Not what a list gave.
+  }
+  throw new ProblemError('refused', 'after takes what an earlier page gave as next.');
+}

@@ -1,0 +1,65 @@
+import {
+  changesBetween,
+  emptyDiff,
+  fieldOf,
+  splitByRecord,
+  type Destination,
+  type Plan,
+  type RecordKind,
+  type RecordsDiff,
+} from '@haycart/core';
+import type { HistoryEntry } from '@haycart/api';
+
+/** One change of a record as the database answers it. */
+export interface HistoryRow {
+  id: string;
+  at: Date | string;
+  cause_kind: HistoryEntry['cause']['kind'];
+  cause_id: string;
+  diff: RecordsDiff;
+  writes: Plan['writes'] | null;
+  submission_id: string | null;
+  label: string;
+  edit_text: string | null;
+  taken_back: boolean;
+}
+
+/** The changes of the record `$2`, latest first, with what caused each. */
+export const HISTORY_SQL = `select c.id, c.at, c.cause_kind, c.cause_id, c.diff, r.plan -> 'writes' as writes, r.submission_id,
+    coalesce(t.name, case when c.cause_kind = 'take-back' then e.taken_back_by else e.by end, p.name, '') as label,
+    e.text as edit_text, e.taken_back_at is not null as taken_back
+  from record_change c
+  left join run r on r.workspace_id = c.workspace_id and r.id = c.cause_id and c.cause_kind = 'run'
+  left join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
+  left join record_edit e on e.workspace_id = c.workspace_id and e.id = c.cause_id and c.cause_kind <> 'run'
+  left join person p on p.workspace_id = c.workspace_id and p.id = c.cause_id and c.cause_kind = 'person'
+  where c.workspace_id = $1 and c.record_id = $2 order by c.at desc, c.id desc limit 500`;
+
+/** What a change did to one record, with the trace of each value that a run wrote. */
+export function historyEntry(row: HistoryRow, kind: RecordKind, id: string, destination: Destination): HistoryEntry {
+  const part = splitByRecord(row.diff).get(id) ?? emptyDiff();
+  const made = part.created[id] ?? null;
+  const fields = made ? changesBetween({}, made.values) : (part.changed[id]?.fields ?? {});
+  const traces = row.writes?.find((write) => write.id === id)?.fields ?? [];
+  return {
+    id: row.id,
+    at: new Date(row.at).toISOString(),
+    cause: {
+      kind: row.cause_kind,
+      id: row.cause_id,
+      label: row.label,
+      ...(row.submission_id ? { submission: row.submission_id } : {}),
+      ...(row.edit_text && row.cause_kind === 'person'
+        ? { edit: { text: row.edit_text, takenBack: row.taken_back } }
+        : {}),
+    },
+    diff: row.diff,
+    values: Object.entries(fields).map(([field, { before, after }]) => ({
+      field,
+      label: fieldOf(destination, kind, field)?.label ?? field,
+      before,
+      after,
+      trace: traces.find((trace) => trace.field === field)?.trace ?? null,
+    })),
+  };
+}

@@ -1,0 +1,68 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { RecordKind } from '@haycart/core';
+import type { RecordSheet } from '@haycart/api';
+import { Database } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { isId } from '../platform/paging';
+import { DestinationService } from '../workspaces/destination.service';
+import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
+import { LINKS_SQL, recordShape, type LinkRow } from './record-shapes';
+import type { RecordRow } from './record-rows';
+
+type Parts = Omit<RecordSheet, 'record' | 'history'> & {
+  record: RecordRow | null;
+  links: LinkRow[];
+  history: HistoryRow[];
+  revision: number;
+};
+
+/** Everything that a record's page shows, read in one round trip however much there is. */
+@Injectable()
+export class RecordSheetService {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
+  ) {}
+
+  async sheet(workspaceId: string, kind: RecordKind, id: string): Promise<RecordSheet> {
+    const [parts] = isId(id)
+      ? await this.database.inWorkspaceOnce<Parts>(workspaceId, `${kind}_sheet`, SHEETS[kind], [id])
+      : [];
+    if (!parts?.record) throw new ProblemError('not-found', `There is no such ${kind}.`);
+    const { record, links, history, revision, ...rest } = parts;
+    const destination =
+      this.destinations.kept(workspaceId, revision) ??
+      (await this.database.inWorkspace(workspaceId, (tx) => this.destinations.load(tx)));
+    const row = { ...record, created_at: new Date(record.created_at), updated_at: new Date(record.updated_at) };
+    return {
+      record: recordShape(kind, row, links),
+      history: history.map((entry) => historyEntry(entry, kind, id, destination)),
+      ...rest,
+    };
+  }
+}
+
+const list = (from: string) => `(select coalesce(jsonb_agg(to_jsonb(x)), '[]') from (${from}) x)`;
+
+function sheetSql(kind: RecordKind): string {
+  const own = 'workspace_id = $1 and record_id = $2';
+  const sql = `select
+    (select revision from workspace where id = $1) as revision,
+    (select to_jsonb(r) from ${kind} r where r.workspace_id = $1 and r.id = $2) as record,
+    ${list(LINKS_SQL.replaceAll('any($2::uuid[])', '$2'))} as links,
+    ${list(HISTORY_SQL)} as history,
+    ${list(`select at, channel, source, medium, campaign, page from touch where ${own} order by at, id limit 500`)} as touches,
+    ${list(`select id, text, by, at, changed_at as "changedAt" from note where ${own} order by at desc limit 500`)} as notes,
+    ${list(`select id, text, owner, due, by, at, done_at as "doneAt", done_by as "doneBy" from task where ${own} order by done_at nulls first, due nulls last, at limit 500`)} as tasks,
+    ${list(`select id, name, type, size, by, at from record_file where ${own} order by at desc limit 500`)} as files,
+    ${list(`select id, channel, state, words, place, by, at from consent where workspace_id = $1 and contact_id = $2 order by at desc, id desc limit 500`)} as consents
+    from entered`;
+  return sql.replaceAll('$1', '$1::uuid').replaceAll('$2', '$2::uuid');
+}
+
+const SHEETS: Record<RecordKind, string> = {
+  contact: sheetSql('contact'),
+  company: sheetSql('company'),
+  lead: sheetSql('lead'),
+  deal: sheetSql('deal'),
+};

@@ -1,0 +1,133 @@
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post } from '@nestjs/common';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import type { AwayDates, WorkingHours } from '@haycart/core';
+import type { PersonShape, TeamShape } from '@haycart/api';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsEmail,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { Events } from '../platform/events/events';
+import { PeopleService } from './people.service';
+import { TeamsService } from './teams.service';
+
+class AwayDto implements AwayDates {
+  @ApiProperty() @IsString() from: string;
+  @ApiProperty() @IsString() to: string;
+}
+
+class PersonDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 80) name?: string;
+  @ApiPropertyOptional() @IsOptional() @IsBoolean() active?: boolean;
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(250)
+  @IsString({ each: true })
+  regions?: string[];
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  languages?: string[];
+  @ApiPropertyOptional() @IsOptional() @ValidateIf((_, value) => value !== null) @IsString() timeZone?: string | null;
+  @ApiPropertyOptional() @IsOptional() @IsObject() hours?: WorkingHours;
+  @ApiPropertyOptional() @IsOptional() @ValidateIf((_, value) => value !== null) @IsInt() capacity?: number | null;
+  @ApiPropertyOptional({ type: [AwayDto] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(100)
+  @ValidateNested({ each: true })
+  @Type(() => AwayDto)
+  away?: AwayDto[];
+}
+
+class NewPersonDto {
+  @ApiProperty() @IsString() @Length(2, 80) name: string;
+  @ApiProperty() @IsEmail() email: string;
+  @ApiProperty() @IsString() @Length(10, 200) password: string;
+}
+
+class TeamDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 80) name?: string;
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(1_000)
+  @IsString({ each: true })
+  people?: string[];
+}
+
+class NewTeamDto extends TeamDto {
+  @ApiProperty() @IsString() @Length(1, 80) declare name: string;
+}
+
+/** Who works here, and in which teams. */
+@ApiTags('people')
+@Controller('api/v1')
+export class PeopleController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(Events) private readonly events: Events,
+    @Inject(PeopleService) private readonly people: PeopleService,
+    @Inject(TeamsService) private readonly teams: TeamsService,
+  ) {}
+
+  @Get('people')
+  all(@ByCaller() { workspaceId }: Caller): Promise<PersonShape[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.teams.everybody(tx));
+  }
+
+  @Post('people')
+  @HttpCode(201)
+  add(@ByCaller() caller: Caller, @Body() person: NewPersonDto): Promise<PersonShape> {
+    return this.#changing(caller, async (tx) => this.teams.byId(tx, await this.people.add(tx, person)));
+  }
+
+  @Patch('people/:key')
+  change(@ByCaller() caller: Caller, @Param('key') key: string, @Body() change: PersonDto): Promise<PersonShape> {
+    return this.#changing(caller, (tx) => this.teams.change(tx, key, change));
+  }
+
+  @Get('teams')
+  allTeams(@ByCaller() { workspaceId }: Caller): Promise<TeamShape[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.teams.all(tx));
+  }
+
+  @Post('teams')
+  @HttpCode(201)
+  addTeam(@ByCaller() caller: Caller, @Body() { name, people = [] }: NewTeamDto): Promise<TeamShape> {
+    return this.#changing(caller, (tx) => this.teams.addTeam(tx, name, people));
+  }
+
+  @Patch('teams/:key')
+  changeTeam(@ByCaller() caller: Caller, @Param('key') key: string, @Body() change: TeamDto): Promise<TeamShape> {
+    return this.#changing(caller, (tx) => this.teams.changeTeam(tx, key, change));
+  }
+
+  @Delete('teams/:key')
+  @HttpCode(204)
+  removeTeam(@ByCaller() caller: Caller, @Param('key') key: string): Promise<void> {
+    return this.#changing(caller, (tx) => this.teams.removeTeam(tx, key));
+  }
+
+  #changing<Result>({ workspaceId }: Caller, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const result = await work(tx);
+      await this.events.tell(tx, 'people', 'fields');
+      return result;
+    });
+  }
+}

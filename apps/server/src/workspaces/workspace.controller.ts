@@ -1,0 +1,96 @@
+import { Body, Controller, Get, Inject, Patch, Put } from '@nestjs/common';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import type { ExchangeRate } from '@haycart/core';
+import type { WorkspaceShape } from '@haycart/api';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, Length, Matches, ValidateNested } from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { Events } from '../platform/events/events';
+import { RatesService } from './rates.service';
+import { WorkspacesService } from './workspaces.service';
+
+class WorkspaceDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(2, 80) name?: string;
+  @ApiPropertyOptional() @IsOptional() @Matches(/^[A-Z]{2}$/) defaultCountry?: string;
+  @ApiPropertyOptional() @IsOptional() @Matches(/^[A-Z]{3}$/) defaultCurrency?: string;
+  @ApiPropertyOptional() @IsOptional() @IsIn(['deals', 'leads']) leadHandling?: 'deals' | 'leads';
+  @ApiPropertyOptional() @IsOptional() @IsIn(['deal', 'opportunity']) dealWord?: 'deal' | 'opportunity';
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(500)
+  @Length(1, 100, { each: true })
+  blockedWords?: string[];
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(500)
+  @Length(1, 200, { each: true })
+  blockedDomains?: string[];
+}
+
+class RateDto implements ExchangeRate {
+  @ApiProperty() @IsString() currency: string;
+  @ApiProperty() @IsString() from: string;
+  @ApiProperty() @IsString() rate: string;
+}
+
+class RatesDto {
+  @ApiProperty({ type: [RateDto] })
+  @IsArray()
+  @ArrayMaxSize(2_000)
+  @ValidateNested({ each: true })
+  @Type(() => RateDto)
+  rates: RateDto[];
+}
+
+/** The workspace itself: its name, defaults and words, and its exchange rates. */
+@ApiTags('workspace')
+@Controller('api/v1')
+export class WorkspaceController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(Events) private readonly events: Events,
+    @Inject(WorkspacesService) private readonly workspaces: WorkspacesService,
+    @Inject(RatesService) private readonly rates: RatesService,
+  ) {}
+
+  @Get('workspace')
+  one(@ByCaller() { workspaceId }: Caller): Promise<WorkspaceShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.#shape(tx));
+  }
+
+  @Patch('workspace')
+  change(@ByCaller() { workspaceId }: Caller, @Body() change: WorkspaceDto): Promise<WorkspaceShape> {
+    return this.#changing(workspaceId, async (tx) => {
+      await this.workspaces.change(tx, change);
+      return this.#shape(tx);
+    });
+  }
+
+  @Get('exchange-rates')
+  allRates(@ByCaller() { workspaceId }: Caller): Promise<ExchangeRate[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.rates.all(tx));
+  }
+
+  @Put('exchange-rates')
+  replaceRates(@ByCaller() { workspaceId }: Caller, @Body() { rates }: RatesDto): Promise<ExchangeRate[]> {
+    return this.#changing(workspaceId, async (tx) =>
+      this.rates.replace(tx, rates, (await this.workspaces.one(tx)).defaultCurrency),
+    );
+  }
+
+  async #shape(tx: WorkspaceTx): Promise<WorkspaceShape> {
+    const { createdAt: _, revision: __, ...shown } = await this.workspaces.one(tx);
+    return shown;
+  }
+
+  #changing<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const result = await work(tx);
+      await this.events.tell(tx, 'people', 'pipelines', 'fields');
+      return result;
+    });
+  }
+}

@@ -1,0 +1,65 @@
+import {
+  questionsOf,
+  questionType,
+  type ConditionOn,
+  type FieldDefinition,
+  type FormCondition,
+  type FormDefinition,
+  type QuestionPart,
+  type RecordCondition,
+} from '@haycart/core';
+import { asGroup, ConditionBuilder, finished } from '../components/condition-builder';
+import { useState } from 'react';
+
+/** The same condition builder as everywhere, upon the questions of a form that stand before an item. */
+export function QuestionCondition({
+  condition,
+  before,
+  change,
+}: {
+  condition: FormCondition | undefined;
+  /** The form as visitors read it, up to the item. */
+  before: Pick<FormDefinition, 'items'>;
+  change: (condition: FormCondition | undefined) => void;
+}) {
+  const [draft, setDraft] = useState<RecordCondition | null>(null);
+  const fields = questionsOf(before).map(asField);
+  if (!fields.length) return <p className="text-small text-muted">There is no question before it to wait for.</p>;
+  const shown = draft ?? asGroup(condition ? onFields(condition) : { all: [] });
+  return (
+    <ConditionBuilder
+      lead="Shown where"
+      condition={shown}
+      terms={{ fields, teams: [] }}
+      change={(next) => {
+        setDraft(next);
+        const whole = finished(next);
+        change(whole && onQuestions(whole));
+      }}
+    />
+  );
+}
+
+function asField({ name, label, type, options }: ReturnType<typeof questionsOf>[number]): FieldDefinition {
+  return {
+    record: 'contact',
+    key: name,
+    label: label || name,
+    type: questionType(type).holds,
+    builtIn: false,
+    required: false,
+    ...(options ? { options: options.map(({ value, label: words }) => ({ key: value, label: words })) } : {}),
+  };
+}
+
+function translate<From, To>(condition: ConditionOn<From>, part: (of: From) => To): ConditionOn<To> {
+  if ('all' in condition) return { all: condition.all.map((one) => translate(one, part)) };
+  if ('any' in condition) return { any: condition.any.map((one) => translate(one, part)) };
+  if ('not' in condition) return { not: translate(condition.not, part) };
+  return { ...condition, of: part(condition.of) };
+}
+
+const onFields = (condition: FormCondition): RecordCondition =>
+  translate(condition, ({ question }: QuestionPart) => ({ field: question }));
+const onQuestions = (condition: RecordCondition): FormCondition =>
+  translate(condition, ({ field }) => ({ question: field }));

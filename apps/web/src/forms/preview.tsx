@@ -1,0 +1,60 @@
+import type { FormDefinition } from '@haycart/core';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
+import { call } from '../api/client';
+import { Failed } from '../components/status';
+import { useRested } from '../state/use-rested';
+import type { Chosen } from './chosen';
+
+/** The widths at which a form is looked at, in pixels; desktop is the room there is. */
+export const WIDTHS = { Phone: 390, Tablet: 768, Desktop: null } as const;
+export type Width = keyof typeof WIDTHS;
+
+const REST_MS = 200;
+
+/** The real page of the draft, made by the code that makes it for visitors, in a frame that can reach nothing. */
+export function Preview({
+  form,
+  language,
+  width,
+  chosen,
+  choose,
+}: {
+  form: FormDefinition;
+  language: string;
+  width: Width;
+  chosen: Chosen;
+  choose: (item: string) => void;
+}) {
+  const frame = useRef<HTMLIFrameElement>(null);
+  const rested = useRested(form, REST_MS);
+  const page = useQuery({
+    queryKey: ['form-preview', language, rested],
+    queryFn: () => call<{ page: string }>('POST', '/forms/preview', { form: rested, language }),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 0,
+  });
+  const item = chosen && 'item' in chosen ? chosen.item : null;
+  const show = () => frame.current?.contentWindow?.postMessage({ haycart: 'show', item }, '*');
+  useEffect(show, [item]);
+  useEffect(() => {
+    const hear = ({ source, data }: MessageEvent<{ haycart?: string; item?: string } | null>) => {
+      if (source === frame.current?.contentWindow && data?.haycart === 'chosen' && data.item) choose(data.item);
+    };
+    window.addEventListener('message', hear);
+    return () => window.removeEventListener('message', hear);
+  }, [choose]);
+  if (page.isError && !page.data) return <Failed error={page.error} retry={() => void page.refetch()} />;
+  return (
+    <iframe
+      ref={frame}
+      title="Preview of the form"
+      sandbox="allow-scripts"
+      srcDoc={page.data?.page ?? ''}
+      onLoad={show}
+      className="min-h-[640px] max-w-full flex-1 self-center border border-line bg-raised"
+      style={{ width: WIDTHS[width] ?? '100%' }}
+    />
+  );
+}

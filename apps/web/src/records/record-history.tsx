@@ -1,0 +1,269 @@
+import type { HistoryEntry, NoteShape, RecordSheet } from '@haycart/api';
+import { showFieldValue, type FieldDefinition } from '@haycart/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { call } from '../api/client';
+import { takeBack } from '../api/edits';
+import { PLURALS } from '../api/record-kinds';
+import { Button } from '../components/button';
+import { Sheet } from '../components/sheet';
+import { messageOf } from '../components/status';
+import { Time } from '../components/time';
+import { Change } from '../components/value';
+import { repeats } from './values';
+
+/** One thing that happened to a record. */
+type Happening =
+  | { of: 'submissions' | 'changes'; at: string; id: string; entry: HistoryEntry }
+  | { of: 'notes'; at: string; id: string; note: NoteShape }
+  | { of: 'tasks' | 'consent' | 'files'; at: string; id: string; text: string; by: string };
+
+const KINDS = ['submissions', 'changes', 'notes', 'tasks', 'consent', 'files'] as const;
+
+/** Everything that happened to a record in one line of time, narrowed to what one wants to see. */
+export function RecordHistory({
+  sheet,
+  fields,
+  notes,
+}: {
+  sheet: RecordSheet;
+  fields: readonly FieldDefinition[];
+  notes: readonly NoteShape[];
+}) {
+  const [only, setOnly] = useState<(typeof KINDS)[number] | null>(null);
+  const all = happenings(sheet, notes);
+  const shown = only ? all.filter(({ of }) => of === only) : all;
+  return (
+    <Sheet className="self-stretch">
+      <header className="flex flex-wrap items-center gap-2 border-b border-line px-4 py-2">
+        <h2 className="mr-auto text-base">History</h2>
+        <label className="text-muted">
+          <span className="sr-only">Show</span>
+          <select
+            value={only ?? ''}
+            onChange={({ target }) => setOnly((target.value || null) as typeof only)}
+            className="h-7 cursor-pointer rounded border border-line bg-sheet px-1 font-semibold text-ink"
+          >
+            <option value="">everything</option>
+            {KINDS.filter((kind) => all.some(({ of }) => of === kind)).map((kind) => (
+              <option key={kind} value={kind}>
+                {kind}
+              </option>
+            ))}
+          </select>
+        </label>
+      </header>
+      <NewNote sheet={sheet} />
+      <ol className="px-4">
+        {shown.map((one) => (
+          <li key={one.id} className="border-b border-hair py-2.5 last:border-b-0">
+            {'entry' in one ? (
+              <Entry entry={one.entry} fields={fields} />
+            ) : 'note' in one ? (
+              <Note note={one.note} sheet={sheet} />
+            ) : (
+              <p className="flex items-baseline gap-2">
+                <span className="min-w-0 flex-1">
+                  {one.text} <span className="text-muted">by {one.by}</span>
+                </span>
+                <Time at={one.at} relative className="flex-none text-small text-muted" />
+              </p>
+            )}
+          </li>
+        ))}
+      </ol>
+    </Sheet>
+  );
+}
+
+function happenings({ history, tasks, consents, files }: RecordSheet, notes: readonly NoteShape[]): Happening[] {
+  return [
+    ...history.map((entry): Happening => ({
+      of: entry.cause.kind === 'run' ? 'submissions' : 'changes',
+      at: entry.at,
+      id: entry.id,
+      entry,
+    })),
+    ...notes.map((note): Happening => ({ of: 'notes', at: note.at, id: note.id, note })),
+    ...tasks.flatMap(({ id, text, at, by, doneAt, doneBy }): Happening[] => [
+      { of: 'tasks', at, id, text: `Task: ${text}`, by },
+      ...(doneAt ? [{ of: 'tasks' as const, at: doneAt, id: `${id} done`, text: `Done: ${text}`, by: doneBy! }] : []),
+    ]),
+    ...consents.map(({ id, channel, state, words, at, by }): Happening => ({
+      of: 'consent',
+      at,
+      id,
+      text: `Consent by ${channel} ${state}: “${words}”`,
+      by,
+    })),
+    ...files.map(({ id, name, at, by }): Happening => ({ of: 'files', at, id, text: `File ${name} added`, by })),
+  ].sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : 0));
+}
+
+function NewNote({ sheet: { record } }: { sheet: RecordSheet }) {
+  const [text, setText] = useState('');
+  const client = useQueryClient();
+  const add = useMutation({
+    mutationFn: () => call('POST', `/${PLURALS[record.kind]}/${record.id}/notes`, { text: text.trim() }),
+    onSuccess: async () => {
+      setText('');
+      await client.invalidateQueries({ queryKey: ['records', 'sheet'] });
+    },
+    onError: (error) => toast.error(messageOf(error)),
+  });
+  return (
+    <form
+      className="flex items-end gap-2 border-b border-line px-4 py-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim()) add.mutate();
+      }}
+    >
+      <textarea
+        aria-label="New note"
+        placeholder="Note what was said"
+        rows={text ? 3 : 1}
+        value={text}
+        onChange={({ target }) => setText(target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey) && text.trim()) add.mutate();
+        }}
+        className="min-h-8 min-w-0 flex-1 rounded border-[1.5px] border-line bg-raised px-2 py-1"
+      />
+      <Button type="submit" disabled={!text.trim() || add.isPending}>
+        Note
+      </Button>
+    </form>
+  );
+}
+
+function Note({ note, sheet: { record } }: { note: NoteShape; sheet: RecordSheet }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const client = useQueryClient();
+  const on = `/${PLURALS[record.kind]}/${record.id}/notes/${note.id}`;
+  const settled = {
+    onSuccess: async () => {
+      setTyped(null);
+      await client.invalidateQueries({ queryKey: ['records', 'sheet'] });
+    },
+    onError: (error: unknown) => toast.error(messageOf(error)),
+  };
+  const save = useMutation({ mutationFn: () => call('PATCH', on, { text: typed!.trim() }), ...settled });
+  const remove = useMutation({ mutationFn: () => call('DELETE', on), ...settled });
+  return (
+    <>
+      <p className="flex items-baseline gap-2">
+        <span className="min-w-0 flex-1">
+          <b className="font-semibold">Note</b> by {note.by}
+          {note.changedAt && <span className="text-muted">, changed since</span>}
+        </span>
+        <Time at={note.at} relative className="flex-none text-small text-muted" />
+      </p>
+      {typed === null ? (
+        <p className="mt-0.5 whitespace-pre-line [overflow-wrap:anywhere]">{note.text}</p>
+      ) : (
+        <textarea
+          autoFocus
+          aria-label="Note"
+          rows={4}
+          value={typed}
+          onChange={({ target }) => setTyped(target.value)}
+          className="mt-1 w-full rounded border-[1.5px] border-line bg-raised px-2 py-1"
+        />
+      )}
+      <p className="mt-0.5 flex gap-3 text-small">
+        {typed === null ? (
+          <>
+            <button type="button" className="text-slate hover:underline" onClick={() => setTyped(note.text)}>
+              Edit
+            </button>
+            <button type="button" className="text-slate hover:underline" onClick={() => remove.mutate()}>
+              Remove for good
+            </button>
+          </>
+        ) : (
+          <>
+            <button
+              type="button"
+              className="text-slate hover:underline"
+              disabled={!typed.trim()}
+              onClick={() => save.mutate()}
+            >
+              Save
+            </button>
+            <button type="button" className="text-slate hover:underline" onClick={() => setTyped(null)}>
+              Cancel
+            </button>
+          </>
+        )}
+      </p>
+    </>
+  );
+}
+
+function Entry({ entry, fields }: { entry: HistoryEntry; fields: readonly FieldDefinition[] }) {
+  const client = useQueryClient();
+  const { at, cause, values, diff } = entry;
+  const created = Object.keys(diff.created).length > 0;
+  const order = (wanted: string) => fields.findIndex(({ key }) => key === wanted);
+  const shown = values
+    .filter(
+      ({ field, after }) => fields[order(field)]?.type !== 'date-time' && !repeats(field, { [field]: after ?? '' }),
+    )
+    .sort((a, b) => order(a.field) - order(b.field));
+  return (
+    <>
+      <p className="flex items-baseline gap-2">
+        <span className="min-w-0 flex-1">
+          <b className="font-semibold">{whatHappened(entry, created, shown.length > 0)}</b> by{' '}
+          {cause.submission ? (
+            <Link to={`/submissions?open=${cause.submission}`} className="text-slate hover:underline">
+              the route {cause.label}
+            </Link>
+          ) : (
+            cause.label || 'somebody'
+          )}
+          {cause.edit?.takenBack && <span className="text-muted">, taken back since</span>}
+        </span>
+        {cause.edit && !cause.edit.takenBack && (
+          <button
+            type="button"
+            className="flex-none text-small text-slate hover:underline"
+            onClick={() => void takeBack(client, cause.id)}
+          >
+            Take back
+          </button>
+        )}
+        <Time at={at} relative className="flex-none text-small text-muted" />
+      </p>
+      {shown.length > 0 && (
+        <dl className="mt-1 grid grid-cols-[minmax(0,110px)_minmax(0,1fr)] gap-x-3 text-[13px]">
+          {shown.map(({ field, label, before, after }) => {
+            const definition = fields.find(({ key }) => key === field);
+            return (
+              <div key={field} className="contents">
+                <dt className="text-muted">{label}</dt>
+                <dd className="min-w-0">
+                  <Change
+                    before={created ? undefined : showFieldValue(definition, before)}
+                    after={showFieldValue(definition, after)}
+                  />
+                </dd>
+              </div>
+            );
+          })}
+        </dl>
+      )}
+    </>
+  );
+}
+
+function whatHappened({ cause, diff }: HistoryEntry, created: boolean, changed: boolean): string {
+  if (Object.keys(diff.removed).length) return 'Deleted';
+  if (cause.kind === 'take-back') return created ? 'Brought back' : 'Taken back';
+  if (created) return 'Created';
+  if (changed) return 'Changed';
+  return diff.unlinked.length ? 'Unlinked' : 'Linked';
+}

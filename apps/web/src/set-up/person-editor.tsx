@@ -1,0 +1,290 @@
+import type { PersonShape, ProblemAt, TeamShape } from '@haycart/api';
+import { WEEKDAYS, type AwayDates, type Person, type Weekday, type WorkingHours } from '@haycart/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { ApiError, call } from '../api/client';
+import { Button, IconButton } from '../components/button';
+import { Chip } from '../components/colour-mark';
+import { Sheet } from '../components/sheet';
+import { TextField } from '../components/text-field';
+import { CopyKey } from './copy-key';
+
+const DAY_WORDS: Record<Weekday, string> = {
+  mon: 'Monday',
+  tue: 'Tuesday',
+  wed: 'Wednesday',
+  thu: 'Thursday',
+  fri: 'Friday',
+  sat: 'Saturday',
+  sun: 'Sunday',
+};
+const BOX = 'h-8 rounded border border-faint bg-raised px-2';
+
+type Draft = Pick<Person, 'name' | 'timeZone' | 'hours' | 'away'> & {
+  regions: string;
+  languages: string;
+  capacity: string;
+};
+
+/** One person: everything that choosing an owner may look at. */
+export function PersonEditor({ person, teams }: { person: PersonShape; teams: readonly TeamShape[] }) {
+  const client = useQueryClient();
+  const [draft, setDraft] = useState<Draft>(() => draftOf(person));
+  const put = (change: Partial<Draft>) => setDraft((before) => ({ ...before, ...change }));
+  const save = useMutation({
+    mutationFn: (change: object) => call<PersonShape>('PATCH', `/people/${person.key}`, change),
+    onSuccess: async ({ name }) => {
+      await client.invalidateQueries({ queryKey: ['people'] });
+      toast(`${name} is saved.`);
+    },
+  });
+  const wrong: ProblemAt[] = save.error instanceof ApiError ? (save.error.problem.errors ?? []) : [];
+  const error = (at: string) => wrong.find((one) => one.at === at || one.at.startsWith(`${at}/`))?.message;
+  return (
+    <Sheet className="p-4">
+      <form
+        noValidate
+        className="flex flex-col gap-5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate(changeOf(draft));
+        }}
+      >
+        <header className="flex flex-wrap items-center gap-3">
+          <h2 className="text-lg">{person.name}</h2>
+          <CopyKey text={person.key} />
+          <span className="text-muted">{person.email}</span>
+          <label className="ml-auto flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-4 accent-green"
+              checked={person.active}
+              onChange={({ target }) => save.mutate({ active: target.checked })}
+            />
+            active
+          </label>
+        </header>
+        {save.isError && !wrong.length && (
+          <p role="alert" className="text-brick">
+            {save.error.message}
+          </p>
+        )}
+        <div className="grid gap-4 sm:grid-cols-2">
+          <TextField
+            label="Name"
+            value={draft.name}
+            error={error('/name')}
+            onChange={({ target }) => put({ name: target.value })}
+          />
+          <TextField
+            label="Time zone"
+            placeholder="Europe/Dublin"
+            list="time-zones"
+            value={draft.timeZone ?? ''}
+            error={error('/timeZone')}
+            onChange={({ target }) => put({ timeZone: target.value || null })}
+          />
+          <datalist id="time-zones">
+            {Intl.supportedValuesOf('timeZone').map((zone) => (
+              <option key={zone} value={zone} />
+            ))}
+          </datalist>
+          <TextField
+            label="Regions"
+            placeholder="GB, IE"
+            help="Country codes, with commas between."
+            value={draft.regions}
+            error={error('/regions')}
+            onChange={({ target }) => put({ regions: target.value })}
+          />
+          <TextField
+            label="Languages"
+            placeholder="en, nl"
+            help="Language codes, with commas between."
+            value={draft.languages}
+            error={error('/languages')}
+            onChange={({ target }) => put({ languages: target.value })}
+          />
+          <TextField
+            label="Capacity"
+            inputMode="numeric"
+            placeholder="any number"
+            help="How many open leads and deals are enough."
+            value={draft.capacity}
+            error={error('/capacity')}
+            onChange={({ target }) => put({ capacity: target.value })}
+          />
+          <div>
+            <span className="font-semibold">Teams</span>
+            <p className="mt-1 flex flex-wrap gap-1.5">
+              {teams
+                .filter(({ people }) => people.includes(person.key))
+                .map(({ key, name }) => (
+                  <Link key={key} to={`/set-up/teams/${key}`}>
+                    <Chip name={name} />
+                  </Link>
+                ))}
+              {!person.teams.length && <span className="text-muted">in no team</span>}
+            </p>
+          </div>
+        </div>
+        <div className="grid gap-5 lg:grid-cols-2">
+          <Hours hours={draft.hours} error={error('/hours')} change={(hours) => put({ hours })} />
+          <Away away={draft.away} error={error('/away')} change={(away) => put({ away })} />
+        </div>
+        <div className="flex justify-end">
+          <Button look="main" type="submit" disabled={save.isPending}>
+            Save {person.name}
+          </Button>
+        </div>
+      </form>
+    </Sheet>
+  );
+}
+
+function Hours({
+  hours,
+  error,
+  change,
+}: {
+  hours: WorkingHours;
+  error: string | undefined;
+  change: (hours: WorkingHours) => void;
+}) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">Working hours</legend>
+      <ul className="flex flex-col gap-1">
+        {WEEKDAYS.map((day) => {
+          const span = hours[day];
+          const without = () => {
+            const { [day]: _, ...rest } = hours;
+            return rest;
+          };
+          return (
+            <li key={day} className="flex h-8 items-center gap-2">
+              <label className="flex w-32 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="size-4 accent-green"
+                  checked={span !== undefined}
+                  onChange={({ target }) =>
+                    change(target.checked ? { ...hours, [day]: { from: '09:00', to: '17:00' } } : without())
+                  }
+                />
+                {DAY_WORDS[day]}
+              </label>
+              {span && (
+                <>
+                  <input
+                    type="time"
+                    aria-label={`${DAY_WORDS[day]} from`}
+                    className={BOX}
+                    value={span.from}
+                    onChange={({ target }) => change({ ...hours, [day]: { ...span, from: target.value } })}
+                  />
+                  to
+                  <input
+                    type="time"
+                    aria-label={`${DAY_WORDS[day]} to`}
+                    className={BOX}
+                    value={span.to}
+                    onChange={({ target }) => change({ ...hours, [day]: { ...span, to: target.value } })}
+                  />
+                </>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {error && (
+        <p role="alert" className="text-small text-brick">
+          {error}
+        </p>
+      )}
+      <p className="mt-1 text-small text-muted">Without any hours: at any time.</p>
+    </fieldset>
+  );
+}
+
+function Away({
+  away,
+  error,
+  change,
+}: {
+  away: readonly AwayDates[];
+  error: string | undefined;
+  change: (away: AwayDates[]) => void;
+}) {
+  const today = new Date().toISOString().slice(0, 10);
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">Away</legend>
+      <ul className="flex flex-col gap-1">
+        {away.map(({ from, to }, index) => (
+          <li key={index} className="flex items-center gap-2">
+            <input
+              type="date"
+              aria-label="First day away"
+              className={BOX}
+              value={from}
+              onChange={({ target }) =>
+                change(away.map((one, at) => (at === index ? { ...one, from: target.value } : one)))
+              }
+            />
+            to
+            <input
+              type="date"
+              aria-label="Last day away"
+              className={BOX}
+              value={to}
+              onChange={({ target }) =>
+                change(away.map((one, at) => (at === index ? { ...one, to: target.value } : one)))
+              }
+            />
+            <IconButton label="Remove this absence" onClick={() => change(away.toSpliced(index, 1))}>
+              <X className="size-4" aria-hidden />
+            </IconButton>
+          </li>
+        ))}
+      </ul>
+      {error && (
+        <p role="alert" className="text-small text-brick">
+          {error}
+        </p>
+      )}
+      <Button className="mt-1" onClick={() => change([...away, { from: today, to: today }])}>
+        Add an absence
+      </Button>
+    </fieldset>
+  );
+}
+
+function draftOf({ name, regions, languages, timeZone, hours, capacity, away }: PersonShape): Draft {
+  return {
+    name,
+    timeZone,
+    hours,
+    away,
+    regions: regions.join(', '),
+    languages: languages.join(', '),
+    capacity: capacity === null ? '' : String(capacity),
+  };
+}
+
+function changeOf({ regions, languages, capacity, ...rest }: Draft) {
+  const codes = (text: string) =>
+    text
+      .split(/[,\s]+/)
+      .map((code) => code.trim())
+      .filter(Boolean);
+  return {
+    ...rest,
+    regions: codes(regions.toUpperCase()),
+    languages: codes(languages),
+    capacity: capacity.trim() === '' ? null : Number(capacity),
+  };
+}

@@ -1,0 +1,48 @@
+import { sourceOf, type Device, type FormDid, type Visit } from '@haycart/core';
+import type { Services } from '@haycart/server/seeding';
+import type { Random } from '../random';
+
+/** One submission of a form, as far as it tells what was seen before it. */
+export interface Sent {
+  intakeId: string;
+  at: Date;
+  visit: Visit;
+}
+
+const STOPS = ['phone', 'organisation', 'budget', 'budget', 'message', 'growing_for'];
+const DEVICES: Device[] = ['desktop', 'desktop', 'phone', 'phone', 'tablet'];
+
+/** Lets people look at forms, begin, leave and send: for each that was sent, some who did not get so far. */
+export async function countVisitors(
+  services: Services,
+  workspaceId: string,
+  random: Random,
+  sent: readonly Sent[],
+): Promise<void> {
+  const days = new Map<string, Parameters<Services['formCounts']['add']>[1][number]>();
+  for (const { intakeId, at, visit } of sent) {
+    const where = { page: visit.page ?? '', source: sourceOf(visit).source, device: random.pick(DEVICES) };
+    const add = (did: FormDid, count: number, item = '', seconds = 0) => {
+      if (!count) return;
+      const day = at.toISOString().slice(0, 10);
+      const key = JSON.stringify([intakeId, day, where, did, item]);
+      const known = days.get(key);
+      days.set(key, {
+        intakeId,
+        day,
+        version: 1,
+        ...where,
+        did,
+        item,
+        count: (known?.count ?? 0) + count,
+        seconds: (known?.seconds ?? 0) + seconds,
+      });
+    };
+    const left = random.between(0, 1);
+    add('view', 1 + left + random.between(0, 2));
+    add('start', 1 + left);
+    add('stop', left, random.pick(STOPS));
+    add('send', 1, '', random.between(35, 160));
+  }
+  await services.database.inWorkspace(workspaceId, (tx) => services.formCounts.add(tx, [...days.values()]));
+}

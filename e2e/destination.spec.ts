@@ -1,0 +1,107 @@
+import { expect, test } from '@playwright/test';
+import { signIn } from './support';
+
+test.beforeEach(({ page }) => signIn(page));
+
+test('a person’s days are checked where they are typed, and kept', async ({ page }) => {
+  await page.goto('/set-up/people/corin-ash');
+  await page.getByLabel('Time zone').fill('Europe/Atlantis');
+  await page.getByRole('button', { name: 'Save Corin Ash' }).click();
+  await expect(page.getByRole('alert')).toContainText('Europe/Atlantis');
+  await page.getByLabel('Time zone').fill('Europe/Dublin');
+  await page.getByLabel('Capacity').fill('25');
+  await page.getByRole('button', { name: 'Save Corin Ash' }).click();
+  await expect(page.getByText('Corin Ash is saved.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Capacity')).toHaveValue('25');
+});
+
+test('a team is made and filled, and found by the search of the set-up', async ({ page }) => {
+  await page.goto('/set-up/teams');
+  await page.getByRole('button', { name: 'New team' }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill('Night watch');
+  await page.getByRole('button', { name: 'Make the team' }).click();
+  await expect(page.getByLabel('Name of the team')).toHaveValue('Night watch');
+  await page.getByLabel(/Farid Amrani/).click();
+  await expect(page.getByRole('link', { name: /Night watch 1 person/ })).toBeVisible();
+  await page.goto('/set-up/ready');
+  await page.getByLabel('Find in the set-up').fill('night');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel(/Farid Amrani/)).toBeChecked();
+});
+
+test('two tags are merged on every record, and the merge undone', async ({ page }) => {
+  await page.goto('/set-up/tags');
+  const records = (name: string) =>
+    page
+      .getByRole('row')
+      .filter({ has: page.getByLabel(`Name of ${name}`, { exact: true }) })
+      .getByRole('cell')
+      .nth(2);
+  const [press, key] = [
+    Number(await records('Press').textContent()),
+    Number(await records('Key account').textContent()),
+  ];
+  await page.getByLabel('Merge Key account into').selectOption('Press');
+  await expect(records('Press')).toHaveText(String(press + key));
+  await expect(page.getByLabel('Name of Key account', { exact: true })).toBeHidden();
+});
+
+test('a field is moved from the contact to the deal, shown before it is done', async ({ page }) => {
+  await page.request.post('/api/v1/fields', { data: { record: 'contact', label: 'Ground', type: 'text' } });
+  const contacts = (await (await page.request.get('/api/v1/contacts?limit=20')).json()) as {
+    items: { id: string; links: object }[];
+  };
+  const contact = contacts.items.find(({ links }) => 'deals' in links)!;
+  await page.request.patch(`/api/v1/contacts/${contact.id}`, { data: { values: { ground: 'clay' } } });
+  await page.goto('/set-up/fields/contact');
+  await page.getByRole('button', { name: 'More about Ground' }).click();
+  await page.getByLabel('Move to').selectOption('moves to the deal');
+  await expect(page.getByText(/gets? a value from what is linked/)).toBeVisible();
+  await page.getByRole('button', { name: 'Move it to the deal' }).click();
+  await expect(page.getByRole('table', { name: 'Fields of the deal' }).getByLabel('Label of Ground')).toBeVisible();
+});
+
+test('the grid is narrowed by owner, closing asks why, and a stage’s worth is added up', async ({ page }) => {
+  await page.goto('/pipeline/new-builds');
+  await page.getByRole('button', { name: 'Filter' }).click();
+  await page.getByRole('button', { name: 'Test', exact: true }).click();
+  await page.getByLabel('Field', { exact: true }).selectOption('Owner');
+  await page.getByLabel('Test', { exact: true }).selectOption('is in the team');
+  await page.getByLabel('Team').selectOption('Continental');
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('Owner is in the team continental')).toBeVisible();
+  const card = page.getByRole('button', { name: /in this stage/ }).first();
+  const name = (await card.locator('b').textContent())!;
+  await card.focus();
+  await page.keyboard.press('7');
+  await page.getByRole('button', { name: 'Too dear' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Lost' }).click();
+  await expect(page.getByText(`${name} is in Lost now.`)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('link', { name: 'As a table' }).click();
+  await expect(page.getByRole('table', { name: 'Deals' })).toBeVisible();
+});
+
+test('a workspace’s word for a deal is used everywhere', async ({ page }) => {
+  const word = (dealWord: string) => page.request.patch('/api/v1/workspace', { data: { dealWord } });
+  await word('opportunity');
+  try {
+    await page.goto('/records/deals');
+    await expect(page.getByRole('heading', { name: 'Opportunities' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'New opportunity' })).toBeVisible();
+    await page.goto('/pipeline/new-builds');
+    await expect(page.getByText(/opportunities open/)).toBeVisible();
+    await page.goto('/routes');
+    await expect(page.getByText(/contact and opportunity in New builds/)).toBeVisible();
+  } finally {
+    await word('deal');
+  }
+});
+
+test('is it ready? names what is not, and leads there', async ({ page }) => {
+  await page.goto('/set-up');
+  await expect(page.getByRole('heading', { name: 'Is every stage reached by something?' })).toBeVisible();
+  await page.getByRole('link', { name: /Offer made of Care plans/ }).click();
+  await expect(page.getByRole('table', { name: /Care plans/ })).toBeVisible();
+});

@@ -1,0 +1,154 @@
+import type {
+  ConsentChannel,
+  FieldValues,
+  ListView,
+  Plan,
+  RecordKind,
+  RecordsDiff,
+  ValueTrace,
+  FieldValue,
+} from '@haycart/core';
+
+export interface RecordShape {
+  id: string;
+  kind: RecordKind;
+  number: number;
+  name: string;
+  values: FieldValues;
+  links: Record<string, RecordLinkShape[]>;
+  owner: string | null;
+  tags: string[];
+  createdAt: string;
+  updatedAt: string;
+}
+
+export interface RecordLinkShape {
+  id: string;
+  kind: RecordKind;
+  number: number;
+  name: string;
+}
+
+export interface HistoryEntry {
+  id: string;
+  at: string;
+  cause: {
+    kind: 'run' | 'person' | 'import' | 'merge' | 'take-back';
+    id: string;
+    label: string;
+    submission?: string;
+    /** An act of a person that can be taken back, and whether it was. */
+    edit?: { text: string; takenBack: boolean };
+  };
+  diff: RecordsDiff;
+  values: {
+    field: string;
+    label: string;
+    before: FieldValue | null;
+    after: FieldValue | null;
+    trace: ValueTrace | null;
+  }[];
+}
+
+export interface NoteShape {
+  id: string;
+  text: string;
+  by: string;
+  at: string;
+  changedAt: string | null;
+}
+
+export interface TaskShape {
+  id: string;
+  text: string;
+  /** The key of the person who is to do it. */
+  owner: string | null;
+  due: string | null;
+  by: string;
+  at: string;
+  doneAt: string | null;
+  doneBy: string | null;
+}
+
+/** An open task in a list of them, with its record. */
+export interface TaskLine extends TaskShape {
+  kind: RecordKind;
+  record: string;
+  name: string;
+}
+
+export interface FileShape {
+  id: string;
+  name: string;
+  type: string;
+  size: number;
+  by: string;
+  at: string;
+}
+
+export interface ConsentShape {
+  id: string;
+  channel: ConsentChannel;
+  state: 'given' | 'withdrawn';
+  /** The exact words agreed to. */
+  words: string;
+  place: string;
+  by: string;
+  at: string;
+}
+
+/** Everything that a record's page shows. */
+export interface RecordSheet {
+  record: RecordShape;
+  history: HistoryEntry[];
+  touches: TouchShape[];
+  notes: NoteShape[];
+  tasks: TaskShape[];
+  files: FileShape[];
+  consents: ConsentShape[];
+}
+
+export interface TouchShape {
+  at: string;
+  channel: string;
+  source: string;
+  medium: string | null;
+  campaign: string | null;
+  page: string | null;
+}
+
+/** What qualifying a lead would do, with the names of records that are there already. */
+export type QualifyRehearsal = Plan & { names: Record<string, string> };
+
+/** One act of a person on records: what it was, and by what it can be taken back. */
+export interface DoneEdit {
+  /** Null: nothing changed, so there is nothing to take back. */
+  edit: string | null;
+  records: number;
+  text: string;
+}
+
+/** An act of a person on records, in a list of them. */
+export interface EditLine {
+  id: string;
+  at: string;
+  by: string;
+  text: string;
+  takenBackAt: string | null;
+}
+
+/** A way to look at a list of records that somebody kept. */
+export interface SavedView {
+  id: string;
+  record: RecordKind;
+  name: string;
+  view: ListView;
+  /** Everybody's, or one's own. */
+  shared: boolean;
+}
+
+/** How many records hold a value of a field; `null`: none. */
+export interface GroupCount {
+  value: string | null;
+  count: number;
+}

@@ -1,0 +1,51 @@
+import type { AccountStep, JsonValue, Plan, Suspicion, Visit } from '@haycart/core';
+
+export type RunOutcome = 'written' | 'held' | 'skipped' | 'failed' | 'taken-back';
+
+/** Shown in this order everywhere. */
+export const RUN_OUTCOMES: readonly RunOutcome[] = ['written', 'held', 'skipped', 'failed', 'taken-back'];
+
+export interface RunLine {
+  id: string;
+  route: { id: string; name: string };
+  outcome: RunOutcome;
+  summary: string;
+}
+
+/** `set-aside`: suspicious, so that it waits for a person. */
+export type SubmissionState = 'waiting' | 'routed' | 'set-aside';
+
+export interface SubmissionShape {
+  id: string;
+  intake: { key: string; name: string };
+  receivedAt: string;
+  state: SubmissionState;
+  /** Why it was set aside, if it was. */
+  suspicion: Suspicion | null;
+  /** Null when the body cannot be read; `unreadable` says why. */
+  payload: JsonValue | null;
+  unreadable: string | null;
+  visit: Visit;
+  source: string;
+  /** Who sent it, as far as the payload tells. */
+  who: string;
+  email: string;
+  runs: RunLine[];
+}
+
+/** A submission with its body as it came, for when it cannot be read. */
+export interface SubmissionDetail extends SubmissionShape {
+  raw: string;
+  tries: number;
+}
+
+export interface RunShape extends RunLine {
+  submission: string;
+  version: number;
+  reason: { code: string; text: string } | null;
+  plan: Plan | null;
+  startedAt: string;
+  finishedAt: string;
+  receivedAt: string;
+  account: AccountStep[];
+}

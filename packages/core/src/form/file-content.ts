@@ -1,0 +1,32 @@
+/** How files of a kind begin, by their ending; an ending that is not here is taken at its word. */
+const BEGINNINGS: Record<string, number[][]> = {
+  pdf: [[0x25, 0x50, 0x44, 0x46]],
+  png: [[0x89, 0x50, 0x4e, 0x47]],
+  jpg: [[0xff, 0xd8, 0xff]],
+  jpeg: [[0xff, 0xd8, 0xff]],
+  gif: [[0x47, 0x49, 0x46, 0x38]],
+  zip: [[0x50, 0x4b]],
+  docx: [[0x50, 0x4b]],
+  xlsx: [[0x50, 0x4b]],
+  pptx: [[0x50, 0x4b]],
+  tif: [
+    [0x49, 0x49, 0x2a, 0x00],
+    [0x4d, 0x4d, 0x00, 0x2a],
+  ],
+};
+/** How programs begin, which nobody sends as a document: of Windows, of Linux, and scripts. */
+const PROGRAMS = [
+  [0x4d, 0x5a],
+  [0x7f, 0x45, 0x4c, 0x46],
+  [0x23, 0x21],
+];
+const PROGRAM_ENDINGS: ReadonlySet<string> = new Set(['exe', 'dll', 'com', 'scr', 'sh', 'elf', 'bin']);
+
+/** Whether a file is what its name says, by its first bytes. */
+export function fitsEnding(bytes: Uint8Array, name: string): boolean {
+  const ending = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
+  const begins = (marks: number[]) => marks.every((mark, at) => bytes[at] === mark);
+  const wanted = BEGINNINGS[ending];
+  if (wanted) return wanted.some(begins);
+  return PROGRAM_ENDINGS.has(ending) || !PROGRAMS.some(begins);
+}
