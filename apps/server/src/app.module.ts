@@ -84,7 +84,9 @@ import { ViewsController } from './views/views.controller';
 import { ViewsService } from './views/views.service';
 import { RecordListsService } from './records/record-lists.service';
 import { RecordSheetService } from './records/record-sheet.service';
+import { RecordActs } from './records/record-acts.service';
 import { RecordEditsService } from './records/record-edits.service';
+import { HeldRecords } from './records/held-records.service';
 import { RecordShapes } from './records/record-shapes';
 
 const WEB = [
@@ -146,6 +148,8 @@ export class AppModule {
         RecordSheetService,
         RecordShapes,
         RecordListsService,
+        HeldRecords,
+        RecordActs,
         RecordEditsService,
         RatesService,
         ReadinessService,

@@ -3,6 +3,7 @@ import type { EntryLinkShape } from '@haycart/api';
 import { and, eq } from 'drizzle-orm';
 import { newSecret } from '../platform/auth/secret';
 import { Database, type WorkspaceTx } from '../platform/database/database';
+import { ShortMemory } from '../platform/short-memory';
 import { entryLink } from './tables';
 
 /** Whose entry link it is, and to which form. */
@@ -12,13 +13,10 @@ export interface EntryHolder {
   person: { key: string; name: string };
 }
 
-const KEEP_MS = 5_000;
-const MOST_KEPT = 5_000;
-
 /** The links by which colleagues enter into forms in their own name, signed in or not. */
 @Injectable()
 export class EntryLinks {
-  readonly #kept = new Map<string, { holder: EntryHolder | null; until: number }>();
+  readonly #holders = new ShortMemory<EntryHolder | null>(5_000);
 
   constructor(@Inject(Database) private readonly database: Database) {}
 
@@ -43,14 +41,14 @@ export class EntryLinks {
       .update(entryLink)
       .set({ secret })
       .where(this.#one(tx, intakeId, personId));
-    this.#kept.delete(before.secret);
+    this.#holders.forget(before.secret);
     return linkWith(secret);
   }
 
   /** Whose link it is; `null` for one that there is not, not any more, or of a person who is not active. */
   async holder(secret: string): Promise<EntryHolder | null> {
-    const kept = this.#kept.get(secret);
-    if (kept && kept.until > Date.now()) return kept.holder;
+    const known = this.#holders.get(secret);
+    if (known !== undefined) return known;
     const [row] = await this.database.gate<{
       workspace_id: string;
       intake_id: string;
@@ -64,9 +62,7 @@ export class EntryLinks {
           person: { key: row.person_key, name: row.person_name },
         }
       : null;
-    if (this.#kept.size >= MOST_KEPT) this.#kept.clear();
-    this.#kept.set(secret, { holder, until: Date.now() + KEEP_MS });
-    return holder;
+    return this.#holders.keep(secret, holder);
   }
 
   /** Who enters into a form by what a page or a post gives as its link; `null` for anybody else. */

@@ -75,6 +75,7 @@ describe('a form’s page', () => {
       '<!--',
       ']]>',
     );
+    const own = shown({ name: 'a', type: 'text', label: 'A' }).match(/<script/g)!;
     fc.assert(
       fc.property(hostile, fc.constantFrom<Question['type']>(...QUESTION_TYPES), (text, type) => {
         const asked = shown(
@@ -90,7 +91,7 @@ describe('a form’s page', () => {
           text,
           text,
         );
-        expect(asked.match(/<script/g)).toHaveLength(1);
+        expect(asked.match(/<script/g)).toHaveLength(own.length);
         expect(asked).not.toContain(text);
       }),
     );

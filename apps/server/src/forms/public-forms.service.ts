@@ -3,6 +3,7 @@ import { followFields, type Blocked, type FormDefinition, type Theme } from '@ha
 import type { PublicIntake } from '../intakes/intake-directory.service';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
+import { ShortMemory } from '../platform/short-memory';
 import { DestinationService } from '../workspaces/destination.service';
 import { WorkspacesService } from '../workspaces/workspaces.service';
 import { ThemesService } from './themes.service';
@@ -21,13 +22,10 @@ export function isPublicForm(intake: PublicIntake): intake is PublicForm {
   return intake.form !== null;
 }
 
-const KEEP_MS = 5_000;
-const MOST_KEPT = 1_000;
-
 /** Published forms as visitors get them, with a short memory, since many look at the same. */
 @Injectable()
 export class PublicForms implements OnModuleInit {
-  readonly #kept = new Map<string, { dressed: DressedForm; until: number }>();
+  readonly #dressed = new ShortMemory<DressedForm>(1_000);
 
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -39,21 +37,19 @@ export class PublicForms implements OnModuleInit {
 
   onModuleInit(): void {
     this.events.all.subscribe(({ topics }) => {
-      if (topics.includes('intakes') || topics.includes('fields')) this.#kept.clear();
+      if (topics.includes('intakes') || topics.includes('fields')) this.#dressed.forgetAll();
     });
   }
 
   async dressed({ id, version, workspaceId, form }: PublicForm): Promise<DressedForm> {
     const key = `${id} ${version}`;
-    const kept = this.#kept.get(key);
-    if (kept && kept.until > Date.now()) return kept.dressed;
+    const known = this.#dressed.get(key);
+    if (known) return known;
     const dressed = await this.database.inWorkspace(workspaceId, async (tx) => ({
       form: followFields(form, (await this.destinations.load(tx)).fields),
       theme: await this.themes.look(tx, form.theme),
       blocked: await this.workspaces.blocked(tx),
     }));
-    if (this.#kept.size >= MOST_KEPT) this.#kept.clear();
-    this.#kept.set(key, { dressed, until: Date.now() + KEEP_MS });
-    return dressed;
+    return this.#dressed.keep(key, dressed);
   }
 }

@@ -2,6 +2,7 @@ import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import type { FormDefinition } from '@haycart/core';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
+import { ShortMemory } from '../platform/short-memory';
 import type { Trial } from './tables';
 
 /** An intake as its public address needs it. */
@@ -30,14 +31,10 @@ interface Row extends Omit<PublicIntake, 'workspaceId' | 'perMinute' | 'closedMe
   for_colleagues: boolean;
 }
 
-/** How long an answer is kept, in milliseconds; a change is told at once besides. Bounded, since strangers may ask for anything. */
-const KEEP_MS = 5_000;
-const MOST_KEPT = 5_000;
-
 /** Finds intakes by what stands in public addresses, with a short memory, so that accepting costs no look-up. */
 @Injectable()
 export class IntakeDirectory implements OnModuleInit {
-  readonly #kept = new Map<string, { intake: PublicIntake | null; until: number }>();
+  readonly #kept = new ShortMemory<PublicIntake | null>(5_000);
 
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -46,26 +43,23 @@ export class IntakeDirectory implements OnModuleInit {
 
   onModuleInit(): void {
     this.events.all.subscribe(({ topics }) => {
-      if (topics.includes('intakes')) this.#kept.clear();
+      if (topics.includes('intakes')) this.#kept.forgetAll();
     });
   }
 
   byKey(key: string): PublicIntake | null | Promise<PublicIntake | null> {
-    const kept = this.#kept.get(`key ${key}`);
-    return kept && kept.until > Date.now() ? kept.intake : this.#find(`key ${key}`, key, null);
+    const known = this.#kept.get(`key ${key}`);
+    return known === undefined ? this.#find(`key ${key}`, key, null) : known;
   }
 
   bySlug(slug: string): PublicIntake | null | Promise<PublicIntake | null> {
-    const kept = this.#kept.get(`slug ${slug}`);
-    return kept && kept.until > Date.now() ? kept.intake : this.#find(`slug ${slug}`, null, slug);
+    const known = this.#kept.get(`slug ${slug}`);
+    return known === undefined ? this.#find(`slug ${slug}`, null, slug) : known;
   }
 
   async #find(as: string, key: string | null, slug: string | null): Promise<PublicIntake | null> {
     const [row] = await this.database.gate<Row>('intake', key, slug);
-    const intake = row ? publicIntake(row) : null;
-    if (this.#kept.size >= MOST_KEPT) this.#kept.clear();
-    this.#kept.set(as, { intake, until: Date.now() + KEEP_MS });
-    return intake;
+    return this.#kept.keep(as, row ? publicIntake(row) : null);
   }
 }
 

@@ -24,7 +24,7 @@ import { Events } from '../platform/events/events';
 import { isId } from '../platform/paging';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import { KnownRecordsStore } from './known-records.store';
-import { RecordEditsService } from './record-edits.service';
+import { RecordActs } from './record-acts.service';
 import { recordName } from './record-rows';
 import { RecordWriter } from './record-writer';
 
@@ -35,7 +35,7 @@ export class DealMovesService {
     @Inject(KnownRecordsStore) private readonly known: KnownRecordsStore,
     @Inject(RecordWriter) private readonly writer: RecordWriter,
     @Inject(PipelinesService) private readonly pipelines: PipelinesService,
-    @Inject(RecordEditsService) private readonly edits: RecordEditsService,
+    @Inject(RecordActs) private readonly acts: RecordActs,
     @Inject(Events) private readonly events: Events,
   ) {}
 
@@ -99,7 +99,7 @@ export class DealMovesService {
       if (record.values.stage !== stage.key) diff.changed[id] = { kind, fields: changesBetween(record.values, after) };
       return { diff, text: `Moved ${recordName(kind, record.values)} to ${stage.name}`, at };
     });
-    return this.edits.applyEach(tx, records, [], acts, by);
+    return this.acts.applyEach(tx, records, [], acts, by);
   }
 
   /** Moves all that stands in some stages of a pipeline to a stage, by a person. Answers what changed. */

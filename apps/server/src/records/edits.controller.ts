@@ -5,7 +5,7 @@ import { IsOptional, IsString } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { readLimit } from '../platform/paging';
-import { RecordEditsService } from './record-edits.service';
+import { RecordActs } from './record-acts.service';
 
 class LatestDto {
   @IsOptional() @IsString() limit?: string;
@@ -17,18 +17,18 @@ class LatestDto {
 export class EditsController {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(RecordEditsService) private readonly edits: RecordEditsService,
+    @Inject(RecordActs) private readonly acts: RecordActs,
   ) {}
 
   @Get()
   latest(@ByCaller() { workspaceId }: Caller, @Query() { limit }: LatestDto): Promise<EditLine[]> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.edits.latest(tx, readLimit(limit)));
+    return this.database.inWorkspace(workspaceId, (tx) => this.acts.latest(tx, readLimit(limit)));
   }
 
   /** What was changed since stays; `left` tells how much. */
   @Post(':id/take-back')
   @HttpCode(200)
   takeBack(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<DoneEdit & { left: number }> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.edits.takeBack(tx, id, by));
+    return this.database.inWorkspace(workspaceId, (tx) => this.acts.takeBack(tx, id, by));
   }
 }

@@ -11,7 +11,7 @@ import type { DoneEdit, MembershipLine } from '@haycart/api';
 import type { Caller } from '../platform/auth/caller';
 import type { WorkspaceTx } from '../platform/database/database';
 import { KnownRecordsStore } from './known-records.store';
-import { RecordEditsService } from './record-edits.service';
+import { RecordActs } from './record-acts.service';
 
 type LabelKind = 'tag' | 'list';
 const KINDS: Record<LabelKind, readonly RecordKind[]> = { tag: RECORD_KINDS, list: ['contact'] };
@@ -21,7 +21,7 @@ const KINDS: Record<LabelKind, readonly RecordKind[]> = { tag: RECORD_KINDS, lis
 export class LabelledService {
   constructor(
     @Inject(KnownRecordsStore) private readonly known: KnownRecordsStore,
-    @Inject(RecordEditsService) private readonly edits: RecordEditsService,
+    @Inject(RecordActs) private readonly acts: RecordActs,
   ) {}
 
   /** How many records carry each label. */
@@ -53,7 +53,7 @@ export class LabelledService {
         records.push(one);
       }
     }
-    return this.edits.apply(tx, records, [], diff, text, who);
+    return this.acts.apply(tx, records, [], { diff, text }, who);
   }
 
   /** The latest memberships of a list, those that ended too. */

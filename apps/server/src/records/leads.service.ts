@@ -20,7 +20,7 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { newId } from '../platform/new-id';
 import { isId } from '../platform/paging';
 import { KnownRecordsStore } from './known-records.store';
-import { RecordEditsService } from './record-edits.service';
+import { RecordActs } from './record-acts.service';
 import { RecordsService } from './records.service';
 
 /** Where the deal is to stand, and its name. */
@@ -32,7 +32,7 @@ export class LeadsService {
   constructor(
     @Inject(KnownRecordsStore) private readonly known: KnownRecordsStore,
     @Inject(RecordsService) private readonly records: RecordsService,
-    @Inject(RecordEditsService) private readonly edits: RecordEditsService,
+    @Inject(RecordActs) private readonly acts: RecordActs,
   ) {}
 
   /** What qualifying would do, without doing it. */
@@ -59,7 +59,7 @@ export class LeadsService {
       ]);
     const records = [lead, ...known.all()];
     const text = `Qualified ${String(lead.values.name)}`;
-    return { ...(await this.edits.apply(tx, records, [], diff, text, by, at)), deal: newIds.sale! };
+    return { ...(await this.acts.apply(tx, records, [], { diff, text, at }, by)), deal: newIds.sale! };
   }
 
   /** Sets a lead aside, or (without a reason) opens it again. */
@@ -78,7 +78,7 @@ export class LeadsService {
     const diff = emptyDiff();
     if (Object.keys(fields).length) diff.changed[id] = { kind: 'lead', fields };
     const what = reason === null ? 'Opened again' : 'Set aside';
-    return this.edits.apply(tx, [lead], [], diff, `${what}: ${String(lead.values.name)}`, by, at);
+    return this.acts.apply(tx, [lead], [], { diff, text: `${what}: ${String(lead.values.name)}`, at }, by);
   }
 
   async #plan(

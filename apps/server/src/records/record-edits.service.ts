@@ -2,55 +2,35 @@ import { Inject, Injectable } from '@nestjs/common';
 import {
   countedRecords,
   emptyDiff,
-  identityKeysOf,
-  isEmptyDiff,
-  isExclusive,
-  KnownRecords,
+  fieldOf,
   missingFields,
   planEdit,
-  reverseDiff,
   showFieldValue,
-  fieldOf,
-  squashAll,
-  stillInForce,
-  uniqueFieldsOf,
-  withoutMisfits,
   type Destination,
   type FieldValues,
-  type IdentityKey,
   type JsonValue,
   type KnownRecord,
-  type Link,
   type PlannedEdit,
   type RecordEdit,
   type RecordKind,
-  type RecordsDiff,
 } from '@haycart/core';
 import type { DoneEdit } from '@haycart/api';
-import { and, desc, eq } from 'drizzle-orm';
 import type { Caller } from '../platform/auth/caller';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
-import { Events } from '../platform/events/events';
 import { newId } from '../platform/new-id';
-import { isId } from '../platform/paging';
 import { DestinationService } from '../workspaces/destination.service';
-import { PeopleService } from '../workspaces/people.service';
-import { KnownRecordsStore } from './known-records.store';
-import type { CausedDiff } from './caused-diff';
-import { RecordWriter } from './record-writer';
+import { HeldRecords } from './held-records.service';
+import { RecordActs } from './record-acts.service';
 import { recordName } from './record-rows';
-import { recordEdit } from './tables';
 
-/** Everything that people do to records by hand: each act is one diff with one cause, and can be taken back. */
+/** Records changed, made, deleted and linked by hand. */
 @Injectable()
 export class RecordEditsService {
   constructor(
-    @Inject(KnownRecordsStore) private readonly known: KnownRecordsStore,
-    @Inject(RecordWriter) private readonly writer: RecordWriter,
+    @Inject(HeldRecords) private readonly held: HeldRecords,
+    @Inject(RecordActs) private readonly acts: RecordActs,
     @Inject(DestinationService) private readonly destinations: DestinationService,
-    @Inject(PeopleService) private readonly people: PeopleService,
-    @Inject(Events) private readonly events: Events,
   ) {}
 
   /**
@@ -68,7 +48,7 @@ export class RecordEditsService {
     by: Caller['by'],
     at?: string,
   ): Promise<DoneEdit> {
-    const records = await this.#hold(tx, kind, ids);
+    const records = await this.held.hold(tx, kind, ids);
     const diff = emptyDiff();
     for (const record of records) {
       const planned = planEdit(record, edit, destination);
@@ -78,7 +58,8 @@ export class RecordEditsService {
     }
     const named = Object.keys(edit.values ?? edit.add ?? edit.remove ?? {});
     const labels = named.map((key) => fieldOf(destination, kind, key)?.label ?? key).join(', ');
-    return this.#do(tx, records, [], diff, `Changed ${labels} of ${namesOf(kind, records, destination)}`, by, at);
+    const text = `Changed ${labels} of ${namesOf(kind, records, destination)}`;
+    return this.acts.apply(tx, records, [], { diff, text, at }, by);
   }
 
   /** Makes a record by hand, linked to others. */
@@ -97,22 +78,23 @@ export class RecordEditsService {
       if (change.after !== null) after[field] = change.after;
     const problems = planned.problems.length ? planned.problems : missingFields(kind, after, destination);
     if (problems.length) throw new ProblemError('refused', problems[0]!.text, problemsAt(problems));
-    const others = await this.#byAnyId(tx, more.links ?? []);
+    const others = await this.held.byAnyId(tx, more.links ?? []);
     const diff = emptyDiff();
     diff.created[id] = { kind, values: after };
     diff.linked = others.map((other) => ({ from: id, to: other.id }));
-    return { ...(await this.#do(tx, others, [], diff, `Made ${recordName(kind, after)}`, by)), id };
+    const text = `Made ${recordName(kind, after)}`;
+    return { ...(await this.acts.apply(tx, others, [], { diff, text }, by)), id };
   }
 
   /** Deletes records with their links. Their notes, tasks and files wait for them, should they come back. */
   async remove(tx: WorkspaceTx, kind: RecordKind, ids: readonly string[], by: Caller['by']): Promise<DoneEdit> {
-    const records = await this.#hold(tx, kind, ids);
-    const { links, others } = await this.#around(tx, ids);
+    const records = await this.held.hold(tx, kind, ids);
+    const { links, others } = await this.held.around(tx, ids);
     const diff = emptyDiff();
     for (const { id, values } of records) diff.removed[id] = { kind, values };
     diff.unlinked = links;
-    const names = namesOf(kind, records, await this.destinations.load(tx));
-    return this.#do(tx, [...records, ...others], links, diff, `Deleted ${names}`, by);
+    const text = `Deleted ${namesOf(kind, records, await this.destinations.load(tx))}`;
+    return this.acts.apply(tx, [...records, ...others], links, { diff, text }, by);
   }
 
   /** Links a record to another, or undoes that. A company cannot stand above itself, however many are between. */
@@ -123,9 +105,9 @@ export class RecordEditsService {
     change: { add?: readonly string[]; remove?: readonly string[] },
     by: Caller['by'],
   ): Promise<DoneEdit> {
-    const [record] = await this.#hold(tx, kind, [id]);
-    const { links, others } = await this.#around(tx, [id]);
-    const added = await this.#byAnyId(tx, change.add ?? []);
+    const [record] = await this.held.hold(tx, kind, [id]);
+    const { links, others } = await this.held.around(tx, [id]);
+    const added = await this.held.byAnyId(tx, change.add ?? []);
     for (const other of added) {
       if (kind === 'company' && other.kind === 'company') await this.#refuseCircle(tx, id, other.id);
       if (other.id === id) throw new ProblemError('conflict', 'A record cannot be linked to itself.');
@@ -142,188 +124,7 @@ export class RecordEditsService {
         : [];
     if (added.some((other) => other.kind === 'company') && diff.linked.length) diff.unlinked.push(...above);
     const text = `${diff.linked.length ? 'Linked' : 'Unlinked'} ${recordName(kind, record!.values)}`;
-    return this.#do(tx, [record!, ...others, ...added], links, diff, text, by);
-  }
-
-  /** Writes what was planned elsewhere, such as the qualifying of a lead, as one act of a person. */
-  async apply(
-    tx: WorkspaceTx,
-    records: readonly KnownRecord[],
-    links: readonly Link[],
-    diff: RecordsDiff,
-    text: string,
-    by: Caller['by'],
-    at?: string,
-  ): Promise<DoneEdit> {
-    return this.#do(tx, records, links, diff, text, by, at);
-  }
-
-  /** Takes back what an act did and nobody changed since. */
-  async takeBack(tx: WorkspaceTx, editId: string, by: Caller['by']): Promise<DoneEdit & { left: number }> {
-    const mine = and(eq(recordEdit.workspaceId, tx.workspaceId), eq(recordEdit.id, editId));
-    const [edit] = isId(editId) ? await tx.db.select().from(recordEdit).where(mine).for('update') : [];
-    if (!edit) throw new ProblemError('not-found', 'There is no such change.');
-    if (edit.takenBackAt) throw new ProblemError('conflict', 'This was taken back already.');
-    const rows = await tx.statement<{ diff: RecordsDiff }>(
-      'diff_of',
-      'select diff from record_change where workspace_id = $1 and cause_id = $2 order by id',
-      [tx.workspaceId, editId],
-    );
-    const done = squashAll(rows.map(({ diff }) => diff));
-    const ids = [
-      ...new Set([
-        ...Object.keys(done.changed),
-        ...Object.keys(done.created),
-        ...[...done.linked, ...done.unlinked].flatMap(({ from, to }) => [from, to]),
-      ]),
-    ];
-    const records = await this.#byAnyIdThere(tx, ids);
-    const values = new Map(records.map((record) => [record.id, record.values]));
-    const { links } = await this.#around(tx, [...values.keys()]);
-    const isLinked = (link: Link) => links.some(({ from, to }) => from === link.from && to === link.to);
-    const held = withoutMisfits(
-      stillInForce(done, (id) => values.get(id), isLinked),
-      await this.destinations.load(tx),
-    );
-    // Whatever was linked to a record since goes with it.
-    const gone = new Set(Object.keys(held.created));
-    held.linked.push(
-      ...links.filter(
-        ({ from, to }) =>
-          (gone.has(from) || gone.has(to)) && !held.linked.some((link) => link.from === from && link.to === to),
-      ),
-    );
-    const back = reverseDiff(held);
-    const cause = { kind: 'take-back', id: editId } as const;
-    await this.#write(tx, records, links, [{ diff: back, at: new Date().toISOString(), cause }]);
-    await tx.db
-      .update(recordEdit)
-      .set({ takenBackAt: new Date(), takenBackBy: await this.people.nameOf(tx, by) })
-      .where(mine);
-    const touched = (diff: RecordsDiff) =>
-      Object.values(diff.changed).reduce((sum, { fields }) => sum + Object.keys(fields).length, 0) +
-      Object.keys(diff.created).length +
-      Object.keys(diff.removed).length;
-    return {
-      edit: editId,
-      records: Object.keys({ ...back.changed, ...back.created, ...back.removed }).length,
-      text: `Took back: ${edit.text}`,
-      left: touched(done) - touched(held),
-    };
-  }
-
-  /** The latest acts, for whoever wants one of them back. */
-  async latest(tx: WorkspaceTx, limit: number) {
-    const rows = await tx.db
-      .select()
-      .from(recordEdit)
-      .where(eq(recordEdit.workspaceId, tx.workspaceId))
-      .orderBy(desc(recordEdit.at))
-      .limit(limit);
-    return rows.map(({ id, at, by, text, takenBackAt }) => ({
-      id,
-      at: at.toISOString(),
-      by,
-      text,
-      takenBackAt: takenBackAt?.toISOString() ?? null,
-    }));
-  }
-
-  async #do(
-    tx: WorkspaceTx,
-    records: readonly KnownRecord[],
-    links: readonly Link[],
-    diff: RecordsDiff,
-    text: string,
-    by: Caller['by'],
-    at = new Date().toISOString(),
-  ): Promise<DoneEdit> {
-    const [done] = await this.applyEach(tx, records, links, [{ diff, text, at }], by);
-    return done!;
-  }
-
-  /** Writes several acts of one person, one after the other, in a few statements; each can be taken back by itself. */
-  async applyEach(
-    tx: WorkspaceTx,
-    records: readonly KnownRecord[],
-    links: readonly Link[],
-    acts: readonly { diff: RecordsDiff; text: string; at: string }[],
-    by: Caller['by'],
-  ): Promise<DoneEdit[]> {
-    const name = await this.people.nameOf(tx, by);
-    const edits = acts.map(({ diff, text, at }) => ({ id: isEmptyDiff(diff) ? null : newId(), diff, text, at }));
-    const done = edits.flatMap(({ id, diff, text, at }) => (id === null ? [] : [{ id, diff, text, at }]));
-    if (done.length) {
-      await tx.db.insert(recordEdit).values(
-        done.map(({ id, text, at }) => ({
-          workspaceId: tx.workspaceId,
-          id,
-          personId: by.kind === 'person' ? by.id : null,
-          by: name,
-          text,
-          at: new Date(at),
-        })),
-      );
-      const caused = done.map(({ id, diff, at }): CausedDiff => ({ diff, at, cause: { kind: 'person', id } }));
-      await this.#write(tx, records, links, caused);
-    }
-    return edits.map(({ id, diff, text }) => ({
-      edit: id,
-      records: Object.keys({ ...diff.changed, ...diff.created, ...diff.removed }).length,
-      text: id === null ? 'Nothing changed' : text,
-    }));
-  }
-
-  async #write(
-    tx: WorkspaceTx,
-    records: readonly KnownRecord[],
-    links: readonly Link[],
-    diffs: readonly CausedDiff[],
-  ): Promise<void> {
-    const { fields } = await this.destinations.load(tx);
-    const known = new KnownRecords(records, links, uniqueFieldsOf(fields));
-    for (const { diff, at } of diffs) known.learn(diff, at);
-    await this.#refuseTakenKeys(tx, squashAll(diffs.map(({ diff }) => diff)), known);
-    await this.writer.write(tx, diffs, known);
-    await this.events.tell(tx, 'records', 'pipelines');
-  }
-
-  async #hold(tx: WorkspaceTx, kind: RecordKind, ids: readonly string[]): Promise<KnownRecord[]> {
-    const wanted = [...new Set(ids)];
-    const found = wanted.every(isId) ? await this.known.byId(tx, kind, wanted, 'lock') : [];
-    if (found.length < wanted.length)
-      throw new ProblemError(
-        'not-found',
-        wanted.length === 1
-          ? `There is no such ${kind}.`
-          : 'Some of these records are not there any more. Look at the list again.',
-      );
-    return found;
-  }
-
-  async #byAnyId(tx: WorkspaceTx, ids: readonly string[]): Promise<KnownRecord[]> {
-    const found = ids.every(isId) ? await this.#byAnyIdThere(tx, ids) : [];
-    if (found.length < new Set(ids).size)
-      throw new ProblemError('refused', 'A record to link to is not there.', [
-        { at: '/links', code: 'unknown-record', message: 'Name records by their ids.' },
-      ]);
-    return found;
-  }
-
-  async #byAnyIdThere(tx: WorkspaceTx, ids: readonly string[]): Promise<KnownRecord[]> {
-    if (!ids.length) return [];
-    const found: KnownRecord[] = [];
-    for (const kind of ['contact', 'company', 'lead', 'deal'] as const)
-      found.push(...(await this.known.byId(tx, kind, ids, 'lock')));
-    return found;
-  }
-
-  /** The links of records, and the records at their other ends. */
-  async #around(tx: WorkspaceTx, ids: readonly string[]): Promise<{ links: Link[]; others: KnownRecord[] }> {
-    const links = await this.known.linksOf(tx, ids);
-    const own = new Set(ids);
-    const others = new Set(links.flatMap(({ from, to }) => [from, to]).filter((id) => !own.has(id)));
-    return { links, others: await this.#byAnyIdThere(tx, [...others]) };
+    return this.acts.apply(tx, [record!, ...others, ...added], links, { diff, text }, by);
   }
 
   async #refuseCircle(tx: WorkspaceTx, id: string, above: string): Promise<void> {
@@ -369,43 +170,6 @@ export class RecordEditsService {
       errors,
     );
   }
-
-  /** E-mails, domains and unique values belong to one record; the one who has it is named. */
-  async #refuseTakenKeys(tx: WorkspaceTx, diff: RecordsDiff, known: KnownRecords): Promise<void> {
-    const touched = [...Object.keys(diff.changed), ...Object.keys(diff.created)].map((id) => known.get(id)!);
-    const keys: (IdentityKey & { id: string })[] = touched
-      .flatMap(({ id, kind, values }) => identityKeysOf(kind, values, known.uniques).map((key) => ({ ...key, id })))
-      .filter(isExclusive);
-    const twice = keys.find((key) =>
-      keys.some(
-        (other) =>
-          other.id !== key.id && other.kind === key.kind && other.value === key.value && other.record === key.record,
-      ),
-    );
-    if (twice) throw takenError(twice, 'two of these records');
-    await this.known.lock(tx, keys);
-    const owners = await this.known.owners(tx, keys);
-    const taken = keys.find((key) =>
-      owners.some(
-        (owner) =>
-          owner.record_kind === key.record &&
-          owner.key_kind === key.kind &&
-          owner.value === key.value &&
-          owner.record_id !== key.id,
-      ),
-    );
-    if (taken) {
-      const owner = owners.find(({ value, key_kind: kind }) => value === taken.value && kind === taken.kind)!;
-      const [other] = await this.known.byId(tx, taken.record, [owner.record_id], 'look');
-      throw takenError(taken, other ? recordName(taken.record, other.values) : 'another record');
-    }
-  }
-}
-
-function takenError({ record, kind, value }: IdentityKey, who: string): ProblemError {
-  return new ProblemError('conflict', `${value} belongs to ${who} already, and only one ${record} may have it.`, [
-    { at: `/values/${kind.replace(/^field:/, '')}`, code: 'identity-taken', message: `Another ${record} has it.` },
-  ]);
 }
 
 function refuseProblems({ problems }: PlannedEdit, record: KnownRecord, among: number): void {

@@ -20,7 +20,7 @@ import { oneAtATime } from '../platform/database/one-at-a-time';
 import { ProblemError } from '../platform/errors/problem-error';
 import { FieldsService } from '../fields/fields.service';
 import { FieldValuesService, type LinkedValue } from '../records/field-values.service';
-import { RecordEditsService } from '../records/record-edits.service';
+import { RecordActs } from '../records/record-acts.service';
 import { RoutesService } from '../routes/routes.service';
 import { DestinationService } from '../workspaces/destination.service';
 import { PeopleService } from '../workspaces/people.service';
@@ -33,7 +33,7 @@ export class FieldChangesService {
   constructor(
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(FieldValuesService) private readonly values: FieldValuesService,
-    @Inject(RecordEditsService) private readonly edits: RecordEditsService,
+    @Inject(RecordActs) private readonly acts: RecordActs,
     @Inject(RoutesService) private readonly routes: RoutesService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(PeopleService) private readonly people: PeopleService,
@@ -80,7 +80,7 @@ export class FieldChangesService {
       const after = change.becomes.find(({ from }) => sameValue(from, before))!.to;
       if (!sameValue(before, after)) diff.changed[one.id] = { kind: record, fields: { [key]: { before, after } } };
     }
-    return this.edits.apply(tx, records, [], diff, `Made ${field.label} a field of another type`, by);
+    return this.acts.apply(tx, records, [], { diff, text: `Made ${field.label} a field of another type` }, by);
   }
 
   /** What moving a field to another kind of record would do, without doing it. */
@@ -137,12 +137,11 @@ export class FieldChangesService {
     const diff = emptyDiff();
     for (const { id } of records)
       diff.changed[id] = { kind: to, fields: { [key]: { before: null, after: chosen.get(id)! } } };
-    const done = await this.edits.apply(
+    const done = await this.acts.apply(
       tx,
       records,
       [],
-      diff,
-      `Moved ${field.label} from the ${from.record} to the ${to}`,
+      { diff, text: `Moved ${field.label} from the ${from.record} to the ${to}` },
       by,
     );
     const made = (await this.fields.all(tx)).find((one) => one.record === to && one.key === key)!;
