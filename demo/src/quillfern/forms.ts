@@ -78,7 +78,7 @@ export const SURVEY_FORM: FormDefinition = {
     { name: 'step_you', type: 'step', text: 'You' },
     ...NAME,
     asks('contact', 'email', 'email', { label: 'Work e-mail', required: true, placeholder: 'name@example.com' }),
-    asks('contact', 'phone', 'phone', { label: 'Phone', country: 'GB' }),
+    asks('contact', 'phone', 'phone', { label: 'Phone', country: 'GB', asksCountry: true }),
     asks('company', 'name', 'organisation', {
       label: 'School, garden or company',
       placeholder: 'Fennwick Academy',

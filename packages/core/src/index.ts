@@ -55,6 +55,8 @@ export * from './form/field-question';
 export * from './form/edit-form';
 export * from './form/check-form';
 export * from './form/form-figures';
+export * from './form/expected-height';
+export * from './form/who-answered';
 export * from './form/own-domain';
 export * from './form/version-comparison';
 export * from './form/form-route';

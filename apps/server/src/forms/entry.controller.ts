@@ -1,6 +1,7 @@
 import { Controller, Get, HttpCode, Inject, Param, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import type { EntryLinkShape, EntryShape } from '@haycart/api';
+import { isJsonObject, whoAnswered } from '@haycart/core';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Public } from '../platform/auth/public';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -54,7 +55,7 @@ export class EntryController {
         latest: latest.map((one) => ({
           id: one.id,
           receivedAt: one.receivedAt,
-          who: one.who || one.email,
+          who: form && isJsonObject(one.payload) ? whoAnswered(form, one.payload) : one.who || one.email,
           state: one.state,
           runs: one.runs.map(({ outcome, summary }) => ({ outcome, summary })),
         })),

@@ -6,8 +6,9 @@ import {
   fitsEnding,
   formWords,
   isFreeMailDomain,
-  joinedAddresses,
+  joinedAnswers,
   localised,
+  normalPhone,
   questionsOf,
   readVisit,
   SET_ASIDE_FROM,
@@ -100,11 +101,12 @@ export class FormAnswers {
 
 function readAnswers(form: FormDefinition, sent: JsonObject, files: readonly SentFile[]): ReadAnswers {
   const words = formWords(form.language);
-  const payload = joinedAddresses(form, sent);
+  const payload = joinedAnswers(form, sent);
   const { refused, shown } = checkAnswers(form, payload, {
     words,
     isFreeMail: isFreeMailDomain,
     isThrowAway: isThrowAwayDomain,
+    isPhone: (text, country) => normalPhone(text, country).ok,
   });
   const known = new Set(refused.map(({ name }) => name));
   const wrongFiles = questionsOf(form).flatMap((question): RefusedAnswer[] => {

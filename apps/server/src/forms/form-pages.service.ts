@@ -8,6 +8,7 @@ import {
   inColoursOf,
   languagesOf,
   localised,
+  expectedHeight,
   PLAIN_THEME,
   withLimit,
   type FormDefinition,
@@ -18,7 +19,6 @@ import type { WorkspaceTx } from '../platform/database/database';
 import { DestinationService } from '../workspaces/destination.service';
 import { FORM_STYLE } from '../platform/tokens';
 import { embedCode } from './embed-code';
-import { expectedHeight } from './expected-height';
 import { PublicForms, type PublicForm } from './public-forms.service';
 import { formHeaders } from './form-headers';
 import {
@@ -78,7 +78,7 @@ export class FormPages {
   /** The script by which other pages embed a form. */
   async embed(intake: PublicForm): Promise<string> {
     const { form, theme } = await this.forms.dressed(intake);
-    return embedCode(intake.slug!, form.title, expectedHeight(form, theme ?? PLAIN_THEME));
+    return embedCode(intake.slug!, form.title, expectedHeight(form, theme?.spacing));
   }
 
   /** A form that is not published, for its editor. */

@@ -59,6 +59,8 @@ describe('an answer', () => {
     [question('consent'), 'yes', 'name="q" checked'],
     [question('address'), 'Wharf 3\nLS1 4DY\nLeeds', 'value="Leeds"'],
     [question('hidden', { value: 'fair' }), 'shop', 'value="shop"'],
+    [question('phone', { asksCountry: true, country: 'GB' }), '+49 30 123456', 'data-code="49" selected>Germany'],
+    [question('phone', { asksCountry: true, country: 'CA' }), '+1 613 5550123', 'data-code="1" selected>Canada'],
   ])('is there again after a refusal: %j', (asked, answer, shown) => expect(html(asked, answer)).toContain(shown));
 
   test('is what the form says before anybody answered', () => {
@@ -72,6 +74,8 @@ describe('browsers', () => {
   test.each<[Question, string]>([
     [question('email'), 'type="email" autocomplete="email"'],
     [question('phone'), 'type="tel" autocomplete="tel"'],
+    [question('phone', { asksCountry: true, country: 'NL' }), 'value="NL" data-code="31" selected>Netherlands +31<'],
+    [question('phone', { asksCountry: true }), '<option value="">Country</option>'],
     [question('text', { feeds: { record: 'contact', field: 'first_name' } }), 'autocomplete="given-name"'],
     [question('text', { name: 'organisation' }), 'autocomplete="organization"'],
     [question('whole-number'), 'inputmode="numeric"'],

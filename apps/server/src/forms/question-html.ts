@@ -1,5 +1,6 @@
 import { answerAsText, type FormWords, type JsonValue, type Question } from '@haycart/core';
 import { attributes, escape } from './html';
+import { phoneHtml } from './phone-html';
 
 /** One question as it is asked: its words, its help, what to answer with, and what is wrong with the answer. */
 export function questionHtml(
@@ -73,7 +74,7 @@ function addressHtml({ name, required, country }: Question, answer: string, word
   return `<div class="postal">${parts
     .map(
       ([label, autocomplete], at) =>
-        `<label>${escape(label)}<input type="text"${attributes({ name: `${name}[]`, autocomplete, required: required && at !== 3, value: lines[at] ?? (at === 3 && country ? (new Intl.DisplayNames(['en'], { type: 'region' }).of(country) ?? '') : '') })}></label>`,
+        `<label>${escape(label)}<input type="text"${attributes({ name: `${name}[]`, autocomplete, required: required && at !== 3, value: lines[at] ?? (at === 3 && country ? (new Intl.DisplayNames([words.language], { type: 'region' }).of(country) ?? '') : '') })}></label>`,
     )
     .join('')}</div>`;
 }
@@ -89,7 +90,9 @@ function controlHtml(question: Question, text: string, given: ControlAttributes,
     case 'email':
       return input('email', { autocomplete: 'email', inputmode: 'email' });
     case 'phone':
-      return input('tel', { autocomplete: 'tel', inputmode: 'tel' });
+      return question.asksCountry
+        ? phoneHtml(question, text, given, words)
+        : input('tel', { autocomplete: 'tel', inputmode: 'tel' });
     case 'web':
       return input('text', { autocomplete: 'url', inputmode: 'url' });
     case 'whole-number':

@@ -1,4 +1,4 @@
-import type { Theme, ThemeFont } from '@haycart/core';
+import { SPACING, type Theme, type ThemeFont } from '@haycart/core';
 
 const FONTS: Record<ThemeFont, string> = {
   figtree: 'Figtree, system-ui, sans-serif',
@@ -7,8 +7,6 @@ const FONTS: Record<ThemeFont, string> = {
   serif: "Georgia, 'Times New Roman', serif",
   mono: "'IBM Plex Mono', ui-monospace, monospace",
 };
-/** The room between questions, in pixels. */
-export const SPACING = { tight: 14, usual: 20, airy: 30 } as const;
 const BUTTON = { small: '7px 16px', usual: '11px 24px', large: '15px 34px' };
 const AT = { left: 'start', centre: 'center', right: 'end', full: 'stretch' };
 

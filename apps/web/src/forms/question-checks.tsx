@@ -3,7 +3,7 @@ import { BOX, NumberRow, Row, TextRow, TickRow } from './row';
 
 /** What an answer must meet, by the type of its question. */
 export function QuestionChecks({
-  question: { type, country, currency },
+  question: { type, country, asksCountry, currency },
   checks,
   check,
   change,
@@ -51,12 +51,19 @@ export function QuestionChecks({
       );
     case 'phone':
       return (
-        <TextRow
-          label="Country"
-          placeholder="GB"
-          value={country}
-          change={(next) => change({ country: next?.toUpperCase().slice(0, 2) })}
-        />
+        <>
+          <TextRow
+            label="Country"
+            placeholder="GB"
+            value={country}
+            change={(next) => change({ country: next?.toUpperCase().slice(0, 2) })}
+          />
+          <TickRow
+            label="Ask for the country"
+            checked={asksCountry ?? false}
+            change={(wanted) => change({ asksCountry: wanted || undefined })}
+          />
+        </>
       );
     case 'whole-number':
     case 'decimal':

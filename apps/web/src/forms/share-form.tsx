@@ -1,4 +1,5 @@
 import type { IntakeShape } from '@haycart/api';
+import { expectedHeight } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import QRCode from 'qrcode';
 import { useState } from 'react';
@@ -33,7 +34,10 @@ export function ShareForm({ intake, close }: { intake: IntakeShape; close: () =>
     ...(how === 'page' ? [] : [`data-how="${how}"`, `data-label="${intake.form?.button ?? 'Open'}"`]),
     ...(host ? ['data-look="host"'] : []),
   ];
-  const embed = `<script src="${origin}/embed/${intake.slug}.js" ${[...attributes, 'async'].join(' ')}></script>`;
+  const script = `<script src="${origin}/embed/${intake.slug}.js" ${[...attributes, 'async'].join(' ')}></script>`;
+  // The room is kept from the beginning, so that what stands beneath does not jump when the form is there.
+  const embed =
+    how === 'page' && intake.form ? `<div style="min-height:${expectedHeight(intake.form)}px">${script}</div>` : script;
   const image = code.data ? `data:image/svg+xml;utf8,${encodeURIComponent(code.data)}` : null;
   return (
     <Dialog open wide close={close} title={`Link and embed “${intake.name}”`}>

@@ -89,11 +89,12 @@ const CELLS: Record<IntakeColumn, Cell> = {
     show: ({ lastAt }) => (lastAt ? <Time at={lastAt} /> : <span className="text-muted">never</span>),
   },
   brought: {
-    meta: { width: '116px', wide: true },
+    meta: { width: '156px', wide: true },
     show: ({ key, submissions }) =>
       submissions > 0 && (
         <span className="flex gap-2.5">
           <Inside to={`/records/contacts?through=${key}`}>contacts</Inside>
+          <Inside to={`/records/leads?through=${key}`}>leads</Inside>
           <Inside to={`/records/deals?through=${key}`}>deals</Inside>
         </span>
       ),

@@ -1,7 +1,8 @@
 import type { JsonObject, JsonValue } from '../json';
 import { RESERVED_NAMES } from '../payload/fields';
+import { phoneFrom } from '../identity/phone';
 import { answerAsText } from './check-answers';
-import { questionsOf, type FormDefinition } from './definition';
+import { arrivesInParts, questionsOf, type FormDefinition } from './definition';
 
 /** The entry link of the colleague who fills a form in. It is read on arrival and not kept. */
 export const ENTRY = '_entry';
@@ -18,16 +19,18 @@ export function answeredVersion(told: unknown, latest: number): number {
 }
 
 /**
- * A form's post with its postal addresses put together: without a script each line of one arrives by itself, as
- * `name[]`.
+ * A form's post with the answers put together that arrive in parts, as `name[]`: the lines of a postal address, and the
+ * country and number of a phone.
  */
-export function joinedAddresses(form: FormDefinition, payload: JsonObject): JsonObject {
+export function joinedAnswers(form: FormDefinition, payload: JsonObject): JsonObject {
   let joined = payload;
-  for (const { name, type } of questionsOf(form)) {
-    const lines = payload[`${name}[]`];
-    if (type !== 'address' || lines === undefined) continue;
+  for (const question of questionsOf(form)) {
+    const { name } = question;
+    const sent = payload[`${name}[]`];
+    if (!arrivesInParts(question) || sent === undefined) continue;
     const { [`${name}[]`]: _, ...rest } = joined;
-    const text = [lines].flat().map(answerAsText).join('\n').trim();
+    const parts = [sent].flat().map(answerAsText);
+    const text = question.type === 'phone' ? phoneFrom(parts.at(-2) ?? '', parts.at(-1)!) : parts.join('\n').trim();
     joined = { ...rest, ...(rest[name] === undefined ? { [name]: text } : {}) };
   }
   return joined;

@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { normalEmail } from '../identity/email';
+import { normalPhone } from '../identity/phone';
 import type { JsonObject } from '../json';
-import { answeredPayload, answeredVersion, joinedAddresses, NOT_ASKED } from './answered-payload';
+import { answeredPayload, answeredVersion, joinedAnswers, NOT_ASKED } from './answered-payload';
 import { checkAnswers, readAnswer } from './check-answers';
 import { QUESTION_TYPES, questionsOf, type FormDefinition, type FormItem, type Question } from './definition';
 import { formShape } from './form-shape';
@@ -198,13 +199,40 @@ test.each<[unknown, number]>([
 test('a postal address is one answer, however it was sent', () => {
   const form = formOf(question('address', { name: 'where' }), question('text', { name: 'other' }));
   const one = { where: '1 Weir Lane\nAB1 2CD' };
-  expect(joinedAddresses(form, { 'where[]': ['1 Weir Lane', 'AB1 2CD', '', ''], other: 'x' })).toEqual({
+  expect(joinedAnswers(form, { 'where[]': ['1 Weir Lane', 'AB1 2CD', '', ''], other: 'x' })).toEqual({
     ...one,
     other: 'x',
   });
-  expect(joinedAddresses(form, { 'where[]': '1 Weir Lane' })).toEqual({ where: '1 Weir Lane' });
-  expect(joinedAddresses(form, one)).toBe(one);
-  expect(joinedAddresses(form, { ...one, 'where[]': ['another'] })).toEqual(one);
+  expect(joinedAnswers(form, { 'where[]': '1 Weir Lane' })).toEqual({ where: '1 Weir Lane' });
+  expect(joinedAnswers(form, one)).toBe(one);
+  expect(joinedAnswers(form, { ...one, 'where[]': ['another'] })).toEqual(one);
+});
+
+test.each([
+  [['NL', '06 12345678'], '+31 6 12345678'],
+  [['GB', '07700 900318'], '+44 7700 900318'],
+  [['GB', '+31 6 12345678'], '+31 6 12345678'],
+  [['NL', '0031 6 12345678'], '+31 6 12345678'],
+  [['NL', '12'], '+31 12'],
+  [['NL', ' '], ''],
+  [['', '06 12345678'], '06 12345678'],
+  [['XX', '06 12345678'], '06 12345678'],
+  ['06 12345678', '06 12345678'],
+])('a phone number sent as %j is the answer “%s”', (sent, phone) =>
+  expect(joinedAnswers(formOf(question('phone', { name: 'tel', asksCountry: true })), { 'tel[]': sent })).toEqual({
+    tel: phone,
+  }),
+);
+
+test.each([
+  ['07700 900318', 'GB', true],
+  ['07700 900318 1234', 'GB', false],
+  ['+31 6 12345678', 'GB', true],
+  ['+44 7700 900318 1234', undefined, false],
+  ['06 12345678', undefined, true],
+])('where numbers can be looked at, %s of %s is taken: %s', (answer, country, taken) => {
+  const setting = { words: formWords('en'), isPhone: (text: string, from: string) => normalPhone(text, from).ok };
+  expect(readAnswer(question('phone', { country }), answer, setting).code).toBe(taken ? undefined : 'not-a-phone');
 });
 
 describe('a form definition', () => {

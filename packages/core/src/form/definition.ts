@@ -86,6 +86,8 @@ export interface Question {
   version?: string | undefined;
   /** For `phone` and `address`: ISO 3166-1, what a number or place without a country is read as. */
   country?: string | undefined;
+  /** For `phone`: the country is asked for beside the number, beginning with `country`. */
+  asksCountry?: boolean | undefined;
   /** For `money`: ISO 4217. */
   currency?: string | undefined;
   checks?: AnswerChecks | undefined;
@@ -153,6 +155,11 @@ export interface FormDefinition {
 
 export function isQuestion(item: FormItem): item is Question {
   return (QUESTION_TYPES as readonly string[]).includes(item.type);
+}
+
+/** Whether an answer is typed in parts, which are sent as `name[]`. */
+export function arrivesInParts({ type, asksCountry }: Question): boolean {
+  return type === 'address' || (type === 'phone' && asksCountry === true);
 }
 
 export function questionsOf(form: Pick<FormDefinition, 'items'>): Question[] {

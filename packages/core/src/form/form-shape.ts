@@ -64,6 +64,7 @@ const question: z.ZodType<Question> = z
       .string()
       .regex(/^[A-Z]{2}$/, 'is a country such as GB')
       .optional(),
+    asksCountry: z.boolean().optional(),
     currency: z
       .string()
       .regex(/^[A-Z]{3}$/, 'is a currency such as GBP')

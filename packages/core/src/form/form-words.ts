@@ -1,5 +1,7 @@
 /** What a form says of itself, in the languages that visitors of a form may need. */
 export interface FormWords {
+  /** The language of these words (BCP 47). */
+  language: string;
   required: string;
   requiredChoice: string;
   requiredConsent: string;
@@ -42,6 +44,7 @@ export interface FormWords {
 }
 
 const en: FormWords = {
+  language: 'en',
   required: 'Please fill this in.',
   requiredChoice: 'Please choose one of the answers.',
   requiredConsent: 'Please tick this to go on.',
@@ -82,6 +85,7 @@ const en: FormWords = {
 };
 
 const nl: FormWords = {
+  language: 'nl',
   required: 'Vul dit in.',
   requiredChoice: 'Kies een van de antwoorden.',
   requiredConsent: 'Vink dit aan om verder te gaan.',
@@ -122,6 +126,7 @@ const nl: FormWords = {
 };
 
 const de: FormWords = {
+  language: 'de',
   required: 'Bitte füllen Sie dies aus.',
   requiredChoice: 'Bitte wählen Sie eine der Antworten.',
   requiredConsent: 'Bitte kreuzen Sie dies an, um fortzufahren.',

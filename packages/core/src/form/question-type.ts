@@ -32,6 +32,8 @@ export interface AnswerSetting {
   /** Whether a domain belongs to a free mail service; not known in the browser, so the server looks again. */
   isFreeMail?: ((domain: string) => boolean) | undefined;
   isThrowAway?: ((domain: string) => boolean) | undefined;
+  /** Whether a number can be dialled from a country (ISO 3166-1); the browser knows only that it has digits enough. */
+  isPhone?: ((text: string, country: string) => boolean) | undefined;
 }
 
 /** One type of question. A registry entry: add a file and a line in `registry.ts`. */

@@ -21,6 +21,9 @@ export interface Theme {
 export const THEME_FONTS = ['figtree', 'bricolage', 'system', 'serif', 'mono'] as const;
 export type ThemeFont = (typeof THEME_FONTS)[number];
 
+/** The room between questions, in pixels. */
+export const SPACING = { tight: 14, usual: 20, airy: 30 } as const satisfies Record<Theme['spacing'], number>;
+
 /** What a form wears that names no theme. */
 export const PLAIN_THEME: Theme = {
   font: 'figtree',

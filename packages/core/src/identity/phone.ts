@@ -1,4 +1,9 @@
-import { isSupportedCountry, parsePhoneNumberFromString } from 'libphonenumber-js/min';
+import {
+  getCountries,
+  getCountryCallingCode,
+  isSupportedCountry,
+  parsePhoneNumberFromString,
+} from 'libphonenumber-js/min';
 import { warning, type Problem } from '../problem';
 import { shorten } from '../text';
 
@@ -38,6 +43,23 @@ function readPhone(text: string, country: string): ReadPhone {
 /** An E.164 number as people read it: `+44 7700 900318`. What is no such number stays as it is. */
 export function showPhone(phone: string): string {
   return parsePhoneNumberFromString(phone)?.formatInternational() ?? phone;
+}
+
+/** The countries (ISO 3166-1 alpha-2) whose numbers can be read, with their calling codes (ITU-T E.164), such as `31`. */
+export function phoneCountries(): { country: string; code: string }[] {
+  return getCountries().map((country) => ({ country, code: getCountryCallingCode(country) }));
+}
+
+/**
+ * A number and the country chosen beside it as one text that means the same everywhere: `+31 6 12345678`. What cannot
+ * be read stays as it was typed, behind the country's code, so that it is not taken for a number of another country.
+ */
+export function phoneFrom(country: string, typed: string): string {
+  const text = typed.trim();
+  const read = normalPhone(text, country);
+  if (read.ok) return showPhone(read.phone);
+  if (text === '' || text.startsWith('+') || !isSupportedCountry(country)) return text;
+  return `+${getCountryCallingCode(country)} ${text}`;
 }
 
 /** Whether phone numbers of a country (ISO 3166-1 alpha-2) can be read. */

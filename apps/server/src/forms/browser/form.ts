@@ -1,4 +1,4 @@
-import { checkAnswers, formWords, isQuestion, type Answers, type FormItem } from '@haycart/core/form';
+import { arrivesInParts, checkAnswers, formWords, isQuestion, type Answers, type FormItem } from '@haycart/core/form';
 
 /**
  * A hosted form in the browser: what is asked follows what was answered, answers are checked as they are given and step
@@ -43,6 +43,17 @@ if (document.querySelector('[data-sent="true"], [data-sent=""]') || document.que
 document.getElementById('refused')?.focus();
 new ResizeObserver(sayHeight).observe(document.body);
 
+/** A number that begins with a calling code chooses its country, unless one with that code is chosen. */
+function followCode(number: HTMLInputElement): void {
+  const countries = number.parentElement?.querySelector<HTMLSelectElement>('select');
+  const typed = /^(?:\+|00)([\d\s]+)/.exec(number.value)?.[1]?.replace(/\s/g, '');
+  if (!countries || !typed) return;
+  const fits = ({ dataset: { code } }: HTMLOptionElement) => code !== undefined && typed.startsWith(code);
+  if (countries.selectedOptions[0] && fits(countries.selectedOptions[0])) return;
+  const country = [...countries.options].find(fits);
+  if (country) countries.value = country.value;
+}
+
 function run(form: HTMLFormElement): void {
   const { items, language } = JSON.parse(form.dataset.form ?? '{}') as { items: FormItem[]; language: string };
   const setting = { words: formWords(language) };
@@ -57,10 +68,13 @@ function run(form: HTMLFormElement): void {
       (all[name] ??= []).push(text);
     }
     return Object.fromEntries(
-      items.filter(isQuestion).map(({ name, type }) => {
-        const given = type === 'address' ? all[`${name}[]`] : all[name];
-        const answer = type === 'address' ? given?.join('\n').trim() : type === 'several-of' ? given : given?.[0];
-        return [name, answer];
+      items.filter(isQuestion).map((question) => {
+        const { name, type } = question;
+        const given = arrivesInParts(question) ? all[`${name}[]`] : all[name];
+        if (type === 'address') return [name, given?.join('\n').trim()];
+        if (type === 'several-of') return [name, given];
+        // Of a country and a number the number is what was answered.
+        return [name, given?.at(-1)];
       }),
     );
   };
@@ -200,6 +214,7 @@ function run(form: HTMLFormElement): void {
   }
 
   form.addEventListener('input', ({ target }) => {
+    if (target instanceof HTMLInputElement && target.type === 'tel') followCode(target);
     if (!last) tell('start');
     last = (target as HTMLElement).closest<HTMLElement>('[data-item]')?.dataset.item ?? last;
     follow();

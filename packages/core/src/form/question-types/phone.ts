@@ -5,9 +5,12 @@ export const phone: QuestionType = {
   label: 'Phone',
   holds: 'phone',
   longest: 60,
-  read(given, _question, { words }) {
+  read(given, { country }, { words, isPhone }) {
     const digits = given.replace(/\D/g, '').length;
-    return /^[+\d\s().\-/xext]*$/i.test(given) && digits >= 6 && digits <= 15
+    const couldBe = /^[+\d\s().\-/xext]*$/i.test(given) && digits >= 6 && digits <= 15;
+    // What routes cannot read is said here, while there is somebody who can mend it.
+    const told = country !== undefined || given.startsWith('+');
+    return couldBe && (!told || !isPhone || isPhone(given, country ?? ''))
       ? { value: given }
       : { code: 'not-a-phone', message: words.phone };
   },

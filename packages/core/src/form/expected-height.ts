@@ -1,5 +1,6 @@
-import { isQuestion, languagesOf, stepsOf, type FormDefinition, type FormItem, type Theme } from '@haycart/core';
-import { SPACING } from './theme-css';
+import { isQuestion, stepsOf, type FormDefinition, type FormItem } from './definition';
+import { languagesOf } from './localise';
+import { SPACING, type Theme } from './theme';
 
 /** Pixels, as the style of forms has them at about 640 px of width. */
 const AROUND = 44;
@@ -16,7 +17,7 @@ const BUTTONS = 46;
  * How high a form will be before anything is answered, in pixels: its title and the first page of its questions. It is an
  * estimate, for the frame around a form whose own page is not there yet.
  */
-export function expectedHeight(form: FormDefinition, { spacing }: Theme): number {
+export function expectedHeight(form: FormDefinition, spacing: Theme['spacing'] = 'usual'): number {
   const steps = stepsOf(form);
   const { step, items } = steps[0]!;
   const shown = items.filter(({ shownWhen }) => !shownWhen);

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { PLAIN_THEME, QUESTION_TYPES, type FormDefinition, type FormItem } from '@haycart/core';
+import { QUESTION_TYPES, type FormDefinition, type FormItem } from './definition';
 import { expectedHeight } from './expected-height';
 
 const form = (...items: FormItem[]): FormDefinition => ({
@@ -12,7 +12,7 @@ const form = (...items: FormItem[]): FormDefinition => ({
 });
 const item = (name: string, type: FormItem['type'], more: object = {}): FormItem =>
   ({ name, type, label: name, ...more }) as FormItem;
-const height = (definition: FormDefinition, theme = PLAIN_THEME) => expectedHeight(definition, theme);
+const height = expectedHeight;
 
 test.each(QUESTION_TYPES.filter((type) => type !== 'hidden'))('a question of the type %s takes room', (type) => {
   const options = [{ value: 'a', label: 'A' }];
@@ -32,6 +32,6 @@ test('more words, more languages and more room between questions make it higher'
   const plain = form(item('a', 'text'), item('b', 'text'));
   expect(height({ ...plain, intro: 'Words. '.repeat(40) })).toBeGreaterThan(height({ ...plain, intro: 'Words.' }));
   expect(height({ ...plain, translations: { nl: {} } })).toBeGreaterThan(height(plain));
-  const [tight, airy] = (['tight', 'airy'] as const).map((spacing) => height(plain, { ...PLAIN_THEME, spacing }));
+  const [tight, airy] = (['tight', 'airy'] as const).map((spacing) => height(plain, spacing));
   expect(airy! - tight!).toBe(2 * (30 - 14));
 });
