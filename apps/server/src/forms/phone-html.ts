@@ -38,7 +38,7 @@ export function phoneHtml(
       `<option${attributes({ value: one.country, 'data-code': one.code, selected: one === chosen })}>${escape(one.label)} +${one.code}</option>`,
   );
   const both = { name: `${name}[]` };
-  return `<span class="phone"><select${attributes({ ...both, autocomplete: 'country', 'aria-label': words.country })}><option value="">${escape(words.country)}</option>${options.join('')}</select><input type="tel"${attributes({ autocomplete: 'tel', inputmode: 'tel', ...input, ...both, value: text })}></span>`;
+  return `<span class="dialled"><select${attributes({ ...both, autocomplete: 'country', 'aria-label': words.country })}><option value="">${escape(words.country)}</option>${options.join('')}</select><input type="tel"${attributes({ autocomplete: 'tel', inputmode: 'tel', ...input, ...both, value: text })}></span>`;
 }
 
 function chosenCountry(text: string, country: string | undefined, countries: readonly Country[]): Country | undefined {
