@@ -1,6 +1,7 @@
 import { isMoney, type FieldValue } from '../diff/record';
 import { normalEmail } from '../identity/email';
 import { normalPhone, showPhone } from '../identity/phone';
+import { yesOrNo } from '../mapping/reading/yes-no-words';
 import { error, type Problem } from '../problem';
 import { shorten } from '../text';
 import type { Destination } from './destination';
@@ -15,9 +16,6 @@ export type ValueDefaults = Pick<Destination, 'defaultCountry' | 'defaultCurrenc
 
 /** The most characters a text field holds. Long text holds more; neither is ever cut silently. */
 export const TEXT_LIMITS = { text: 1_000, longText: 100_000 } as const;
-
-const YES = new Set(['yes', 'y', 'true', '1', 'on', 'ja', 'oui', 'si', 'sí']);
-const NO = new Set(['no', 'n', 'false', '0', 'off', 'nee', 'nein', 'non']);
 
 /** Turns text into a value of the field's type; text that does not fit is a problem, never a guess. */
 export function readFieldValue(field: FieldDefinition, text: string, defaults: ValueDefaults): ReadFieldValue {
@@ -59,8 +57,8 @@ export function readFieldValue(field: FieldDefinition, text: string, defaults: V
         : { value: new Date(time).toISOString() };
     }
     case 'yes-no': {
-      const word = text.toLowerCase();
-      return YES.has(word) || NO.has(word) ? { value: YES.has(word) } : misfit(field, text, 'yes or no');
+      const said = yesOrNo(text);
+      return said === null ? misfit(field, text, 'yes or no') : { value: said };
     }
     case 'one-of':
     case 'person': {

@@ -3,7 +3,7 @@ import { payloadFields } from '../payload/fields';
 import { error, type Problem } from '../problem';
 import { storableText } from '../text';
 import type { Part, Value } from '../route/definition';
-import type { FinisherSetting } from './finishers/finisher';
+import type { FinisherContext } from './finishers/finisher';
 import { finisherNamed } from './finishers/registry';
 
 /** What a part stands for: looked up in the submission, its visit or an earlier write. `undefined` is nothing. */
@@ -23,7 +23,7 @@ export interface WorkedOutValue {
 }
 
 /** Works out a value: reads its parts, joins them, and lets the finishers run over the result. */
-export function workOutValue(value: Value, read: PartReader, setting: FinisherSetting): WorkedOutValue {
+export function workOutValue(value: Value, read: PartReader, context: FinisherContext): WorkedOutValue {
   const parts = value.parts.map((part) => ({ part, text: answerText(read(part)) }));
   const problems: Problem[] = [];
   const steps: ValueTrace['steps'] = [];
@@ -38,7 +38,7 @@ export function workOutValue(value: Value, read: PartReader, setting: FinisherSe
       problems.push(error('unknown-finisher', `The finisher “${use.use}” does not exist or its settings do not fit.`));
       continue;
     }
-    const finished = finisher.finish(text, parameters.data, setting);
+    const finished = finisher.finish(text, parameters.data, context);
     steps.push({ use: use.use, before: text, after: finished.text });
     if (finished.problem) problems.push(finished.problem);
     text = finished.text;

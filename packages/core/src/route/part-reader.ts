@@ -1,9 +1,16 @@
 import type { JsonValue } from '../json';
-import type { PartReader } from '../mapping/value';
+import type { FinisherContext, FinisherSetting } from '../mapping/finishers/finisher';
+import { answerText, type PartReader } from '../mapping/value';
 import { answerAt } from '../payload/fields';
 import { sourceOf } from '../source/source';
 import type { Visit } from '../source/visit';
 import type { Submission } from './submission';
+
+/** What finishers may know while a submission is worked out. */
+export function finisherContext({ payload }: Submission, setting: FinisherSetting): FinisherContext {
+  const { defaultCountry, defaultCurrency } = setting;
+  return { defaultCountry, defaultCurrency, payload, answer: (key) => answerText(answerAt(payload, key)) };
+}
 
 /** Reads the parts that need nothing but the submission: answers, the visit and fixed texts. */
 export function submissionReader(submission: Submission): PartReader {

@@ -2,6 +2,7 @@ import type { FieldValue, FieldValues } from '../diff/record';
 import { sameValue } from '../diff/record';
 import { fieldOf, type Destination } from '../destination/destination';
 import { readFieldValue } from '../destination/field-value';
+import type { FinisherContext } from '../mapping/finishers/finisher';
 import { workOutValue, type PartReader, type ValueTrace } from '../mapping/value';
 import type { Problem } from '../problem';
 import type { Fill, Write } from './definition';
@@ -19,9 +20,14 @@ export interface FilledValue {
 }
 
 /** Works out every fill of a write. */
-export function workOutFills(write: Write, read: PartReader, destination: Destination): FilledValue[] {
+export function workOutFills(
+  write: Write,
+  read: PartReader,
+  finishing: FinisherContext,
+  destination: Destination,
+): FilledValue[] {
   return write.fills.map((fill) => {
-    const worked = workOutValue(fill.value, read, destination);
+    const worked = workOutValue(fill.value, read, finishing);
     const field = fieldOf(destination, write.record, fill.field)!;
     const fitting = readFieldValue(field, worked.text, destination);
     const problems = [...worked.problems, ...(fitting.problem ? [fitting.problem] : [])];

@@ -1,5 +1,6 @@
 import { pipelineOf, stageOf, type Destination, type Pipeline, type Stage } from '../destination/destination';
 import type { FieldValues } from '../diff/record';
+import type { FinisherContext } from '../mapping/finishers/finisher';
 import { workOutValue, type PartReader } from '../mapping/value';
 import { listInWords } from '../text';
 import type { Place } from './definition';
@@ -17,10 +18,11 @@ export function findPlace(
   place: Place,
   record: 'deal' | 'lead',
   read: PartReader,
+  finishing: FinisherContext,
   destination: Destination,
 ): FoundPlace {
-  const pipelineKey = workOutValue(place.pipeline, read, destination).text;
-  const stageKey = workOutValue(place.stage, read, destination).text;
+  const pipelineKey = workOutValue(place.pipeline, read, finishing).text;
+  const stageKey = workOutValue(place.stage, read, finishing).text;
   const pipeline = pipelineOf(destination, pipelineKey);
   if (!pipeline || pipeline.record !== record) {
     return {

@@ -2,13 +2,14 @@ import type { Destination } from '../destination/destination';
 import { fieldOf } from '../destination/destination';
 import { changesBetween, emptyDiff, isEmptyDiff, type RecordsDiff } from '../diff/records-diff';
 import { identityKeysOf, isExclusive } from '../identity/keys';
+import type { FinisherContext } from '../mapping/finishers/finisher';
 import type { PartReader } from '../mapping/value';
 import { sourceOf, type Touch } from '../source/source';
 import { listInWords } from '../text';
 import type { FieldValues } from '../diff/record';
 import type { FollowUp, RouteDefinition, Write } from './definition';
 import type { KnownRecord, KnownRecords } from './known-records';
-import { submissionReader } from './part-reader';
+import { finisherContext, submissionReader } from './part-reader';
 import type { MatchTrace, Plan, PlannedWrite, PlaceTrace, Reason } from './plan';
 import { givenFor, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
 import { recognise } from './plan-match';
@@ -31,6 +32,7 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
   const plan: Plan = { outcome: 'write', reason: null, writes: [], diff: emptyDiff(), touches: [], problems: [] };
   const written = new Map<string, FieldValues>();
   const read = withEarlierWrites(submissionReader(submission), written);
+  const finishing = finisherContext(submission, setting.destination);
 
   for (const write of route.writes) {
     const step = planWrite(write, {
@@ -38,6 +40,7 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
       known,
       setting,
       read,
+      finishing,
       earlier: plan.writes,
       followUps: route.followUps ?? [],
     });
@@ -62,6 +65,7 @@ interface WriteContext {
   known: KnownRecords;
   setting: Setting;
   read: PartReader;
+  finishing: FinisherContext;
   earlier: readonly PlannedWrite[];
   followUps: readonly FollowUp[];
 }
@@ -90,7 +94,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
   const gone = write.fills.find(({ field }) => !fieldOf(setting.destination, write.record, field));
   if (gone) return failedStep(nothing, [], unknownField(write, gone.field));
 
-  const filled = workOutFills(write, context.read, setting.destination);
+  const filled = workOutFills(write, context.read, context.finishing, setting.destination);
   const problems = filled.flatMap((value) => value.problems);
   const needed = filled.find(({ fill, value }) => fill.ifEmpty === 'fail' && value === null);
   if (needed) return failedStep(nothing, problems, blankField(write, [needed.fill.field], setting.destination));
@@ -99,7 +103,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
 
   const found =
     write.place && (write.record === 'deal' || write.record === 'lead')
-      ? findPlace(write.place, write.record, context.read, setting.destination)
+      ? findPlace(write.place, write.record, context.read, context.finishing, setting.destination)
       : null;
   if (found && !found.ok) return failedStep(nothing, problems, found.reason);
 
