@@ -9,8 +9,8 @@ import { testNamed, testsFor } from './registry';
 
 /** How what a clause tests is read: its value, and of which type it is. */
 export interface ConditionReader<Of> {
-  typeOf(of: Of): FieldType | undefined;
-  valueOf(of: Of): FieldValue | null;
+  typeOf(of: Of, test: string): FieldType | undefined;
+  valueOf(of: Of, test: string): FieldValue | null;
 }
 
 /** Whether a condition is met, and the clauses that decided it: those that were not met, or all that were. */
@@ -45,7 +45,7 @@ function verdict<Of>(condition: ConditionOn<Of>, reader: ConditionReader<Of>, se
     return { met: !met, because };
   }
   const compared = comparedFor(condition, reader, setting) as Compared;
-  return { met: meets(compared, reader.valueOf(condition.of)), because: [condition] };
+  return { met: meets(compared, reader.valueOf(condition.of, condition.test)), because: [condition] };
 }
 
 /** What a clause compares with, or a sentence that says why it cannot be read. */
@@ -54,7 +54,7 @@ export function comparedFor<Of>(
   { typeOf }: Pick<ConditionReader<Of>, 'typeOf'>,
   setting: ConditionSetting,
 ): Compared | string {
-  const type = typeOf(of);
+  const type = typeOf(of, test);
   const entry = testNamed(test);
   if (!type) return 'What is tested does not exist.';
   if (!entry) return `There is no test “${test}”.`;

@@ -91,7 +91,8 @@ function writeSteps(write: PlannedWrite, all: readonly PlannedWrite[], destinati
   if (write.match.by) steps.push({ step: 'recognised', text: recognisedText(write, word), ...about });
   const written = write.fields.filter(({ did }) => did === 'write' || did === 'clear');
   if (write.did === 'none') {
-    steps.push({ step: 'nothing', text: `Wrote no ${word}: the submission gave nothing for one` });
+    const why = write.unmet ? `it is written only when ${write.unmet}` : 'the submission gave nothing for one';
+    steps.push({ step: 'nothing', text: `Wrote no ${word}: ${why}` });
     return write.fields.length ? [] : steps;
   }
   if (write.did === 'create')

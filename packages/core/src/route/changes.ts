@@ -2,7 +2,7 @@ import type { Destination } from '../destination/destination';
 import { sameJson, type JsonValue } from '../json';
 import { listInWords } from '../text';
 import type { Fill, RouteDefinition, Write } from './definition';
-import { describeRoute, fieldLabel } from './describe';
+import { conditionInWords, describeRoute, fieldLabel } from './describe';
 
 /** What is different between two versions of a route, told in sentences; empty when nothing is. */
 export function routeChanges(
@@ -15,6 +15,12 @@ export function routeChanges(
   if (!same(before.from, after.from))
     changes.push(
       `It takes from ${describeRoute(after, names).takesFrom} instead of ${describeRoute(before, names).takesFrom}.`,
+    );
+  if (!same(before.onlyWhen, after.onlyWhen))
+    changes.push(
+      after.onlyWhen
+        ? `It takes only when ${conditionInWords(after.onlyWhen, after, names.destination)}.`
+        : 'It takes everything that arrives, without a condition.',
     );
   for (const write of before.writes) {
     if (!after.writes.some(({ as }) => as === write.as))
@@ -48,6 +54,7 @@ function writeChanges(before: Write, after: Write, destination: Destination): st
       `The ${after.record}’s ${listInWords(changed.map(label))} ${changed.length === 1 ? 'is' : 'are'} fed in another way.`,
     );
   if (!same(recognising(before), recognising(after))) changes.push(`The ${after.record} is recognised in another way.`);
+  if (!same(before.when, after.when)) changes.push(`The ${after.record} is written under another condition.`);
   if (!same(before.links, after.links)) changes.push(`The ${after.record} is linked in another way.`);
   if (!same(before.place, after.place)) changes.push(`The ${after.record} is placed in another way.`);
   if (!same(before.owner, after.owner)) changes.push(`The ${after.record} gets its owner in another way.`);

@@ -45,14 +45,11 @@ describe('a definition of the wrong shape is refused at its place', () => {
 });
 
 describe('what is not built yet is refused by name', () => {
-  const condition = { of: { answer: 'consent' }, test: 'is', value: 'yes' };
   test.each<[Partial<RouteDefinition>, string]>([
-    [{ onlyWhen: condition }, '/onlyWhen'],
     [{ decisions: [{ name: 'Who', inputs: [], outputs: [], rows: [] }] }, '/decisions'],
     [{ followUps: [{ do: 'task' }] }, '/followUps/0'],
     [{ holds: [{ for: 'approval' }] }, '/holds/0'],
     [{ sendOn: [{ to: 'crm' }] }, '/sendOn/0'],
-    [{ writes: [{ ...person, links: [], when: condition }] }, '/writes/0/when'],
     [{ writes: [{ ...person, links: [], whenMatched: 'ask' }] }, '/writes/0/whenMatched'],
     [{ writes: [{ ...person, links: [], whenSeveral: 'ask' }] }, '/writes/0/whenSeveral'],
     [{ writes: [{ ...person, links: [], whenNone: 'ask' }] }, '/writes/0/whenNone'],
@@ -202,6 +199,7 @@ test('a route is told in sentences', () => {
   expect(describeRoute(route, surroundings)).toEqual({
     sentence: 'Site survey request → company, contact and deal in New builds, Enquiry',
     takesFrom: 'Site survey request',
+    onlyWhen: 'everything that arrives',
     mapping: '12 fields fed',
     recognise: 'company by domain, only blanks filled and contact by e-mail',
     place: 'New builds, Enquiry; a second enquiry updates the open deal',

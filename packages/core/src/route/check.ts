@@ -1,20 +1,25 @@
 import type { z } from '../schema-library';
 import { fieldOf, pipelineOf, recordWord, stageOf, type Destination } from '../destination/destination';
 import { optionFor } from '../destination/field-value';
-import { jsonPointer } from '../json';
+import { jsonPointer, type JsonValue } from '../json';
 import { finisherNamed } from '../mapping/finishers/registry';
+import { payloadSize } from '../payload/fields';
 import { parseKey } from '../payload/key';
 import { error, warning, type Problem } from '../problem';
 import { listInWords } from '../text';
 import { VISIT_NAMES } from '../source/visit';
 import {
   VISIT_PART_NAMES_DERIVED,
+  type Condition,
   type Part,
   type Place,
   type RouteDefinition,
   type Value,
   type Write,
 } from './definition';
+import { clausesOf } from '../condition/condition';
+import { checkCondition } from '../condition/evaluate';
+import { conditionSetting, partType } from './route-conditions';
 import { checkMarks } from './check-marks';
 import { notBuiltYet, valuesOf } from './not-built';
 import { routeShape } from './schema';
@@ -28,8 +33,17 @@ export interface RouteSurroundings {
 /** A definition of the right shape, or what is wrong with its shape and where. */
 export type ReadRoute = { ok: true; route: RouteDefinition } | { ok: false; problems: Problem[] };
 
+/** The most levels of a definition: far more than people write, and few enough for every reader. */
+const DEEPEST = 100;
+
+function nests(definition: unknown): number {
+  return typeof definition === 'object' && definition !== null ? payloadSize(definition as JsonValue).depth : 0;
+}
+
 /** Reads a definition: every unknown property and every wrong type is an error with its place. */
 export function readRoute(definition: unknown): ReadRoute {
+  if (nests(definition) > DEEPEST)
+    return { ok: false, problems: [error('too-deep', `A route nests at most ${DEEPEST} levels deep.`, '')] };
   const result = routeShape.safeParse(definition);
   if (result.success) return { ok: true, route: result.data };
   return { ok: false, problems: result.error.issues.flatMap((issue) => shapeProblems(issue, [])) };
@@ -42,6 +56,7 @@ export function readRoute(definition: unknown): ReadRoute {
 export function checkRoute(route: RouteDefinition, surroundings: RouteSurroundings): Problem[] {
   return [
     ...checkFrom(route, surroundings),
+    ...(route.onlyWhen ? checkClauses(route.onlyWhen, ['onlyWhen'], route, 0, surroundings) : []),
     ...notBuiltYet(route),
     ...checkWrites(route, surroundings),
     ...checkMarks(route, surroundings.destination),
@@ -61,11 +76,28 @@ function checkWrites(route: RouteDefinition, surroundings: RouteSurroundings): P
   if (!route.writes.length) return [error('no-write', 'The route writes no record. Add at least one.', '/writes')];
   return route.writes.flatMap((write, w) => [
     ...checkNames(route, write, w),
+    ...(write.when ? checkClauses(write.when, ['writes', w, 'when'], route, w, surroundings) : []),
     ...checkMatch(write, w),
     ...checkFills(write, w, surroundings.destination),
     ...checkPlace(write, w, surroundings.destination),
     ...valuesOf(write, w).flatMap(({ value, way }) => checkValue(value, way, route, w, surroundings)),
   ]);
+}
+
+/** A condition: its tests fit what they test, and everything that it names exists before write `w`. */
+function checkClauses(
+  condition: Condition,
+  way: (string | number)[],
+  route: RouteDefinition,
+  w: number,
+  surroundings: RouteSurroundings,
+): Problem[] {
+  const { destination } = surroundings;
+  const typeOf = (part: Part, test: string) => partType(part, test, route, destination);
+  return [
+    ...checkCondition(condition, { typeOf }, conditionSetting({ receivedAt: ANY_TIME }, destination), way),
+    ...clausesOf(condition).flatMap(({ of }) => checkPart(of, way, route, w, surroundings)),
+  ];
 }
 
 function checkNames(route: RouteDefinition, write: Write, w: number): Problem[] {
@@ -223,6 +255,9 @@ function checkValue(
   });
   return problems;
 }
+
+/** Whether a test makes sense does not depend on the time. */
+const ANY_TIME = '2026-01-01T00:00:00.000Z';
 
 const VISIT_PARTS: readonly string[] = [...VISIT_NAMES, ...VISIT_PART_NAMES_DERIVED];
 

@@ -1,14 +1,17 @@
 import { namedOwner } from '../assignment/choose-owner';
 import { fieldOf, pipelineOf, recordWord, stageOf, type Destination } from '../destination/destination';
+import { describeCondition } from '../condition/describe-condition';
 import { counted, listInWords } from '../text';
 import { fixedText } from './check';
-import type { Place, RouteDefinition, Write } from './definition';
+import type { Condition, Place, RouteDefinition, Write } from './definition';
+import { partLabel } from './route-conditions';
 
 /** A route told in sentences: one for the list, and one for each section of the route sheet. */
 export interface RouteInWords {
   /** `Site survey request → contact, company, deal in New builds, Enquiry` */
   sentence: string;
   takesFrom: string;
+  onlyWhen: string;
   mapping: string;
   recognise: string;
   place: string;
@@ -45,6 +48,7 @@ export function describeRoute(
       ) || 'nothing'
     }`,
     takesFrom: intakes || 'no intake yet',
+    onlyWhen: route.onlyWhen ? conditionInWords(route.onlyWhen, route, names.destination) : 'everything that arrives',
     mapping: mappingInWords(route, names.destination),
     recognise:
       listInWords(route.writes.filter(({ record }) => record !== 'deal').map(recogniseInWords)) ||
@@ -55,6 +59,11 @@ export function describeRoute(
         : 'in no pipeline',
     followUp: followUpInWords(route, names.destination),
   };
+}
+
+/** A condition of a route as one sentence without a full stop. */
+export function conditionInWords(condition: Condition, route: RouteDefinition, destination: Destination): string {
+  return describeCondition(condition, (part) => ({ label: partLabel(part, route, destination) }));
 }
 
 function followUpInWords({ writes, followUps = [] }: RouteDefinition, destination: Destination): string {

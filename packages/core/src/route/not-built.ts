@@ -13,7 +13,6 @@ export function notBuiltYet(route: RouteDefinition): Problem[] {
       error('not-built-yet', `${what} cannot be carried out yet. Leave this out for now.`, jsonPointer(way)),
     );
 
-  if (route.onlyWhen) refuse('Conditions (onlyWhen)', 'onlyWhen');
   if (route.decisions?.length) refuse('Decision tables (decisions)', 'decisions');
   route.followUps?.forEach((followUp, i) => {
     if (followUp.do !== 'tag' && followUp.do !== 'list') refuse(`The follow-up “${followUp.do}”`, 'followUps', i);
@@ -21,7 +20,6 @@ export function notBuiltYet(route: RouteDefinition): Problem[] {
   route.holds?.forEach((hold, i) => refuse(`The hold for “${hold.for}”`, 'holds', i));
   route.sendOn?.forEach((sendOn, i) => refuse(`Sending on to “${sendOn.to}”`, 'sendOn', i));
   route.writes.forEach((write, w) => {
-    if (write.when) refuse('A condition on a write (when)', 'writes', w, 'when');
     if (write.whenMatched === 'ask') refuse('Asking a person (whenMatched: ask)', 'writes', w, 'whenMatched');
     if (write.whenSeveral === 'ask') refuse('Asking a person (whenSeveral: ask)', 'writes', w, 'whenSeveral');
     if (write.whenSeveral === 'most-complete')

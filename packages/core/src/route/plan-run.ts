@@ -14,6 +14,7 @@ import type { MatchTrace, Plan, PlannedWrite, PlaceTrace, Reason } from './plan'
 import { givenFor, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
 import { recognise } from './plan-match';
 import { plannedMarks } from './plan-marks';
+import { conditionMet } from './route-conditions';
 import { dealToKeep, findPlace, leadToKeep, moveTo, stageValues } from './plan-place';
 import type { Submission } from './submission';
 
@@ -34,7 +35,18 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
   const read = withEarlierWrites(submissionReader(submission), written);
   const finishing = finisherContext(submission, setting.destination);
 
+  const { destination } = setting;
+  if (route.onlyWhen) {
+    const verdict = conditionMet(route.onlyWhen, read, route, submission, destination);
+    if (!verdict.met)
+      return stopped(plan, 'skip', { code: 'only-when', text: `The route takes this only when ${verdict.unmet}.` });
+  }
   for (const write of route.writes) {
+    const unmet = write.when && conditionMet(write.when, read, route, submission, destination);
+    if (unmet && !unmet.met) {
+      plan.writes.push({ ...nothingOf(write), unmet: unmet.unmet });
+      continue;
+    }
     const step = planWrite(write, {
       submission,
       known,
@@ -81,16 +93,7 @@ interface WriteStep {
 
 function planWrite(write: Write, context: WriteContext): WriteStep {
   const { submission, known, setting } = context;
-  const nothing: PlannedWrite = {
-    as: write.as,
-    record: write.record,
-    id: null,
-    did: 'none',
-    match: { by: null, key: null, found: 0 },
-    fields: [],
-    linked: [],
-    place: null,
-  };
+  const nothing = nothingOf(write);
   const gone = write.fills.find(({ field }) => !fieldOf(setting.destination, write.record, field));
   if (gone) return failedStep(nothing, [], unknownField(write, gone.field));
 
@@ -147,6 +150,12 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
   const taken = takenKey(write, id, values, known, setting.destination);
   if (taken) return failedStep({ ...planned, id: null, did: 'none' }, problems, taken);
   return { planned, problems, before: record, values };
+}
+
+/** A write that writes nothing. */
+function nothingOf({ as, record }: Write): PlannedWrite {
+  const match = { by: null, key: null, found: 0 };
+  return { as, record, id: null, did: 'none', match, fields: [], linked: [], place: null };
 }
 
 function existingRecord(

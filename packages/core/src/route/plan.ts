@@ -34,6 +34,8 @@ export interface PlannedWrite {
   /** Ids of the records it is newly linked to. */
   linked: string[];
   place: PlaceTrace | null;
+  /** Why nothing is written, where the write has a condition that is not met: its clauses in words. */
+  unmet?: string;
 }
 
 export interface MatchTrace {

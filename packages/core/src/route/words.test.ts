@@ -15,6 +15,7 @@ describe('a route told in sentences', () => {
     expect(describeRoute(route, names)).toEqual({
       sentence: 'Site survey request → company, contact and deal in New builds, Enquiry',
       takesFrom: 'Site survey request',
+      onlyWhen: 'everything that arrives',
       mapping: '12 fields fed',
       recognise: 'company by domain, only blanks filled and contact by e-mail',
       place: 'New builds, Enquiry; a second enquiry updates the open deal',
@@ -40,6 +41,7 @@ describe('a route told in sentences', () => {
     expect(describeRoute({ ...routeOf(), from: [] }, names)).toEqual({
       sentence: 'No intake → nothing',
       takesFrom: 'no intake yet',
+      onlyWhen: 'everything that arrives',
       mapping: '0 fields fed',
       recognise: 'nothing to recognise',
       place: 'in no pipeline',
