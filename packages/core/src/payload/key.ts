@@ -9,6 +9,14 @@ export function fieldKey(segments: readonly (string | number)[]): string {
   return key;
 }
 
+/** A name without what people and systems change without meaning to: capitals, spaces, punctuation. */
+export function foldSegment(name: string): string {
+  return name
+    .normalize('NFKC')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{M}\p{Nd}]+/gu, '');
+}
+
 /** The key one step further in. */
 export function extendKey(key: string, segment: string | number): string {
   if (typeof segment === 'number') return `${key}[${segment}]`;
