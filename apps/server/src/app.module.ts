@@ -62,6 +62,7 @@ import { AcceptHandler } from './submissions/accept/accept.handler';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
 import { SubmissionQueue } from './submissions/submission-queue';
 import { SubmissionsController } from './submissions/submissions.controller';
+import { ProfilesService } from './submissions/profiles.service';
 import { SubmissionsService } from './submissions/submissions.service';
 import { DemoPeople } from './workspaces/demo-people';
 import { DestinationService } from './workspaces/destination.service';
@@ -185,6 +186,7 @@ export class AppModule {
         RunStore,
         SubmissionInbox,
         SubmissionQueue,
+        ProfilesService,
         SubmissionsService,
         TeamsService,
         WorkspacesService,

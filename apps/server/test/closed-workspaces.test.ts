@@ -48,6 +48,7 @@ beforeAll(async () => {
   const consent = { channel: 'email', state: 'given', words: 'You may write to me', place: 'by phone' };
   await person('POST', `/contacts/${contact}/consents`, consent);
   await one.attach(`/contacts/${contact}/files`, 'plan.txt', 'a plan');
+  await person('PUT', `/intakes/${one.endpoint}/profile/names`, { field: 'email', name: 'Where to write' });
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(
     `insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`,

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type {
   BandFigures,
-  FieldKeyShape,
+  ProfileShape,
   FieldShape,
   HomeShape,
   IntakeLine,
@@ -15,6 +15,7 @@ import type {
   SubmissionShape,
 } from '@haycart/api';
 import type { JsonObject } from '@haycart/core';
+import { FINISHERS } from '@haycart/core';
 import { newDatabase, TestServer, TestWorkspace } from './support/test-server';
 
 let server: TestServer;
@@ -125,9 +126,14 @@ describe('intakes', () => {
   });
 
   test('tell the keys of the fields that they received', async () => {
-    const keys = await workspace.get<FieldKeyShape[]>(`/intakes/${workspace.endpoint}/field-keys`);
-    expect(keys[0]).toEqual({ key: 'email', seen: 4, example: expect.any(String) });
-    expect(keys.map(({ key }) => key)).not.toContain('_visit');
+    const { submissions, fields } = await workspace.get<ProfileShape>(`/intakes/${workspace.endpoint}/profile`);
+    expect(submissions).toBe(4);
+    expect(fields.find(({ key }) => key === 'email')).toMatchObject({
+      sent: 4,
+      filled: 4,
+      examples: expect.arrayContaining([expect.any(String)]),
+    });
+    expect(fields.map(({ key }) => key)).not.toContain('_visit');
   });
 
   test('change only in what may change', async () => {
@@ -253,15 +259,9 @@ test('the destination is told: pipelines with their stages, fields with their ty
 test('finishers are told with their parameters and an example', async () => {
   const finishers =
     await workspace.get<{ name: string; parameters: { properties: object }; example: object }[]>('/finishers');
-  expect(finishers.map(({ name }) => name)).toEqual([
-    'trim',
-    'collapse',
-    'email',
-    'name-case',
-    'phone',
-    'whole-text',
-    'company-domain',
-  ]);
+  expect(finishers.map(({ name }) => name)).toEqual(FINISHERS.map(({ name }) => name));
+  for (const { example } of finishers)
+    expect(example).toMatchObject({ before: expect.any(String), after: expect.any(String) });
   expect(finishers.find(({ name }) => name === 'phone')!.parameters.properties).toHaveProperty('country');
 });
 

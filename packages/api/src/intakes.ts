@@ -1,4 +1,4 @@
-import type { FormDefinition } from '@haycart/core';
+import type { DateOrder, FormDefinition, ValueKind } from '@haycart/core';
 
 /** Two versions of a form that share its visitors. */
 export interface TrialShape {
@@ -42,9 +42,38 @@ export interface IntakeLine extends IntakeShape {
   routes: { id: string; name: string; state: 'live' | 'paused' }[];
 }
 
-export interface FieldKeyShape {
+/** What an intake has really received. */
+export interface ProfileShape {
+  submissions: number;
+  /** How many fields more there are than are told apart. */
+  beyond: number;
+  /** In the order in which they were first seen. */
+  fields: ProfileFieldShape[];
+}
+
+/** One field of an intake, as it arrived. */
+export interface ProfileFieldShape {
   key: string;
-  /** Of the latest submissions looked at, how many had it. */
-  seen: number;
-  example: string;
+  /** What people call it: the name that a person gave, the sender’s words, or the key. */
+  label: string;
+  /** Whether a person gave the name. */
+  named: boolean;
+  /** Where it stood last, as a JSON Pointer (RFC 6901). */
+  pointer: string;
+  kind: ValueKind;
+  sent: number;
+  filled: number;
+  /** How many different values came; `more` where there were too many to count. */
+  distinct: number;
+  more: boolean;
+  /** The values that came most, most often first. */
+  values: { value: string; count: number }[];
+  examples: string[];
+  firstSeen: string;
+  lastSeen: string;
+  lastFilled: string | null;
+  /** Other ways in which its key was written. */
+  also: string[];
+  /** For dates: which number is the day, where the values tell. */
+  dateOrder: DateOrder | null;
 }

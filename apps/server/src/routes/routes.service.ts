@@ -18,7 +18,7 @@ import { Events } from '../platform/events/events';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
 import { SubmissionQueue } from '../submissions/submission-queue';
-import { SubmissionsService } from '../submissions/submissions.service';
+import { ProfilesService } from '../submissions/profiles.service';
 import { DestinationService } from '../workspaces/destination.service';
 import { route, routeVersion } from './tables';
 
@@ -44,7 +44,7 @@ export class RoutesService {
   constructor(
     @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(IntakesService) private readonly intakes: IntakesService,
-    @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
+    @Inject(ProfilesService) private readonly profiles: ProfilesService,
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
     @Inject(Events) private readonly events: Events,
   ) {}
@@ -164,8 +164,8 @@ export class RoutesService {
   async surroundings(tx: WorkspaceTx, definition?: RouteDefinition): Promise<RouteSurroundings> {
     const intakes: RouteSurroundings['intakes'] = [];
     for (const { key, name } of await this.intakes.all(tx)) {
-      const seen = definition?.from?.includes(key) ? await this.submissions.fieldKeys(tx, key) : undefined;
-      intakes.push(seen?.length ? { key, name, fieldKeys: new Set(seen.map((field) => field.key)) } : { key, name });
+      const seen = definition?.from?.includes(key) ? await this.profiles.fieldKeys(tx, key) : undefined;
+      intakes.push(seen?.size ? { key, name, fieldKeys: seen } : { key, name });
     }
     return { destination: await this.destinations.load(tx), intakes };
   }

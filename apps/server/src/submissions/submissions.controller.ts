@@ -1,11 +1,22 @@
-import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query } from '@nestjs/common';
-import { ApiProperty, ApiTags } from '@nestjs/swagger';
-import { RUN_OUTCOMES, type FieldKeyShape, type Page, type SubmissionDetail, type SubmissionShape } from '@haycart/api';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsISO8601, IsOptional, IsString, IsUUID } from 'class-validator';
+import { Body, Controller, Get, HttpCode, Inject, Param, Post, Put, Query } from '@nestjs/common';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { RUN_OUTCOMES, type Page, type ProfileShape, type SubmissionDetail, type SubmissionShape } from '@haycart/api';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsIn,
+  IsISO8601,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+} from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { readCursor, readLimit } from '../platform/paging';
+import { ProfilesService } from './profiles.service';
 import { SubmissionQueue } from './submission-queue';
 import { SubmissionsService, type SubmissionFilter } from './submissions.service';
 
@@ -16,6 +27,11 @@ class SubmissionQuery {
   @IsOptional() @IsUUID() route?: string;
   @IsOptional() @IsString() limit?: string;
   @IsOptional() @IsString() after?: string;
+}
+
+class FieldNameDto {
+  @IsString() @Length(1, 2_000) field: string;
+  @ApiPropertyOptional({ type: String, nullable: true }) @IsOptional() @IsString() @Length(1, 200) name?: string | null;
 }
 
 class ManyDto {
@@ -35,6 +51,7 @@ export class SubmissionsController {
     @Inject(Events) private readonly events: Events,
     @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
+    @Inject(ProfilesService) private readonly profiles: ProfilesService,
   ) {}
 
   @Get('submissions')
@@ -80,9 +97,20 @@ export class SubmissionsController {
     });
   }
 
-  @Get('intakes/:key/field-keys')
-  fieldKeys(@ByCaller() { workspaceId }: Caller, @Param('key') key: string): Promise<FieldKeyShape[]> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.submissions.fieldKeys(tx, key));
+  /** What an intake has really received, field by field. */
+  @Get('intakes/:key/profile')
+  profile(@ByCaller() { workspaceId }: Caller, @Param('key') key: string): Promise<ProfileShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.profiles.shape(tx, key));
+  }
+
+  /** Names a field whose sender gives only an id; `null` takes the name back. */
+  @Put('intakes/:key/profile/names')
+  nameField(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('key') key: string,
+    @Body() { field, name }: FieldNameDto,
+  ): Promise<ProfileShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.profiles.name(tx, key, field, name ?? null));
   }
 }
 

@@ -1,23 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import {
-  answerText,
-  payloadFields,
-  readPayload,
-  sourceOf,
-  whoSent,
-  type BodyFormat,
-  type Suspicion,
-  type Visit,
-} from '@haycart/core';
-import type {
-  FieldKeyShape,
-  Page,
-  RunLine,
-  RunOutcome,
-  SubmissionDetail,
-  SubmissionShape,
-  SubmissionState,
-} from '@haycart/api';
+import { readPayload, sourceOf, whoSent, type BodyFormat, type Suspicion, type Visit } from '@haycart/core';
+import type { Page, RunLine, RunOutcome, SubmissionDetail, SubmissionShape, SubmissionState } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { cursorTime, isId, pageOf, type Cursor } from '../platform/paging';
@@ -118,25 +101,6 @@ export class SubmissionsService {
       [tx.workspaceId, filter.intake ?? null, filter.since ?? null, filter.outcome ?? null, filter.route ?? null],
     );
     return Object.fromEntries(rows.map(({ outcome, count }) => [outcome, count]));
-  }
-
-  /** The keys of the fields in an intake's latest submissions, most often seen first, each with an example. */
-  async fieldKeys(tx: WorkspaceTx, intake: string): Promise<FieldKeyShape[]> {
-    const rows = await tx.statement<Pick<Row, 'format' | 'body'>>(
-      'latest_bodies',
-      `select s.format, s.body ${FROM} where s.workspace_id = $1 and i.key = $2 order by s.received_at desc, s.id desc limit 200`,
-      [tx.workspaceId, intake],
-    );
-    const keys = new Map<string, FieldKeyShape>();
-    for (const { format, body } of rows) {
-      const read = readPayload(format, body);
-      if (!read.ok) continue;
-      for (const { key, value } of payloadFields(read.payload).slice(0, 500)) {
-        const known = keys.get(key) ?? { key, seen: 0, example: '' };
-        keys.set(key, { key, seen: known.seen + 1, example: known.example || answerText(value).slice(0, 200) });
-      }
-    }
-    return [...keys.values()].sort((a, b) => b.seen - a.seen);
   }
 }
 

@@ -1,7 +1,7 @@
-import type { BodyFormat, Suspicion, Visit } from '@haycart/core';
+import type { BodyFormat, Profile, Suspicion, Visit } from '@haycart/core';
 import type { SubmissionState } from '@haycart/api';
 import { sql } from 'drizzle-orm';
-import { check, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { check, foreignKey, index, integer, json, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { intake } from '../intakes/tables';
 import { bytea, time, workspaceId } from '../platform/database/columns';
 
@@ -61,6 +61,26 @@ export const submissionFile = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
+  ],
+);
+
+/** What an intake has really received, learnt up to a submission; see the core's `Profile`. */
+export const intakeProfile = pgTable(
+  'intake_profile',
+  {
+    workspaceId: workspaceId(),
+    intakeId: uuid('intake_id').notNull(),
+    /** `json`, not `jsonb`: the order of the fields is kept. */
+    profile: json('profile').$type<Profile>().notNull(),
+    /** The last submission that was learnt from. */
+    uptoAt: time('upto_at').notNull(),
+    uptoId: uuid('upto_id').notNull(),
+    /** What people call the fields that the sender gives no name, by key. */
+    names: jsonb('names').$type<Record<string, string>>().notNull().default({}),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.intakeId] }),
+    foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
   ],
 );
 

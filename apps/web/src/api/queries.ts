@@ -2,7 +2,7 @@ import type {
   BandFigures,
   EntryLinkShape,
   EntryShape,
-  FieldKeyShape,
+  ProfileShape,
   FieldShape,
   FieldUse,
   GroupCount,
@@ -60,10 +60,10 @@ export const intakeLinesQuery = queryOptions({
 });
 export const intakeQuery = (id: string) =>
   queryOptions({ queryKey: ['intakes', id], queryFn: () => call<IntakeShape>('GET', `/intakes/${id}`) });
-export const fieldKeysQuery = (intake: string) =>
+export const profileQuery = (intake: string) =>
   queryOptions({
-    queryKey: ['intakes', intake, 'keys'],
-    queryFn: () => call<FieldKeyShape[]>('GET', `/intakes/${intake}/field-keys`),
+    queryKey: ['submissions', 'profile', intake],
+    queryFn: () => call<ProfileShape>('GET', `/intakes/${encodeURIComponent(intake)}/profile`),
     staleTime: 30_000,
   });
 

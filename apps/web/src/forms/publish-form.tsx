@@ -10,6 +10,7 @@ import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
 import { Points } from '../components/points';
 import { percent } from '../components/format';
+import { Loading } from '../components/status';
 import { SelectField, TextField } from '../components/text-field';
 import { useFormDraft } from './draft';
 import { RouteOffer } from './route-offer';
@@ -81,8 +82,10 @@ export function PublishForm({
             : `Version ${version + 1} takes the place of version ${version}${trial ? ` and version ${trial.version}` : ''}, on all pages at once.`
       }
     >
+      {/* All of it comes at once, so that nothing moves under a hand that is about to publish. */}
+      {routes === undefined && <Loading lines={4} />}
       <form
-        className="flex flex-col gap-4"
+        className={routes === undefined ? 'hidden' : 'flex flex-col gap-4'}
         onSubmit={(event) => {
           event.preventDefault();
           publish.mutate();

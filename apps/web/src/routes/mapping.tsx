@@ -7,7 +7,7 @@ import {
   type RouteDefinition,
   type Write,
 } from '@haycart/core';
-import type { FieldKeyShape } from '@haycart/api';
+import type { ProfileFieldShape } from '@haycart/api';
 import { Trash2 } from 'lucide-react';
 import { Button, IconButton } from '../components/button';
 import { Mono } from '../components/sheet';
@@ -20,7 +20,7 @@ import { PartsCell } from './parts-cell';
 export interface MappingProps {
   definition: RouteDefinition;
   destination: Destination;
-  fieldKeys: readonly FieldKeyShape[];
+  incoming: readonly ProfileFieldShape[];
   /** The values of the sample, by key. */
   sample: ReadonlyMap<string, string>;
   plan: Plan | undefined;
@@ -29,7 +29,7 @@ export interface MappingProps {
 
 /** One line per record field: what feeds it, how it is finished, and the result for the sample. */
 export function Mapping(props: MappingProps) {
-  const { definition, destination, fieldKeys } = props;
+  const { definition, destination, incoming } = props;
   const change = useDraft(({ change }) => change);
   const fed = new Set(
     definition.writes
@@ -39,7 +39,7 @@ export function Mapping(props: MappingProps) {
       ])
       .flatMap(({ parts }) => parts.flatMap((part) => ('answer' in part ? [part.answer] : []))),
   );
-  const unfed = fieldKeys.filter(
+  const unfed = incoming.filter(
     ({ key }) =>
       ![...fed].some((answer) => key === answer || key.startsWith(`${answer}.`) || key.startsWith(`${answer}[`)),
   );
@@ -65,9 +65,9 @@ export function Mapping(props: MappingProps) {
       {unfed.length > 0 && (
         <p className="flex flex-wrap items-center gap-1.5 pl-2.5 text-muted">
           Arrives but feeds nothing:
-          {unfed.slice(0, 24).map(({ key, example }) => (
+          {unfed.slice(0, 24).map(({ key, examples }) => (
             <Mono key={key} className="rounded-sm bg-slate-soft px-1.5 text-ink">
-              <span title={example}>{key}</span>
+              <span title={examples[0]}>{key}</span>
             </Mono>
           ))}
           {unfed.length > 24 && `and ${unfed.length - 24} more`}
@@ -130,7 +130,7 @@ function FillLine({
   needed,
   unfed = false,
   destination,
-  fieldKeys,
+  incoming,
   sample,
   plan,
   definition,
@@ -159,7 +159,7 @@ function FillLine({
           write={write}
           fill={fill}
           definition={definition}
-          fieldKeys={fieldKeys}
+          incoming={incoming}
           sample={sample}
           label={field?.label ?? fill.field}
         />

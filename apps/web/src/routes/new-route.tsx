@@ -5,7 +5,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { call } from '../api/client';
-import { fieldKeysQuery, intakeLinesQuery } from '../api/queries';
+import { profileQuery, intakeLinesQuery } from '../api/queries';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
 import { SelectField, TextField } from '../components/text-field';
@@ -20,12 +20,12 @@ export function NewRoute({ open, close }: { open: boolean; close: () => void }) 
   const form = useForm({ defaultValues: { name: '', intake: '' } });
   const make = useMutation({
     mutationFn: async ({ name, intake }: { name: string; intake: string }) => {
-      const keys = await client.fetchQuery(fieldKeysQuery(intake));
+      const { fields } = await client.fetchQuery(profileQuery(intake));
       return call<RouteShape>('POST', '/routes', {
         definition: starterRoute(
           name.trim(),
           intake,
-          keys.map(({ key }) => key),
+          fields.map(({ key }) => key),
           destination!,
         ),
       });

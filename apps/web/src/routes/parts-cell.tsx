@@ -6,7 +6,7 @@ import {
   type RouteDefinition,
   type Write,
 } from '@haycart/core';
-import type { FieldKeyShape } from '@haycart/api';
+import type { ProfileFieldShape } from '@haycart/api';
 import { Command } from 'cmdk';
 import { Plus, X } from 'lucide-react';
 import { Popover } from 'radix-ui';
@@ -22,14 +22,14 @@ export function PartsCell({
   write,
   fill,
   definition,
-  fieldKeys,
+  incoming,
   sample,
   label,
 }: {
   write: Write;
   fill: Fill;
   definition: RouteDefinition;
-  fieldKeys: readonly FieldKeyShape[];
+  incoming: readonly ProfileFieldShape[];
   sample: ReadonlyMap<string, string>;
   label: string;
 }) {
@@ -53,7 +53,7 @@ export function PartsCell({
         label={label}
         write={write}
         definition={definition}
-        fieldKeys={fieldKeys}
+        incoming={incoming}
         sample={sample}
         fill={fill}
         add={(part) => set([...parts, part])}
@@ -96,7 +96,7 @@ function Picker({
   label,
   write,
   definition,
-  fieldKeys,
+  incoming,
   sample,
   fill,
   add,
@@ -104,7 +104,7 @@ function Picker({
   label: string;
   write: Write;
   definition: RouteDefinition;
-  fieldKeys: readonly FieldKeyShape[];
+  incoming: readonly ProfileFieldShape[];
   sample: ReadonlyMap<string, string>;
   fill: Fill;
   add: (part: Part) => void;
@@ -147,7 +147,7 @@ function Picker({
                 </Command.Item>
               )}
               <Command.Group heading="Answers, with this sample’s values">
-                {fieldKeys.map(({ key }) => (
+                {incoming.map(({ key }) => (
                   <Command.Item
                     key={key}
                     value={`answer ${key} ${sample.get(key) ?? ''}`}

@@ -123,7 +123,7 @@ function Loaded({
             <Mapping
               definition={definition}
               destination={destination}
-              fieldKeys={rehearsal.fieldKeys}
+              incoming={rehearsal.incoming}
               sample={rehearsal.sample}
               plan={rehearsal.plan}
               problems={problems}

@@ -1,10 +1,17 @@
-import type { FieldKeyShape, Rehearsal } from '@haycart/api';
-import { answerText, isJsonObject, payloadFields, type JsonValue, type RouteDefinition } from '@haycart/core';
+import type { ProfileFieldShape, Rehearsal } from '@haycart/api';
+import {
+  answerText,
+  isJsonObject,
+  payloadFields,
+  valueKind,
+  type JsonValue,
+  type RouteDefinition,
+} from '@haycart/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { call } from '../api/client';
-import { fieldKeysQuery, latestSubmissionsQuery, submissionQuery } from '../api/queries';
+import { profileQuery, latestSubmissionsQuery, submissionQuery } from '../api/queries';
 import { useRested } from '../state/use-rested';
 import type { SampleChoice } from './rehearsal';
 
@@ -17,7 +24,7 @@ export function useRehearsal(definition: RouteDefinition): {
   plan: Rehearsal | undefined;
   error: unknown;
   planning: boolean;
-  fieldKeys: readonly FieldKeyShape[];
+  incoming: readonly ProfileFieldShape[];
   sample: ReadonlyMap<string, string>;
   choice: SampleChoice;
 } {
@@ -26,7 +33,7 @@ export function useRehearsal(definition: RouteDefinition): {
   const wanted = params.get('sample');
   const latest = useQuery({ ...latestSubmissionsQuery(intake, SAMPLES), enabled: intake !== '' });
   const given = useQuery({ ...submissionQuery(wanted ?? ''), enabled: wanted !== null });
-  const keys = useQuery({ ...fieldKeysQuery(intake), enabled: intake !== '' });
+  const keys = useQuery({ ...profileQuery(intake), enabled: intake !== '' });
   const [index, setIndex] = useState(0);
   const [typed, setTyped] = useState<string | null>(null);
 
@@ -61,13 +68,13 @@ export function useRehearsal(definition: RouteDefinition): {
       new Map(isJsonObject(payload) ? payloadFields(payload).map(({ key, value }) => [key, answerText(value)]) : []),
     [payload],
   );
-  const fieldKeys = useMemo(() => withSampleKeys(keys.data ?? [], sample), [keys.data, sample]);
+  const incoming = useMemo(() => withSample(keys.data?.fields ?? [], payload), [keys.data, payload]);
 
   return {
     plan: rehearsal.isError ? undefined : rehearsal.data,
     error: rehearsal.error,
     planning: rehearsal.isFetching,
-    fieldKeys,
+    incoming,
     sample,
     choice: {
       samples,
@@ -92,11 +99,32 @@ function readTyped(text: string): { payload: JsonValue | undefined; problem: str
   }
 }
 
-/** Keys seen so far, with those that only the sample has at the end. */
-function withSampleKeys(keys: readonly FieldKeyShape[], sample: ReadonlyMap<string, string>): FieldKeyShape[] {
-  const known = new Set(keys.map(({ key }) => key));
-  return [
-    ...keys,
-    ...[...sample].filter(([key]) => !known.has(key)).map(([key, example]) => ({ key, seen: 0, example })),
-  ];
+/** The fields that came so far, with those that only the sample has at the end. */
+function withSample(fields: readonly ProfileFieldShape[], sample: JsonValue | undefined): ProfileFieldShape[] {
+  const known = new Set(fields.flatMap(({ key, also }) => [key, ...also]));
+  const own = isJsonObject(sample) ? payloadFields(sample).filter(({ key }) => !known.has(key)) : [];
+  return [...fields, ...own.map(onlyInSample)];
+}
+
+function onlyInSample({ key, label, pointer, value }: ReturnType<typeof payloadFields>[number]): ProfileFieldShape {
+  const text = answerText(value);
+  const now = new Date().toISOString();
+  return {
+    key,
+    label: label ?? key,
+    named: false,
+    pointer,
+    kind: valueKind(value) ?? 'text',
+    sent: 0,
+    filled: text === '' ? 0 : 1,
+    distinct: 0,
+    more: false,
+    values: [],
+    examples: text === '' ? [] : [text],
+    firstSeen: now,
+    lastSeen: now,
+    lastFilled: null,
+    also: [],
+    dateOrder: null,
+  };
 }

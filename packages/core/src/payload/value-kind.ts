@@ -1,0 +1,114 @@
+import type { FieldType } from '../destination/field-definition';
+import type { JsonValue } from '../json';
+import { countryNamed } from '../mapping/reading/country-name';
+import { readDate } from '../mapping/reading/date-text';
+import { yesOrNo } from '../mapping/reading/yes-no-words';
+
+/** What a value looks like by itself. What a field holds is told by all of its values; see `fieldKind`. */
+export const VALUE_KINDS = [
+  'email',
+  'phone',
+  'web',
+  'date',
+  'date-time',
+  'money',
+  'whole-number',
+  'decimal',
+  'yes-no',
+  'country',
+  'id',
+  'list',
+  'long-text',
+  'text',
+] as const;
+export type ValueKind = (typeof VALUE_KINDS)[number];
+
+const EMAIL = /^[^\s@<>]+@[^\s@<>]+\.[^\s@<>]+$/;
+const WEB = /^(https?:\/\/|www\.)\S+\.\S+$/i;
+const TIME = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}/;
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+/** Letters and digits mixed without a word in them, as systems name things. */
+const ID = /^(?=\S*\d)(?=\S*[a-z])[\w-]{12,}$/i;
+const MONEY = /^[-]?\s*(?:[£€$]|[A-Z]{3}\s)\s*\d[\d.,' ]*$|^[-]?\d[\d.,' ]*\s*(?:[£€$]|[A-Z]{3})$/;
+const WHOLE = /^-?\d{1,15}$/;
+const DECIMAL = /^-?\d{1,3}(?:[.,' ]?\d{3})*(?:[.,]\d+)?$/;
+const PHONE = /^\+?[\d\s().\-/]{6,25}$/;
+/** Longer texts are messages. */
+const LONG = 120;
+
+/** What one value looks like; `null` for a blank. */
+export function valueKind(value: JsonValue | undefined): ValueKind | null {
+  if (value === null || value === undefined) return null;
+  if (typeof value === 'number') return Number.isInteger(value) ? 'whole-number' : 'decimal';
+  if (typeof value === 'boolean') return 'yes-no';
+  if (typeof value === 'object') return 'list';
+  const text = value.trim();
+  if (text === '') return null;
+  if (text.length > LONG || text.includes('\n')) return WEB.test(text) && !/\s/.test(text) ? 'web' : 'long-text';
+  if (EMAIL.test(text)) return 'email';
+  if (WEB.test(text)) return 'web';
+  if (UUID.test(text)) return 'id';
+  if (TIME.test(text)) return 'date-time';
+  if (yesOrNo(text) !== null && !/^[01]$/.test(text)) return 'yes-no';
+  if (/\d/.test(text)) return kindWithDigits(text);
+  return text.length > 1 && countryNamed(text) !== null ? 'country' : 'text';
+}
+
+function kindWithDigits(text: string): ValueKind {
+  if (MONEY.test(text)) return 'money';
+  if (WHOLE.test(text) && !/^0\d{5}/.test(text)) return isLikeCompactDate(text) ? 'date' : 'whole-number';
+  const isPhone = PHONE.test(text) && /\d{6}/.test(text.replace(/\D/g, ''));
+  if (isPhone && (/^[+(0]/.test(text) || text.replace(/\D/g, '').length >= 9) && !isDate(text)) return 'phone';
+  if (DECIMAL.test(text)) return 'decimal';
+  if (isDate(text)) return 'date';
+  return ID.test(text) && !/\s/.test(text) ? 'id' : 'text';
+}
+
+function isDate(text: string): boolean {
+  return readDate(text, 'day-first').ok || readDate(text, 'month-first').ok;
+}
+
+function isLikeCompactDate(text: string): boolean {
+  return /^(19|20)\d{6}$/.test(text) && readDate(text).ok;
+}
+
+/** How often each kind was seen in a field. */
+export type KindCounts = Partial<Record<ValueKind, number>>;
+
+/** The share of values that must look alike before a field is said to hold that. */
+const MOSTLY = 0.9;
+/** What also counts as the kind: a whole number among amounts, a word among messages. */
+const FITS_TOO: Partial<Record<ValueKind, readonly ValueKind[]>> = {
+  decimal: ['whole-number'],
+  money: ['whole-number', 'decimal'],
+  'date-time': ['date'],
+  phone: ['whole-number', 'decimal'],
+  'long-text': ['text', 'country', 'yes-no', 'whole-number', 'decimal', 'date', 'email', 'web'],
+  text: VALUE_KINDS,
+};
+
+/** What a field holds, by what its values look like; words for yes and no tell nothing beside other words. */
+export function fieldKind(counts: KindCounts): ValueKind {
+  const all = Object.values(counts).reduce((sum, count) => sum + count, 0);
+  if (!all) return 'text';
+  if (counts['long-text']) return 'long-text';
+  for (const kind of VALUE_KINDS) {
+    const own = counts[kind] ?? 0;
+    const fitting = (FITS_TOO[kind] ?? []).reduce((sum, other) => sum + (counts[other] ?? 0), own);
+    if (own > 0 && own >= all * 0.2 && fitting >= all * MOSTLY) return kind;
+  }
+  return 'text';
+}
+
+/** The type of record field that values of a kind fit best. */
+export function fieldTypeOf(kind: ValueKind): FieldType {
+  switch (kind) {
+    case 'list':
+      return 'several-of';
+    case 'country':
+    case 'id':
+      return 'text';
+    default:
+      return kind;
+  }
+}
