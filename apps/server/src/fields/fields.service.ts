@@ -4,9 +4,11 @@ import {
   checkField,
   jsonPointer,
   newKey,
+  optionFor,
   type FieldDefinition,
   type FieldOption,
   type FieldType,
+  type NewOption,
   type RecordKind,
 } from '@haycart/core';
 import type { FieldShape } from '@haycart/api';
@@ -166,6 +168,31 @@ export class FieldsService {
         })
         .where(and(eq(field.workspaceId, tx.workspaceId), eq(field.id, id)));
     return (await this.withRetired(tx)).find((one) => one.record === record && one.key === key)!;
+  }
+
+  /**
+   * Adds options with keys that were chosen upon the fields as they were read before.
+   *
+   * @throws Error when somebody gave a field such an option meanwhile: whoever planned with it plans again.
+   */
+  async addOptions(tx: WorkspaceTx, wanted: readonly NewOption[]): Promise<void> {
+    await oneAtATime(tx, 'fields');
+    const known = await this.all(tx);
+    const fields = new Map<FieldShape, FieldOption[]>();
+    for (const { record, field: key, option } of wanted) {
+      const one = known.find((candidate) => candidate.record === record && candidate.key === key);
+      if (!one) throw new Error(`The field ${key} went while a route wanted to add to it.`);
+      const options = fields.get(one) ?? [...(one.options ?? [])];
+      const same = optionFor(options, option.label);
+      if (same && same.key !== option.key) throw new Error(`The field ${key} got such an option meanwhile.`);
+      if (!same) options.push(option);
+      fields.set(one, options);
+    }
+    for (const [{ record, key }, options] of fields)
+      await tx.db
+        .update(field)
+        .set({ options })
+        .where(and(eq(field.workspaceId, tx.workspaceId), eq(field.record, record), eq(field.key, key)));
   }
 
   /** Gives a field another type; its values must have been converted. */

@@ -8,6 +8,7 @@ import {
   type IdentityKey,
   type KnownRecords,
   type Lookups,
+  type NewOption,
   type Plan,
   type Problem,
   type Submission,
@@ -80,8 +81,9 @@ export function planPassages(
   passages: readonly DuePassage[],
   book: RouteBook,
   known: KnownRecords,
-): { runs: EndedRun[]; diffs: CausedDiff[] } {
+): { runs: EndedRun[]; diffs: CausedDiff[]; newOptions: NewOption[] } {
   const runs: EndedRun[] = [];
+  const newOptions: NewOption[] = [];
   const diffs: CausedDiff[] = [];
   for (const passage of passages) {
     const id = newId();
@@ -89,11 +91,12 @@ export function planPassages(
     const plan = planPassage(passage, book, known);
     const at = passage.queued.received_at.toISOString();
     known.learn(plan.diff, at);
+    newOptions.push(...(plan.newOptions ?? []));
     if (plan.outcome === 'write')
       diffs.push({ diff: plan.diff, at, cause: { kind: 'run', id }, touches: plan.touches });
     runs.push(endedRun(id, passage, plan, startedAt, book.destination));
   }
-  return { runs, diffs };
+  return { runs, diffs, newOptions };
 }
 
 const OUTCOMES: Record<Plan['outcome'], RunOutcome> = {

@@ -7,6 +7,7 @@ import { databaseFailure, mayPass } from '../platform/database/failure';
 import { Events } from '../platform/events/events';
 import { Metrics } from '../platform/metrics';
 import { CONFIG } from '../platform/tokens';
+import { FieldsService } from '../fields/fields.service';
 import { RecordsService } from '../records/records.service';
 import { RouteBookService } from '../routes/route-book.service';
 import { RETRY_PAUSES, SubmissionQueue, type QueuedSubmission } from '../submissions/submission-queue';
@@ -38,6 +39,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     @Inject(RouteBookService) private readonly books: RouteBookService,
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
     @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(RunStore) private readonly runs: RunStore,
   ) {}
 
@@ -164,7 +166,8 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     const passages = await this.#duePassages(tx, batch);
     const uniques = uniqueFieldsOf(book.destination.fields);
     const known = await this.records.lockAndLoad(tx, lookupsOf(passages, book), uniques);
-    const { runs, diffs } = planPassages(passages, book, known);
+    const { runs, diffs, newOptions } = planPassages(passages, book, known);
+    if (newOptions.length) await this.fields.addOptions(tx, newOptions);
     await this.records.write(tx, diffs, known);
     await this.runs.save(tx, runs);
     await this.queue.finish(

@@ -2,15 +2,16 @@ import { jsonPointer } from '../json';
 import { error, type Problem } from '../problem';
 import type { FieldDefinition, FieldOption } from './field-definition';
 
-const LIMITS = { label: 100, help: 500, options: 500, fields: 500 } as const;
+/** The most characters and things of a field. */
+export const FIELD_LIMITS = { label: 100, help: 500, options: 5_000, fields: 500 } as const;
 
 /** What is wrong with a field as it would be kept, among the other fields of its record. */
 export function checkField(field: FieldDefinition, others: readonly FieldDefinition[]): Problem[] {
   const own = others.filter(({ record, key }) => record === field.record && key !== field.key);
   const problems: Problem[] = [];
   if (field.label.trim() === '') problems.push(error('label-blank', 'A field needs a label.', '/label'));
-  if (field.label.length > LIMITS.label)
-    problems.push(error('label-too-long', `A label has at most ${LIMITS.label} characters.`, '/label'));
+  if (field.label.length > FIELD_LIMITS.label)
+    problems.push(error('label-too-long', `A label has at most ${FIELD_LIMITS.label} characters.`, '/label'));
   const same = own.find(({ label }) => plain(label) === plain(field.label));
   if (same)
     problems.push(
@@ -20,12 +21,14 @@ export function checkField(field: FieldDefinition, others: readonly FieldDefinit
         '/label',
       ),
     );
-  if ((field.help?.length ?? 0) > LIMITS.help)
-    problems.push(error('help-too-long', `A help text has at most ${LIMITS.help} characters.`, '/help'));
-  if (own.length >= LIMITS.fields)
-    problems.push(error('too-many-fields', `A ${field.record} has at most ${LIMITS.fields} fields.`));
-  if ((field.group?.length ?? 0) > LIMITS.label)
-    problems.push(error('group-too-long', `The name of a group has at most ${LIMITS.label} characters.`, '/group'));
+  if ((field.help?.length ?? 0) > FIELD_LIMITS.help)
+    problems.push(error('help-too-long', `A help text has at most ${FIELD_LIMITS.help} characters.`, '/help'));
+  if (own.length >= FIELD_LIMITS.fields)
+    problems.push(error('too-many-fields', `A ${field.record} has at most ${FIELD_LIMITS.fields} fields.`));
+  if ((field.group?.length ?? 0) > FIELD_LIMITS.label)
+    problems.push(
+      error('group-too-long', `The name of a group has at most ${FIELD_LIMITS.label} characters.`, '/group'),
+    );
   if (field.unique && !canBeUnique(field))
     problems.push(error('cannot-be-unique', `${field.label} cannot be unique: many records hold the same.`, '/unique'));
   return [...problems, ...checkOptions(field)];
@@ -47,8 +50,8 @@ function checkOptions(field: FieldDefinition): Problem[] {
     return options ? [error('options-do-not-fit', `Only lists have options; ${field.label} is none.`, '/options')] : [];
   if (!options?.some(({ retired }) => !retired))
     return [error('no-option', `${field.label} needs an option to choose.`, '/options')];
-  if (options.length > LIMITS.options)
-    return [error('too-many-options', `A list has at most ${LIMITS.options} options.`, '/options')];
+  if (options.length > FIELD_LIMITS.options)
+    return [error('too-many-options', `A list has at most ${FIELD_LIMITS.options} options.`, '/options')];
   return checkNames(options);
 }
 
@@ -61,8 +64,10 @@ function checkNames(options: readonly FieldOption[]): Problem[] {
     names.forEach((name, place) => {
       const at = jsonPointer(place === 0 ? ['options', index, 'label'] : ['options', index, 'aliases', place - 1]);
       if (name.trim() === '') problems.push(error('option-blank', 'An option needs a name.', at));
-      else if (name.length > LIMITS.label)
-        problems.push(error('option-too-long', `The name of an option has at most ${LIMITS.label} characters.`, at));
+      else if (name.length > FIELD_LIMITS.label)
+        problems.push(
+          error('option-too-long', `The name of an option has at most ${FIELD_LIMITS.label} characters.`, at),
+        );
       else if (meant.has(plain(name)) && meant.get(plain(name)) !== index)
         problems.push(
           error('option-ambiguous', `“${name}” means ${options[meant.get(plain(name))!]!.label} already.`, at),

@@ -3,7 +3,7 @@ import { payloadFields } from '../payload/fields';
 import { error, type Problem } from '../problem';
 import { storableText } from '../text';
 import type { Part, Value } from '../route/definition';
-import type { FinisherContext } from './finishers/finisher';
+import type { Finished, FinisherContext } from './finishers/finisher';
 import { finisherNamed } from './finishers/registry';
 
 /** What a part stands for: looked up in the submission, its visit or an earlier write. `undefined` is nothing. */
@@ -20,6 +20,8 @@ export interface WorkedOutValue {
   text: string;
   trace: ValueTrace;
   problems: Problem[];
+  hold?: Finished['hold'];
+  newOptions: string[];
 }
 
 /** Works out a value: reads its parts, joins them, and lets the finishers run over the result. */
@@ -27,6 +29,8 @@ export function workOutValue(value: Value, read: PartReader, context: FinisherCo
   const parts = value.parts.map((part) => ({ part, text: answerText(read(part)) }));
   const problems: Problem[] = [];
   const steps: ValueTrace['steps'] = [];
+  const newOptions: string[] = [];
+  let hold: Finished['hold'];
   let text = joinParts(
     parts.map((part) => part.text),
     value.joinWith ?? ' ',
@@ -41,9 +45,11 @@ export function workOutValue(value: Value, read: PartReader, context: FinisherCo
     const finished = finisher.finish(text, parameters.data, context);
     steps.push({ use: use.use, before: text, after: finished.text });
     if (finished.problem) problems.push(finished.problem);
+    if (finished.newOptions) newOptions.push(...finished.newOptions);
+    hold ??= finished.hold;
     text = finished.text;
   }
-  return { text, trace: { parts, steps }, problems };
+  return { text, trace: { parts, steps }, problems, newOptions, ...(hold ? { hold } : {}) };
 }
 
 /** Joins texts; those that are blank are left out together with their separator. */

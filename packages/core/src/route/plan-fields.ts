@@ -1,13 +1,16 @@
 import type { FieldValue, FieldValues } from '../diff/record';
 import { sameValue } from '../diff/record';
 import { fieldOf, type Destination } from '../destination/destination';
-import { readFieldValue } from '../destination/field-value';
+import { FIELD_LIMITS } from '../destination/check-field';
+import type { FieldDefinition } from '../destination/field-definition';
+import { optionFor, readFieldValue } from '../destination/field-value';
+import { newKey } from '../destination/new-key';
 import type { FinisherContext } from '../mapping/finishers/finisher';
 import { workOutValue, type PartReader, type ValueTrace } from '../mapping/value';
 import type { Problem } from '../problem';
 import type { Fill, Write } from './definition';
 import type { KnownRecord } from './known-records';
-import type { FieldTrace } from './plan';
+import type { FieldTrace, NewOption, Reason } from './plan';
 
 /** One fill with its value worked out: `null` is blank. */
 export interface FilledValue {
@@ -15,6 +18,9 @@ export interface FilledValue {
   value: FieldValue | null;
   trace: ValueTrace;
   problems: Problem[];
+  /** Why the run waits for a person. */
+  hold?: Reason | undefined;
+  newOptions: NewOption[];
   /** Whether something was given that does not fit the field. */
   unreadable: boolean;
 }
@@ -29,7 +35,9 @@ export function workOutFills(
   return write.fills.map((fill) => {
     const worked = workOutValue(fill.value, read, finishing);
     const field = fieldOf(destination, write.record, fill.field)!;
-    const fitting = readFieldValue(field, worked.text, destination);
+    const added = optionsToAdd(field, worked.newOptions);
+    const extended = added.length ? { ...field, options: [...(field.options ?? []), ...added] } : field;
+    const fitting = readFieldValue(extended, worked.text, destination);
     const problems = [...worked.problems, ...(fitting.problem ? [fitting.problem] : [])];
     const given = worked.trace.parts.some(({ part, text }) => !('text' in part) && text.trim() !== '');
     return {
@@ -37,9 +45,31 @@ export function workOutFills(
       value: fitting.value,
       trace: worked.trace,
       problems,
+      hold: worked.hold,
+      newOptions: added.map((option) => ({ record: write.record, field: field.key, option })),
       unreadable: given && fitting.value === null && problems.length > 0,
     };
   });
+}
+
+/** The options that a field does not have yet, each with the key that it gets. */
+function optionsToAdd(field: FieldDefinition, labels: readonly string[]): { key: string; label: string }[] {
+  if (field.type !== 'one-of' && field.type !== 'several-of') return [];
+  const added: { key: string; label: string }[] = [];
+  for (const label of labels) {
+    const options = [...(field.options ?? []), ...added];
+    const full = options.length >= FIELD_LIMITS.options || label.length > FIELD_LIMITS.label;
+    if (full || optionFor(options, label)) continue;
+    added.push({
+      key: newKey(
+        label,
+        options.map(({ key }) => key),
+        '_',
+      ),
+      label,
+    });
+  }
+  return added;
 }
 
 /**

@@ -10,7 +10,7 @@ import type { FieldValues } from '../diff/record';
 import type { FollowUp, RouteDefinition, Write } from './definition';
 import type { KnownRecord, KnownRecords } from './known-records';
 import { finisherContext, submissionReader } from './part-reader';
-import type { MatchTrace, Plan, PlannedWrite, PlaceTrace, Reason } from './plan';
+import type { MatchTrace, NewOption, Plan, PlannedWrite, PlaceTrace, Reason } from './plan';
 import { givenFor, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
 import { recognise } from './plan-match';
 import { plannedMarks } from './plan-marks';
@@ -58,7 +58,9 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
     });
     plan.problems.push(...step.problems);
     plan.writes.push(step.planned);
+    if (step.hold) return stopped(plan, 'hold', step.hold);
     if (step.failed) return stopped(plan, 'fail', step.failed);
+    if (step.newOptions?.length) plan.newOptions = [...(plan.newOptions ?? []), ...step.newOptions];
     if (step.values) written.set(write.as, step.values);
     addStep(plan.diff, step);
   }
@@ -89,6 +91,8 @@ interface WriteStep {
   before?: KnownRecord | undefined;
   values?: FieldValues;
   failed?: Reason;
+  hold?: Reason;
+  newOptions?: NewOption[];
 }
 
 function planWrite(write: Write, context: WriteContext): WriteStep {
@@ -99,6 +103,13 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
 
   const filled = workOutFills(write, context.read, context.finishing, setting.destination);
   const problems = filled.flatMap((value) => value.problems);
+  const hold = filled.find((value) => value.hold)?.hold;
+  if (hold)
+    return {
+      planned: nothing,
+      problems: [],
+      hold: { ...hold, text: `${labelOf(write, filled, setting.destination)}: ${hold.text}` },
+    };
   const needed = filled.find(({ fill, value }) => fill.ifEmpty === 'fail' && value === null);
   if (needed) return failedStep(nothing, problems, blankField(write, [needed.fill.field], setting.destination));
   const given = givenFor(filled);
@@ -149,7 +160,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     return failedStep({ ...planned, id: null, did: 'none' }, problems, blankField(write, blank, setting.destination));
   const taken = takenKey(write, id, values, known, setting.destination);
   if (taken) return failedStep({ ...planned, id: null, did: 'none' }, problems, taken);
-  return { planned, problems, before: record, values };
+  return { planned, problems, before: record, values, newOptions: filled.flatMap(({ newOptions }) => newOptions) };
 }
 
 /** A write that writes nothing. */
@@ -253,8 +264,15 @@ function failedStep(planned: PlannedWrite, problems: Plan['problems'], failed: R
   return { planned, problems, failed };
 }
 
-function stopped(plan: Plan, outcome: 'skip' | 'fail', reason: Reason): Plan {
-  return { ...plan, outcome, reason, diff: emptyDiff(), touches: [] };
+function stopped(plan: Plan, outcome: 'skip' | 'fail' | 'hold', reason: Reason): Plan {
+  const { newOptions: _, ...rest } = plan;
+  return { ...rest, outcome, reason, diff: emptyDiff(), touches: [] };
+}
+
+/** The name of the field whose value waits for a person. */
+function labelOf(write: Write, filled: readonly FilledValue[], destination: Destination): string {
+  const field = filled.find(({ hold }) => hold)!.fill.field;
+  return fieldOf(destination, write.record, field)?.label ?? field;
 }
 
 function unknownField(write: Write, field: string): Reason {

@@ -14,6 +14,15 @@ export interface Plan {
   diff: RecordsDiff;
   touches: Touch[];
   problems: Problem[];
+  /** Options that fields get, where the route adds values that it does not know. Absent when there are none. */
+  newOptions?: NewOption[];
+}
+
+/** An option that a field is to get. */
+export interface NewOption {
+  record: RecordKind;
+  field: string;
+  option: { key: string; label: string };
 }
 
 export interface Reason {

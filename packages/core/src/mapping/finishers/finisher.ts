@@ -19,6 +19,10 @@ export interface FinisherContext extends FinisherSetting {
 export interface Finished {
   text: string;
   problem?: Problem | undefined;
+  /** Why the run waits for a person, where only one can say what is meant. */
+  hold?: { code: string; text: string } | undefined;
+  /** Texts that are to be options of the field that is fed. */
+  newOptions?: string[] | undefined;
 }
 
 /** One step that brings a text into a wanted form. A registry entry: add a file and a line in `registry.ts`. */

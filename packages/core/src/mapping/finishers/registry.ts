@@ -22,6 +22,7 @@ import { shortenText } from './shorten-text';
 import { splitList } from './split-list';
 import { splitName } from './split-name';
 import { template } from './template';
+import { translate } from './translate';
 import { trim } from './trim';
 import { webAddress } from './web-address';
 import { wholeText } from './whole-text';
@@ -52,6 +53,7 @@ export const FINISHERS: readonly Finisher[] = [
   pickItem,
   joinList,
   splitList,
+  translate,
   defaultText,
   template,
   digitsOnly,
