@@ -45,6 +45,7 @@ import { RouteBookService } from './routes/route-book.service';
 import { RoutesController } from './routes/routes.controller';
 import { RoutesService } from './routes/routes.service';
 import { SchemaController } from './routes/schema.controller';
+import { PassingService } from './runs/passing.service';
 import { RehearsalService } from './runs/rehearsal.service';
 import { RouterService } from './runs/router.service';
 import { RunStore } from './runs/run-store';
@@ -176,6 +177,7 @@ export class AppModule {
         PipelinesStore,
         RecordsService,
         RecordWriter,
+        PassingService,
         RehearsalService,
         RemovalsService,
         ReportsService,

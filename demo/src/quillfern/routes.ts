@@ -114,7 +114,10 @@ export const DEALERS_ROUTE: RouteDefinition = {
         { field: 'email', value: answer('person.email', 'email') },
         {
           field: 'phone',
-          value: { parts: [{ answer: 'person.phones[0]' }], finishers: [{ use: 'phone', with: { country: 'NL' } }] },
+          value: {
+            parts: [{ answer: 'person.phones[0]' }],
+            finishers: [{ use: 'phone', with: { country: 'NL', countryFrom: 'business.country' } }],
+          },
         },
         { field: 'job_title', value: answer('person.role', 'trim'), overwrite: 'if-blank' },
         { field: 'source', value: SOURCE, overwrite: 'if-blank' },

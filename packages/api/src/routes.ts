@@ -22,3 +22,17 @@ export interface RouteShape extends RouteLine {
 
 /** A plan that was not carried out, with its account in sentences. */
 export type Rehearsal = Plan & { account: AccountStep[]; names: Record<string, string> };
+
+/** How many of the latest submissions meet a condition. */
+export interface PassingShape {
+  looked: number;
+  pass: number;
+  /** Submissions that fail by the writing of one value alone, by the clause that stands in their way. */
+  nearMisses: { clause: string; differs: 'capitals' | 'writing'; count: number; example: string }[];
+}
+
+/** What a route says now: the version that runs, or its draft where there is none. */
+export interface RouteDefinitionLine {
+  id: string;
+  definition: RouteDefinition;
+}

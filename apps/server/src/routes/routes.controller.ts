@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Inject, Param, Post, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import { FINISHERS } from '@haycart/core';
-import type { RouteLine, RouteShape } from '@haycart/api';
+import type { RouteDefinitionLine, RouteLine, RouteShape } from '@haycart/api';
 import { IsObject, IsOptional, IsString, Length } from 'class-validator';
 import { z } from 'zod';
 import { ByCaller, type Caller } from '../platform/auth/caller';
@@ -29,6 +29,14 @@ export class RoutesController {
   @Get('routes')
   all(@ByCaller() { workspaceId }: Caller): Promise<RouteLine[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.routes.lines(tx));
+  }
+
+  /** What each route says, for whoever compares or learns from them. */
+  @Get('route-definitions')
+  definitions(@ByCaller() { workspaceId }: Caller): Promise<RouteDefinitionLine[]> {
+    return this.database.inWorkspace(workspaceId, async (tx) =>
+      (await this.routes.definitions(tx)).map(({ id, draft, published }) => ({ id, definition: published ?? draft })),
+    );
   }
 
   @Get('routes/:id')

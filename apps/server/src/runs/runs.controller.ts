@@ -1,11 +1,12 @@
 import { Body, Controller, Get, HttpCode, Inject, Param, Post } from '@nestjs/common';
-import { ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { JsonValue } from '@haycart/core';
-import type { Rehearsal, RunShape } from '@haycart/api';
+import type { PassingShape, Rehearsal, RunShape } from '@haycart/api';
 import { IsDefined, IsObject, IsOptional, IsUUID } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
-import { RoutesService } from '../routes/routes.service';
+import { readShape, RoutesService } from '../routes/routes.service';
+import { PassingService } from './passing.service';
 import { RehearsalService } from './rehearsal.service';
 import { RunsService } from './runs.service';
 
@@ -14,6 +15,10 @@ class RehearseDto {
   @ApiPropertyOptional({ type: Object }) @IsOptional() payload?: JsonValue;
   @ApiPropertyOptional({ type: Object }) @IsOptional() visit?: JsonValue;
   @ApiPropertyOptional({ type: Object }) @IsOptional() @IsObject() definition?: object;
+}
+
+class ConditionDto {
+  @ApiProperty({ description: 'A route definition; its onlyWhen is tried.' }) @IsObject() definition: object;
 }
 
 class RehearseDefinitionDto extends RehearseDto {
@@ -28,6 +33,7 @@ export class RunsController {
     @Inject(RunsService) private readonly runs: RunsService,
     @Inject(RehearsalService) private readonly rehearsals: RehearsalService,
     @Inject(RoutesService) private readonly routes: RoutesService,
+    @Inject(PassingService) private readonly passing: PassingService,
   ) {}
 
   @Get('runs/:id')
@@ -46,6 +52,14 @@ export class RunsController {
       const { draft } = await this.routes.one(tx, id);
       return this.rehearsals.rehearse(tx, definition ?? draft, sample);
     });
+  }
+
+  /** How many of the latest 1,000 submissions the condition of a route would let through, and which all but pass. */
+  @Post('rehearse/passing')
+  @HttpCode(200)
+  passingOf(@ByCaller() { workspaceId }: Caller, @Body() { definition }: ConditionDto): Promise<PassingShape> {
+    const route = readShape(definition);
+    return this.database.inWorkspace(workspaceId, (tx) => this.passing.count(tx, route, route.onlyWhen ?? { all: [] }));
   }
 
   @Post('rehearse')

@@ -23,6 +23,7 @@ import type {
   PlaceUse,
   RecordShape,
   RecordSheet,
+  RouteDefinitionLine,
   RouteLine,
   RouteShape,
   RunShape,
@@ -60,6 +61,10 @@ export const intakeLinesQuery = queryOptions({
 });
 export const intakeQuery = (id: string) =>
   queryOptions({ queryKey: ['intakes', id], queryFn: () => call<IntakeShape>('GET', `/intakes/${id}`) });
+export const routeDefinitionsQuery = queryOptions({
+  queryKey: ['routes', 'definitions'],
+  queryFn: () => call<RouteDefinitionLine[]>('GET', '/route-definitions'),
+});
 export const profileQuery = (intake: string) =>
   queryOptions({
     queryKey: ['submissions', 'profile', intake],

@@ -1,7 +1,7 @@
 import {
+  mapCondition,
   questionsOf,
   questionType,
-  type ConditionOn,
   type FieldDefinition,
   type FormCondition,
   type FormDefinition,
@@ -52,14 +52,7 @@ function asField({ name, label, type, options }: ReturnType<typeof questionsOf>[
   };
 }
 
-function translate<From, To>(condition: ConditionOn<From>, part: (of: From) => To): ConditionOn<To> {
-  if ('all' in condition) return { all: condition.all.map((one) => translate(one, part)) };
-  if ('any' in condition) return { any: condition.any.map((one) => translate(one, part)) };
-  if ('not' in condition) return { not: translate(condition.not, part) };
-  return { ...condition, of: part(condition.of) };
-}
-
 const onFields = (condition: FormCondition): RecordCondition =>
-  translate(condition, ({ question }: QuestionPart) => ({ field: question }));
+  mapCondition(condition, ({ question }: QuestionPart) => ({ field: question }));
 const onQuestions = (condition: RecordCondition): FormCondition =>
-  translate(condition, ({ field }) => ({ question: field }));
+  mapCondition(condition, ({ field }) => ({ question: field }));

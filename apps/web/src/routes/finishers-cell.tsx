@@ -1,27 +1,53 @@
-import { FINISHERS, finisherNamed, type Fill, type FinisherUse, type Write } from '@haycart/core';
-import { ArrowUp, X } from 'lucide-react';
+import type { ProfileFieldShape } from '@haycart/api';
+import {
+  FINISHERS,
+  finisherNamed,
+  type FieldDefinition,
+  type Fill,
+  type FinisherUse,
+  type ValueTrace,
+  type Write,
+} from '@haycart/core';
 import { Popover } from 'radix-ui';
-import { IconButton } from '../components/button';
-import { SelectField, TextField } from '../components/text-field';
+import { SelectField } from '../components/text-field';
 import { changeFill } from './draft';
+import { FinisherLine } from './finisher-line';
 
 const OVERWRITE = { always: 'replace it', 'if-blank': 'keep it, fill only a blank', never: 'never touch it' } as const;
 const IF_EMPTY = { leave: 'leave the field', clear: 'clear the field', fail: 'fail the run' } as const;
 
 /** How a value is finished, and what happens when the field has a value or there is none to fill in. */
-export function FinishersCell({ write, fill, label }: { write: Write; fill: Fill; label: string }) {
+export function FinishersCell({
+  write,
+  fill,
+  field,
+  incoming,
+  trace,
+  label,
+}: {
+  write: Write;
+  fill: Fill;
+  field: FieldDefinition | undefined;
+  incoming: readonly ProfileFieldShape[];
+  /** How the value came about with the sample. */
+  trace: ValueTrace | null | undefined;
+  label: string;
+}) {
   const uses = fill.value.finishers ?? [];
+  const answers = fill.value.parts.flatMap((part) => ('answer' in part ? [part.answer] : []));
   const set = (finishers: FinisherUse[]) =>
     changeFill(write.as, fill.field, (known) => ({ ...known, value: { ...known.value, finishers } }));
+  const swap = (index: number) =>
+    set(uses.map((use, place) => (place === index - 1 ? uses[index]! : place === index ? uses[index - 1]! : use)));
   return (
     <Popover.Root>
       <Popover.Trigger
         aria-label={`Finishers of ${label}`}
         className="flex min-h-6 max-w-full flex-wrap gap-x-2 rounded-sm text-left text-[13px] hover:bg-hair"
       >
-        {uses.map(({ use, with: parameters }, index) => (
+        {uses.map((use, index) => (
           <span key={index} className="border-b border-dotted border-green">
-            {[finisherNamed(use)?.label ?? use, ...Object.values(parameters ?? {}).map(String)].join(', ')}
+            {inWords(use)}
           </span>
         ))}
         {fill.overwrite && fill.overwrite !== 'always' && (
@@ -39,26 +65,21 @@ export function FinishersCell({ write, fill, label }: { write: Write; fill: Fill
           sideOffset={4}
           role="dialog"
           aria-label={`Finishers of ${label}`}
-          className="z-50 flex w-[340px] max-w-[calc(100vw-24px)] flex-col gap-3 rounded border border-line bg-raised p-3 shadow-xl"
+          className="z-50 flex max-h-(--radix-popover-content-available-height) w-[380px] max-w-[calc(100vw-24px)] flex-col gap-3 overflow-y-auto rounded border border-line bg-raised p-3 shadow-xl"
         >
           {uses.length > 0 && (
-            <ol className="flex flex-col gap-1">
+            <ol className="flex flex-col gap-1.5">
               {uses.map((use, index) => (
                 <FinisherLine
                   key={index}
                   use={use}
+                  step={trace?.steps[index]?.use === use.use ? trace.steps[index] : undefined}
+                  field={field}
+                  incoming={incoming}
+                  answers={answers}
                   change={(next) => set(uses.map((other, place) => (place === index ? next : other)))}
                   remove={() => set(uses.filter((_, place) => place !== index))}
-                  up={
-                    index === 0
-                      ? undefined
-                      : () =>
-                          set(
-                            uses.map((other, place) =>
-                              place === index - 1 ? uses[index]! : place === index ? uses[index - 1]! : other,
-                            ),
-                          )
-                  }
+                  up={index === 0 ? undefined : () => swap(index)}
                 />
               ))}
             </ol>
@@ -66,14 +87,15 @@ export function FinishersCell({ write, fill, label }: { write: Write; fill: Fill
           <SelectField
             label="Add a finisher"
             value=""
-            onChange={({ target }) => target.value && set([...uses, { use: target.value }])}
+            onChange={({ target }) =>
+              target.value && set([...uses, { use: target.value, ...firstSetting(target.value) }])
+            }
           >
             <option value="">Choose</option>
             {FINISHERS.map(({ name, label: title, example }) => (
-              <option
-                key={name}
-                value={name}
-              >{`${title}: ${example.before.trim().slice(0, 22)} → ${example.after.slice(0, 22)}`}</option>
+              <option key={name} value={name}>
+                {`${title}: ${oneLine(example.before)} → ${oneLine(example.after)}`}
+              </option>
             ))}
           </SelectField>
           <SelectField
@@ -114,45 +136,21 @@ export function FinishersCell({ write, fill, label }: { write: Write; fill: Fill
   );
 }
 
-function FinisherLine({
-  use,
-  change,
-  remove,
-  up,
-}: {
-  use: FinisherUse;
-  change: (use: FinisherUse) => void;
-  remove: () => void;
-  up: (() => void) | undefined;
-}) {
-  const finisher = finisherNamed(use.use);
-  const parameters = Object.keys(finisher?.parameters.shape ?? {});
-  return (
-    <li className="rounded border border-hair px-2 py-1">
-      <div className="flex items-center gap-1">
-        <span className="min-w-0 flex-1" title={finisher?.description}>
-          {finisher?.label ?? use.use}
-        </span>
-        {up && (
-          <IconButton label={`Move ${finisher?.label ?? use.use} up`} onClick={up} className="!size-6">
-            <ArrowUp className="size-3.5" aria-hidden />
-          </IconButton>
-        )}
-        <IconButton label={`Take away ${finisher?.label ?? use.use}`} onClick={remove} className="!size-6">
-          <X className="size-3.5" aria-hidden />
-        </IconButton>
-      </div>
-      {parameters.map((name) => (
-        <TextField
-          key={name}
-          label={name}
-          value={String(use.with?.[name] ?? '')}
-          onChange={({ target }) => {
-            const { [name]: _, ...others } = use.with ?? {};
-            change(target.value ? { ...use, with: { ...others, [name]: target.value } } : { ...use, with: others });
-          }}
-        />
-      ))}
-    </li>
+/** A finisher with what it was set to; tables are told by their length. */
+function inWords({ use, with: parameters = {} }: FinisherUse): string {
+  const settings = Object.values(parameters).map((value) =>
+    typeof value === 'object' && value !== null ? `${Object.keys(value).length} values` : String(value),
   );
+  return [finisherNamed(use)?.label ?? use, ...settings].join(', ');
+}
+
+/** What a finisher must be told begins as in its example, so that it can be seen at work at once. */
+function firstSetting(name: string): Pick<FinisherUse, 'with'> {
+  const finisher = finisherNamed(name)!;
+  return finisher.parameters.safeParse({}).success ? {} : { with: { ...finisher.example.with } };
+}
+
+function oneLine(text: string): string {
+  const line = text.trim().replace(/\s*\n\s*/g, ' / ');
+  return line.length > 24 ? `${line.slice(0, 23)}…` : line;
 }

@@ -5,6 +5,7 @@ import {
   type Plan,
   type Problem,
   type RouteDefinition,
+  type Suggestion,
   type Write,
 } from '@haycart/core';
 import type { ProfileFieldShape } from '@haycart/api';
@@ -16,6 +17,8 @@ import { changeFill, useDraft } from './draft';
 import { AddField } from './add-field';
 import { FinishersCell } from './finishers-cell';
 import { PartsCell } from './parts-cell';
+import { DragAnswer, DragAnswers, useAnswerDrop } from './drag-answer';
+import { Suggestions } from './suggestions';
 
 export interface MappingProps {
   definition: RouteDefinition;
@@ -25,6 +28,7 @@ export interface MappingProps {
   sample: ReadonlyMap<string, string>;
   plan: Plan | undefined;
   problems: readonly Problem[];
+  suggestions: readonly Suggestion[];
 }
 
 /** One line per record field: what feeds it, how it is finished, and the result for the sample. */
@@ -51,30 +55,34 @@ export function Mapping(props: MappingProps) {
     change((draft) => ({ ...draft, writes: [write, ...draft.writes] }));
   };
   return (
-    <div className="flex flex-col gap-4">
-      {definition.writes.map((write) => (
-        <WriteTable key={write.as} write={write} {...props} />
-      ))}
-      <div className="flex flex-wrap items-center gap-2 pl-2.5">
-        {missing.map((record) => (
-          <Button key={record} onClick={() => addWrite(record)}>
-            Write a {record} too
-          </Button>
+    <DragAnswers>
+      <div className="flex flex-col gap-4">
+        {definition.writes.map((write) => (
+          <WriteTable key={write.as} write={write} {...props} />
         ))}
-      </div>
-      {unfed.length > 0 && (
-        <p className="flex flex-wrap items-center gap-1.5 pl-2.5 text-muted">
-          Arrives but feeds nothing:
-          {unfed.slice(0, 24).map(({ key, examples }) => (
-            <Mono key={key} className="rounded-sm bg-slate-soft px-1.5 text-ink">
-              <span title={examples[0]}>{key}</span>
-            </Mono>
+        <div className="flex flex-wrap items-center gap-2 pl-2.5">
+          {missing.map((record) => (
+            <Button key={record} onClick={() => addWrite(record)}>
+              Write a {record} too
+            </Button>
           ))}
-          {unfed.length > 24 && `and ${unfed.length - 24} more`}
-        </p>
-      )}
-      {destination.fields.length === 0 && <p className="text-muted">The workspace has no fields.</p>}
-    </div>
+        </div>
+        {unfed.length > 0 && (
+          <p className="flex flex-wrap items-center gap-1.5 pl-2.5 text-muted">
+            Arrives but feeds nothing:
+            {unfed.slice(0, 24).map(({ key, label, examples }) => (
+              <DragAnswer key={key} answer={key}>
+                <Mono className="rounded-sm bg-slate-soft px-1.5 text-ink">
+                  <span title={[label === key ? '' : label, examples[0]].filter(Boolean).join(': ')}>{key}</span>
+                </Mono>
+              </DragAnswer>
+            ))}
+            {unfed.length > 24 && `and ${unfed.length - 24} more`}
+          </p>
+        )}
+        {destination.fields.length === 0 && <p className="text-muted">The workspace has no fields.</p>}
+      </div>
+    </DragAnswers>
   );
 }
 
@@ -119,6 +127,7 @@ function WriteTable({ write, ...props }: MappingProps & { write: Write }) {
           {...props}
         />
       ))}
+      <Suggestions write={write} suggestions={props.suggestions} destination={destination} />
       <AddField write={write} destination={destination} hidden={required} />
     </section>
   );
@@ -144,9 +153,11 @@ function FillLine({
   const at = `/writes/${definition.writes.indexOf(write)}/fills/${write.fills.indexOf(fill)}/`;
   const wrong = problems.find((problem) => problem.severity === 'error' && problem.at?.startsWith(at));
   const empty = fill.value.parts.length === 0;
+  const { isOver, ...drop } = useAnswerDrop(write.as, fill.field);
   return (
     <div
-      className={`${GRID} min-h-[33px] border-b border-hair py-0.5 ${unfed || wrong || empty ? 'bg-brick-soft' : ''}`}
+      {...drop}
+      className={`${GRID} min-h-[33px] border-b border-hair py-0.5 ${unfed || wrong || empty ? 'bg-brick-soft' : ''} ${isOver ? 'outline-2 -outline-offset-2 outline-straw' : ''}`}
     >
       <div className="flex min-w-0 items-center gap-2 max-md:order-1">
         <span className="truncate">{field?.label ?? fill.field}</span>
@@ -165,7 +176,14 @@ function FillLine({
         />
       </div>
       <div className="max-md:order-4 max-md:col-span-2">
-        <FinishersCell write={write} fill={fill} label={field?.label ?? fill.field} />
+        <FinishersCell
+          write={write}
+          fill={fill}
+          field={field}
+          incoming={incoming}
+          trace={trace?.trace}
+          label={field?.label ?? fill.field}
+        />
       </div>
       <div className="min-w-0 truncate max-md:order-5 max-md:col-span-2" title={wrong?.text}>
         {wrong ? (

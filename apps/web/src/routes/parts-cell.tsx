@@ -147,14 +147,18 @@ function Picker({
                 </Command.Item>
               )}
               <Command.Group heading="Answers, with this sample’s values">
-                {incoming.map(({ key }) => (
+                {incoming.map(({ key, label: words }) => (
                   <Command.Item
                     key={key}
-                    value={`answer ${key} ${sample.get(key) ?? ''}`}
+                    value={`answer ${key} ${words} ${sample.get(key) ?? ''}`}
                     onSelect={() => pick({ answer: key })}
                     className={ITEM}
                   >
-                    <Mono className="truncate">{key}</Mono>
+                    {words === key ? (
+                      <Mono className="truncate">{key}</Mono>
+                    ) : (
+                      <span className="truncate">{words}</span>
+                    )}
                     <span className="truncate text-muted">{sample.get(key) ?? ''}</span>
                   </Command.Item>
                 ))}

@@ -129,6 +129,13 @@ export function Rehearsal({
   );
 }
 
+const STOPPED = {
+  write: { state: 'written', title: '' },
+  fail: { state: 'failed', title: 'The run would fail' },
+  hold: { state: 'held', title: 'The run would wait for a person' },
+  skip: { state: 'skipped', title: 'The run would be left out' },
+} as const;
+
 function PlanCards({ plan, destination }: { plan: RehearsalShape; destination: Destination }) {
   const blocking = plan.problems.filter(({ severity }) => severity === 'error');
   return (
@@ -139,10 +146,7 @@ function PlanCards({ plan, destination }: { plan: RehearsalShape; destination: D
           <WriteCard key={write.as} write={write} names={plan.names} destination={destination} />
         ))}
       {plan.reason && (
-        <Card
-          state={plan.outcome === 'fail' ? 'failed' : 'skipped'}
-          title={plan.outcome === 'fail' ? 'The run would fail' : 'The run would be left out'}
-        >
+        <Card state={STOPPED[plan.outcome].state} title={STOPPED[plan.outcome].title}>
           <p>{plan.reason.text}</p>
         </Card>
       )}
@@ -277,7 +281,7 @@ function Card({
 }: {
   title: ReactNode;
   aside?: ReactNode;
-  state?: 'failed' | 'skipped';
+  state?: 'written' | 'failed' | 'held' | 'skipped';
   children: ReactNode;
 }) {
   return (

@@ -14,6 +14,7 @@ import { useDestination } from '../api/destination';
 import { useDraft } from './draft';
 import { FollowUpSection } from './follow-up';
 import { Mapping } from './mapping';
+import { OnlyWhen } from './only-when';
 import { OfferedQuestions } from './offered-questions';
 import { PlaceSection } from './place';
 import { PublishDialog } from './publish-dialog';
@@ -21,6 +22,7 @@ import { Recognise } from './recognise';
 import { Rehearsal } from './rehearsal';
 import { RouteState } from './routes';
 import { Section } from './section';
+import { useSuggestions } from './suggestions';
 import { TakesFrom } from './takes-from';
 import { useRehearsal } from './use-rehearsal';
 
@@ -80,6 +82,7 @@ function Loaded({
   const [publishing, setPublishing] = useState(false);
   const history = useDraft();
   const rehearsal = useRehearsal(definition);
+  const suggestions = useSuggestions(definition, route.id, rehearsal.incoming, destination);
   const words = describeRoute(definition, { destination, intakes });
   const problems = route.problems;
   const inTheWay = (...patterns: RegExp[]) =>
@@ -118,7 +121,16 @@ function Loaded({
           >
             <TakesFrom definition={definition} />
           </Section>
-          <Section number={2} name="mapping" title="Mapping" summary={words.mapping} problems={inTheWay(/\/fills/)}>
+          <Section
+            number={2}
+            name="only-when"
+            title="Only when"
+            summary={words.onlyWhen}
+            problems={inTheWay(/^\/onlyWhen/)}
+          >
+            <OnlyWhen definition={definition} incoming={rehearsal.incoming} />
+          </Section>
+          <Section number={3} name="mapping" title="Mapping" summary={words.mapping} problems={inTheWay(/\/fills/)}>
             <OfferedQuestions definition={definition} destination={destination} intakes={intakes} />
             <Mapping
               definition={definition}
@@ -127,10 +139,11 @@ function Loaded({
               sample={rehearsal.sample}
               plan={rehearsal.plan}
               problems={problems}
+              suggestions={suggestions}
             />
           </Section>
           <Section
-            number={3}
+            number={4}
             name="recognise"
             title="Recognise"
             summary={words.recognise}
@@ -138,11 +151,11 @@ function Loaded({
           >
             <Recognise definition={definition} />
           </Section>
-          <Section number={4} name="place" title="Place" summary={words.place} problems={inTheWay(/\/place/)}>
+          <Section number={5} name="place" title="Place" summary={words.place} problems={inTheWay(/\/place/)}>
             <PlaceSection definition={definition} destination={destination} />
           </Section>
           <Section
-            number={5}
+            number={6}
             name="follow-up"
             title="Follow up"
             summary={words.followUp}

@@ -24,3 +24,11 @@ export function clausesOf<Of>(condition: ConditionOn<Of>): Clause<Of>[] {
   if ('not' in condition) return clausesOf(condition.not);
   return [condition];
 }
+
+/** The same condition upon other things, such as the questions of a form in the place of the fields of a record. */
+export function mapCondition<From, To>(condition: ConditionOn<From>, map: (of: From) => To): ConditionOn<To> {
+  if ('all' in condition) return { all: condition.all.map((part) => mapCondition(part, map)) };
+  if ('any' in condition) return { any: condition.any.map((part) => mapCondition(part, map)) };
+  if ('not' in condition) return { not: mapCondition(condition.not, map) };
+  return { ...condition, of: map(condition.of) };
+}

@@ -34,6 +34,7 @@ export interface Suggestion {
 
 /** From how much on a suggestion is worth a look. */
 const WORTH = 0.45;
+const CERTAIN = 0.95;
 
 /**
  * Which answers could feed the fields of a route that nothing feeds yet, and why: by names in several languages, by what
@@ -48,12 +49,15 @@ export function suggestFills(
 ): Suggestion[] {
   const answers = seen.filter(({ filled }) => filled > 0).map(asAnswer);
   const elsewhere = fedElsewhere(others);
+  const fedBy = new Set(route.writes.flatMap((write) => [...usedAnswers(write)]));
   return route.writes.flatMap((write) => {
     const found: Suggestion[] = [];
     for (const field of unfedFields(write, destination))
       for (const answer of answers) {
         const suggestion = weigh(write, field, answer, elsewhere, destination);
-        if (suggestion && suggestion.certainty >= WORTH) found.push(suggestion);
+        // What feeds another record already most likely belongs there alone.
+        const least = fedBy.has(foldKey(answer.seen.key)) && field.key !== 'domain' ? CERTAIN : WORTH;
+        if (suggestion && suggestion.certainty >= least) found.push(suggestion);
       }
     return bestOfEach(found, usedAnswers(write));
   });
@@ -63,6 +67,8 @@ interface Answer {
   seen: SeenField;
   /** The words of its label and key; the last segment of the key by itself. */
   words: ReadonlySet<string>;
+  /** The last segment of its key, as it is and without punctuation. */
+  last: string;
   name: string;
   /** What the objects around it are about, as in `business.name`. */
   about: 'company' | 'contact' | null;
@@ -74,12 +80,14 @@ function asAnswer(seen: SeenField): Answer {
   const around = path.flatMap(wordsOf);
   const isAbout = (words: ReadonlySet<string>) => around.some((word) => words.has(word));
   const about = isAbout(COMPANY_WORDS) ? 'company' : isAbout(CONTACT_WORDS) ? 'contact' : null;
-  return { seen, words: new Set([...wordsOf(seen.label), ...wordsOf(last)]), name: plainName(last), about };
+  return { seen, words: new Set([...wordsOf(seen.label), ...wordsOf(last)]), last, name: plainName(last), about };
 }
 
 const COMPANY_WORDS = new Set(
   'company business organisation organization firm employer account bedrijf firma'.split(' '),
 );
+/** Words that stand in the names of many fields. */
+const GENERIC_WORDS = new Set(['name', 'naam', 'contact', 'email', 'mail']);
 const CONTACT_WORDS = new Set('contact person applicant customer people user respondent visitor'.split(' '));
 
 function unfedFields(write: Write, { fields }: Destination): FieldDefinition[] {
@@ -151,7 +159,7 @@ function belonging({ record }: FieldDefinition, { about }: Answer): number {
 }
 
 function nameMatch(field: FieldDefinition, answer: Answer): { weight: number; text: string } | null {
-  const { words, name, seen, about } = answer;
+  const { words, name, last, seen, about } = answer;
   // “Name” alone is a person’s, unless it stands among what belongs to a company.
   if (field.record === 'company' && field.key === 'name' && name === 'name' && about !== 'company') return null;
   const labels = [plainName(field.label), plainName(field.key)];
@@ -159,10 +167,10 @@ function nameMatch(field: FieldDefinition, answer: Answer): { weight: number; te
     return { weight: 0.6, text: 'it has the same name' };
   const also = SYNONYMS[`${field.record} ${field.key}`] ?? [];
   if (also.includes(name) || also.includes(plainName(seen.label)))
-    return { weight: 0.55, text: `“${seen.label}” is another word for it` };
+    return { weight: 0.55, text: `“${seen.label === seen.key ? last : seen.label}” is another word for it` };
   const wanted = wordsOf(field.label);
   const shared = wanted.filter((word) => words.has(word));
-  const synonym = also.find((one) => one.length > 3 && words.has(one));
+  const synonym = also.find((one) => one.length > 3 && !GENERIC_WORDS.has(one) && words.has(one));
   if (synonym) return { weight: 0.4, text: `“${synonym}” stands in its name` };
   if (!shared.length) return null;
   const share = shared.length / Math.max(wanted.length, 1);
