@@ -50,6 +50,7 @@ import { RehearsalService } from './runs/rehearsal.service';
 import { RouterService } from './runs/router.service';
 import { RunStore } from './runs/run-store';
 import { RunsController } from './runs/runs.controller';
+import { TakeBackService } from './runs/take-back.service';
 import { RunsService } from './runs/runs.service';
 import { FieldSetUpController } from './set-up/fields.controller';
 import { FieldChangesService } from './set-up/field-changes.service';
@@ -178,6 +179,7 @@ export class AppModule {
         RecordsService,
         RecordWriter,
         PassingService,
+        TakeBackService,
         RehearsalService,
         RemovalsService,
         ReportsService,

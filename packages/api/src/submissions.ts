@@ -1,4 +1,4 @@
-import type { AccountStep, JsonValue, Plan, Suspicion, Visit } from '@haycart/core';
+import type { AccountStep, JsonValue, LeftAlone, Plan, RecordKind, Suspicion, Visit } from '@haycart/core';
 
 export type RunOutcome = 'written' | 'held' | 'skipped' | 'failed' | 'taken-back';
 
@@ -48,4 +48,28 @@ export interface RunShape extends RunLine {
   finishedAt: string;
   receivedAt: string;
   account: AccountStep[];
+}
+
+/** What taking back runs does. */
+export interface TakenBack {
+  /** The act, by which it can be taken back itself; null when nothing had to change. */
+  edit: string | null;
+  runs: number;
+  /** Records that go, by kind. */
+  removed: Partial<Record<RecordKind, number>>;
+  /** Records that stay, with how many of their values go back. */
+  changed: number;
+  values: number;
+  /** How much stays as it is, since somebody or something else touched it. */
+  left: number;
+}
+
+export interface TakeBackRehearsal extends Omit<TakenBack, 'edit'> {
+  /** Some of what stays as it is; `field` is null for a whole record. */
+  examples: {
+    record: { kind: RecordKind; id: string; name: string };
+    field: string | null;
+    now: string | null;
+    why: LeftAlone['why'];
+  }[];
 }

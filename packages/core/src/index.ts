@@ -3,6 +3,7 @@ export * from './problem';
 export * from './text';
 export * from './diff/record';
 export * from './diff/records-diff';
+export * from './diff/take-back';
 export * from './payload/key';
 export * from './payload/fields';
 export * from './payload/body';

@@ -39,6 +39,8 @@ export interface Act {
 /** The acts of people on records: each is one diff with one cause, is listed, and can be taken back. */
 @Injectable()
 export class RecordActs {
+  readonly #listeners: ((tx: WorkspaceTx, edit: string) => Promise<void>)[] = [];
+
   constructor(
     @Inject(KnownRecordsStore) private readonly known: KnownRecordsStore,
     @Inject(HeldRecords) private readonly held: HeldRecords,
@@ -47,6 +49,11 @@ export class RecordActs {
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(Events) private readonly events: Events,
   ) {}
+
+  /** Has something else done, in the same transaction, when an act is taken back. */
+  whenTakenBack(listener: (tx: WorkspaceTx, edit: string) => Promise<void>): void {
+    this.#listeners.push(listener);
+  }
 
   /** Writes what was planned, such as the qualifying of a lead, as one act of a person. */
   async apply(
@@ -135,6 +142,7 @@ export class RecordActs {
       .update(recordEdit)
       .set({ takenBackAt: new Date(), takenBackBy: await this.people.nameOf(tx, by) })
       .where(mine);
+    for (const listener of this.#listeners) await listener(tx, editId);
     const touched = (diff: RecordsDiff) =>
       Object.values(diff.changed).reduce((sum, { fields }) => sum + Object.keys(fields).length, 0) +
       Object.keys(diff.created).length +

@@ -7,6 +7,7 @@ import { isId } from '../platform/paging';
 import { DestinationService } from '../workspaces/destination.service';
 import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
 import { LINKS_SQL, recordShape, type LinkRow } from './record-shapes';
+import { STILL_COUNTS } from './touches';
 import type { RecordRow } from './record-rows';
 
 type Parts = Omit<RecordSheet, 'record' | 'history'> & {
@@ -51,7 +52,7 @@ function sheetSql(kind: RecordKind): string {
     (select to_jsonb(r) from ${kind} r where r.workspace_id = $1 and r.id = $2) as record,
     ${list(LINKS_SQL.replaceAll('any($2::uuid[])', '$2'))} as links,
     ${list(HISTORY_SQL)} as history,
-    ${list(`select at, channel, source, medium, campaign, page from touch where ${own} order by at, id limit 500`)} as touches,
+    ${list(`select at, channel, source, medium, campaign, page from touch where ${own} and ${STILL_COUNTS} order by at, id limit 500`)} as touches,
     ${list(`select id, text, by, at, changed_at as "changedAt" from note where ${own} order by at desc limit 500`)} as notes,
     ${list(`select id, text, owner, due, by, at, done_at as "doneAt", done_by as "doneBy" from task where ${own} order by done_at nulls first, due nulls last, at limit 500`)} as tasks,
     ${list(`select id, name, type, size, by, at from record_file where ${own} order by at desc limit 500`)} as files,

@@ -17,6 +17,7 @@ import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
 import { KnownRecordsStore } from './known-records.store';
 import type { RecordRow } from './record-rows';
 import type { CausedDiff } from './caused-diff';
+import { STILL_COUNTS } from './touches';
 import { RecordWriter } from './record-writer';
 
 /** Contacts, companies, leads and deals: reading them, and writing what was planned. */
@@ -65,7 +66,7 @@ export class RecordsService {
   async touches(tx: WorkspaceTx, id: string): Promise<TouchShape[]> {
     const rows = await tx.statement<Omit<TouchShape, 'at'> & { at: Date }>(
       'touches_of',
-      'select at, channel, source, medium, campaign, page from touch where workspace_id = $1 and record_id = $2 order by at, id limit 500',
+      `select at, channel, source, medium, campaign, page from touch where workspace_id = $1 and record_id = $2 and ${STILL_COUNTS} order by at, id limit 500`,
       [tx.workspaceId, id],
     );
     return rows.map((row) => ({ ...row, at: row.at.toISOString() }));

@@ -1,14 +1,27 @@
 import { Body, Controller, Get, HttpCode, Inject, Param, Post } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { JsonValue } from '@haycart/core';
-import type { PassingShape, Rehearsal, RunShape } from '@haycart/api';
-import { IsDefined, IsObject, IsOptional, IsUUID } from 'class-validator';
+import type { PassingShape, Rehearsal, RunShape, TakeBackRehearsal, TakenBack } from '@haycart/api';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsDefined,
+  IsInt,
+  IsISO8601,
+  IsObject,
+  IsOptional,
+  IsUUID,
+  Max,
+  Min,
+} from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { readShape, RoutesService } from '../routes/routes.service';
 import { PassingService } from './passing.service';
 import { RehearsalService } from './rehearsal.service';
 import { RunsService } from './runs.service';
+import { TakeBackService } from './take-back.service';
 
 class RehearseDto {
   @ApiPropertyOptional() @IsOptional() @IsUUID() submissionId?: string;
@@ -19,6 +32,20 @@ class RehearseDto {
 
 class ConditionDto {
   @ApiProperty({ description: 'A route definition; its onlyWhen is tried.' }) @IsObject() definition: object;
+}
+
+class RunChoiceDto {
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(5_000)
+  @IsUUID('all', { each: true })
+  runs?: string[];
+  @ApiPropertyOptional() @IsOptional() @IsUUID() route?: string;
+  @ApiPropertyOptional() @IsOptional() @IsInt() @Min(1) @Max(1_000_000) version?: number;
+  @ApiPropertyOptional() @IsOptional() @IsISO8601() since?: string;
+  @ApiPropertyOptional() @IsOptional() @IsISO8601() before?: string;
 }
 
 class RehearseDefinitionDto extends RehearseDto {
@@ -34,11 +61,26 @@ export class RunsController {
     @Inject(RehearsalService) private readonly rehearsals: RehearsalService,
     @Inject(RoutesService) private readonly routes: RoutesService,
     @Inject(PassingService) private readonly passing: PassingService,
+    @Inject(TakeBackService) private readonly takeBacks: TakeBackService,
   ) {}
 
   @Get('runs/:id')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RunShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.runs.one(tx, id));
+  }
+
+  /** What taking back runs would do; nothing is changed. */
+  @Post('runs/take-back/rehearse')
+  @HttpCode(200)
+  rehearseTakeBack(@ByCaller() { workspaceId }: Caller, @Body() choice: RunChoiceDto): Promise<TakeBackRehearsal> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.takeBacks.rehearse(tx, choice));
+  }
+
+  /** Takes back what runs wrote; what was changed since stays. The act can be taken back by its `edit`. */
+  @Post('runs/take-back')
+  @HttpCode(200)
+  takeBack(@ByCaller() { workspaceId, by }: Caller, @Body() choice: RunChoiceDto): Promise<TakenBack> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.takeBacks.takeBack(tx, choice, by));
   }
 
   @Post('routes/:id/rehearse')

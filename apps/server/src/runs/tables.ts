@@ -23,6 +23,8 @@ export const run = pgTable(
     plan: json('plan').$type<Omit<Plan, 'diff'>>(),
     startedAt: time('started_at').notNull(),
     finishedAt: time('finished_at').notNull(),
+    /** The act that took it back, if it was. */
+    takenBackBy: uuid('taken_back_by'),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
@@ -34,6 +36,9 @@ export const run = pgTable(
     }),
     check('run_outcome', sql`${t.outcome} in ('written', 'held', 'skipped', 'failed', 'taken-back')`),
     index('run_finished').on(t.workspaceId, t.finishedAt.desc().nullsFirst()),
+    index('run_taken_back')
+      .on(t.workspaceId, t.takenBackBy)
+      .where(sql`taken_back_by is not null`),
     index('run_unsettled')
       .on(t.workspaceId, t.routeId, t.outcome)
       .where(sql`outcome in ('held', 'failed')`),

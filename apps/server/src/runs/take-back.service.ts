@@ -1,0 +1,219 @@
+import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import {
+  counted,
+  fieldOf,
+  isEmptyDiff,
+  planTakeBack,
+  RECORD_KINDS,
+  showFieldValue,
+  withoutMisfits,
+  type Destination,
+  type KnownRecord,
+  type LeftAlone,
+  type Link,
+  type PlannedTakeBack,
+  type RecordsDiff,
+} from '@haycart/core';
+import type { TakeBackRehearsal, TakenBack } from '@haycart/api';
+import type { Caller } from '../platform/auth/caller';
+import type { WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { Events } from '../platform/events/events';
+import { HeldRecords } from '../records/held-records.service';
+import { RecordActs } from '../records/record-acts.service';
+import { RecordsService } from '../records/records.service';
+import { DestinationService } from '../workspaces/destination.service';
+
+/** Which written runs: named one by one, or all of a route, narrowed by version and time. */
+export interface RunChoice {
+  runs?: string[] | undefined;
+  route?: string | undefined;
+  version?: number | undefined;
+  /** ISO 8601: the arrival of their submissions. */
+  since?: string | undefined;
+  before?: string | undefined;
+}
+
+/** The most runs that are taken back in one act. */
+const MOST = 5_000;
+/** How many of what is left alone are told one by one. */
+const TOLD = 100;
+
+/** What a take back would do, and on what. */
+interface Prepared {
+  runs: string[];
+  plan: PlannedTakeBack;
+  records: KnownRecord[];
+  links: Link[];
+  destination: Destination;
+}
+
+/** Takes back what runs wrote: shown before, one act that can be taken back itself. */
+@Injectable()
+export class TakeBackService implements OnModuleInit {
+  constructor(
+    @Inject(HeldRecords) private readonly held: HeldRecords,
+    @Inject(RecordActs) private readonly acts: RecordActs,
+    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
+    @Inject(Events) private readonly events: Events,
+  ) {}
+
+  onModuleInit(): void {
+    this.acts.whenTakenBack((tx, edit) => this.#writtenAgain(tx, edit));
+  }
+
+  /** What taking back would do, without doing it. */
+  async rehearse(tx: WorkspaceTx, choice: RunChoice): Promise<TakeBackRehearsal> {
+    const { runs, plan, destination } = await this.#prepare(tx, choice);
+    return {
+      runs: runs.length,
+      ...countsOf(plan.diff),
+      left: plan.left.length,
+      examples: await this.#inWords(tx, plan.left.slice(0, TOLD), destination),
+    };
+  }
+
+  /** @throws ProblemError 409 when none of the runs has written anything that is not taken back yet. */
+  async takeBack(tx: WorkspaceTx, choice: RunChoice, by: Caller['by']): Promise<TakenBack> {
+    const { runs, plan, records, links } = await this.#prepare(tx, choice);
+    if (!runs.length)
+      throw new ProblemError(
+        'conflict',
+        'There is nothing to take back: these runs wrote nothing, or are taken back already.',
+      );
+    if (isEmptyDiff(plan.diff))
+      throw new ProblemError(
+        'conflict',
+        'Nothing can be taken back: all that was written was changed since, or others work with it.',
+      );
+    const text = `Took back ${counted(runs.length, 'run')}`;
+    const done = await this.acts.apply(tx, records, links, { diff: plan.diff, text }, by);
+    await tx.statement(
+      'runs_taken_back',
+      `update run set outcome = 'taken-back', taken_back_by = $3 where workspace_id = $1 and id = any($2::uuid[])`,
+      [tx.workspaceId, runs, done.edit],
+    );
+    await this.events.tell(tx, 'runs', 'submissions', 'records');
+    return { edit: done.edit, runs: runs.length, ...countsOf(plan.diff), left: plan.left.length };
+  }
+
+  /** A take back that was itself taken back: its runs stand as written again. */
+  async #writtenAgain(tx: WorkspaceTx, edit: string): Promise<void> {
+    const rows = await tx.statement(
+      'runs_written_again',
+      `update run set outcome = 'written', taken_back_by = null where workspace_id = $1 and taken_back_by = $2 returning id`,
+      [tx.workspaceId, edit],
+    );
+    if (rows.length) await this.events.tell(tx, 'runs', 'submissions');
+  }
+
+  async #prepare(tx: WorkspaceTx, choice: RunChoice): Promise<Prepared> {
+    const runs = await this.#chosen(tx, choice);
+    const destination = await this.destinations.load(tx);
+    const rows = await tx.statement<{ diff: RecordsDiff }>(
+      'diffs_of_runs',
+      `select diff from record_change where workspace_id = $1 and cause_kind = 'run' and cause_id = any($2::uuid[]) order by id desc`,
+      [tx.workspaceId, runs],
+    );
+    const diffs = rows.map(({ diff }) => withoutMisfits(diff, destination));
+    const ids = [...new Set(diffs.flatMap(idsIn))];
+    const own = await this.held.byAnyIdThere(tx, ids);
+    const around = await this.held.around(
+      tx,
+      own.map(({ id }) => id),
+    );
+    const records = new Map([...own, ...around.others].map((record) => [record.id, record]));
+    const used = await this.#inUse(tx, diffs, runs, around.links);
+    const plan = planTakeBack(diffs, {
+      values: (id) => records.get(id)?.values,
+      links: around.links,
+      inUse: (id) => used.has(id),
+    });
+    return { runs, plan, records: [...records.values()], links: around.links, destination };
+  }
+
+  async #chosen(tx: WorkspaceTx, { runs, route, version, since, before }: RunChoice): Promise<string[]> {
+    if (!runs && !route)
+      throw new ProblemError('refused', 'Say which runs: by their ids, or all of a route.', [
+        { at: '/runs', code: 'missing', message: 'Give runs or route.' },
+      ]);
+    const rows = await tx.statement<{ id: string }>(
+      'runs_to_take_back',
+      `select r.id from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+       where r.workspace_id = $1 and r.outcome = 'written' and ($2::uuid[] is null or r.id = any($2)) and ($3::uuid is null or r.route_id = $3)
+         and ($4::int is null or r.version = $4) and ($5::timestamptz is null or s.received_at >= $5) and ($6::timestamptz is null or s.received_at < $6)
+       order by r.id limit $7 for update of r`,
+      [tx.workspaceId, runs ?? null, route ?? null, version ?? null, since ?? null, before ?? null, MOST + 1],
+    );
+    if (rows.length > MOST)
+      throw new ProblemError(
+        'refused',
+        `At most ${counted(MOST, 'run')} are taken back in one act. Choose a shorter time, and go on with the rest.`,
+      );
+    return rows.map(({ id }) => id);
+  }
+
+  /**
+   * The records that the runs made and something else touched: another cause that still stands, what people added, a link
+   * of another.
+   */
+  async #inUse(
+    tx: WorkspaceTx,
+    diffs: readonly RecordsDiff[],
+    runs: readonly string[],
+    links: readonly Link[],
+  ): Promise<Set<string>> {
+    const made = [...new Set(diffs.flatMap(({ created }) => Object.keys(created)))];
+    const rows = await tx.statement<{ id: string }>(
+      'used_records',
+      `select record_id as id from record_change c where workspace_id = $1 and record_id = any($2::uuid[]) and cause_id <> all($3::uuid[])
+         and not exists (select 1 from run r where r.workspace_id = $1 and ((r.id = c.cause_id and r.outcome = 'taken-back') or r.taken_back_by = c.cause_id))
+         and not exists (select 1 from record_edit e where e.workspace_id = $1 and e.id = c.cause_id and e.taken_back_at is not null)
+       union select record_id from note where workspace_id = $1 and record_id = any($2::uuid[])
+       union select record_id from task where workspace_id = $1 and record_id = any($2::uuid[])
+       union select record_id from record_file where workspace_id = $1 and record_id = any($2::uuid[])
+       union select contact_id from consent where workspace_id = $1 and contact_id = any($2::uuid[])`,
+      [tx.workspaceId, made, runs],
+    );
+    const own = new Set(diffs.flatMap(({ linked }) => linked.map(({ from, to }) => `${from} ${to}`)));
+    const foreign = links.filter(({ from, to }) => !own.has(`${from} ${to}`)).flatMap(({ from, to }) => [from, to]);
+    return new Set([...rows.map(({ id }) => id), ...foreign]);
+  }
+
+  async #inWords(
+    tx: WorkspaceTx,
+    left: readonly LeftAlone[],
+    destination: Destination,
+  ): Promise<TakeBackRehearsal['examples']> {
+    const named = await this.records.named(tx, [...new Set(left.map(({ record }) => record))]);
+    return left.map(({ record, kind, field, now, why }) => {
+      const definition = field === null ? undefined : fieldOf(destination, kind, field);
+      return {
+        record: { kind, id: record, name: named.get(record)?.name ?? 'a deleted record' },
+        field: field === null ? null : (definition?.label ?? field),
+        now: field === null ? null : showFieldValue(definition, now),
+        why,
+      };
+    });
+  }
+}
+
+function idsIn({ created, changed, removed, linked, unlinked }: RecordsDiff): string[] {
+  const ends = [...linked, ...unlinked].flatMap(({ from, to }) => [from, to]);
+  return [...Object.keys(created), ...Object.keys(changed), ...Object.keys(removed), ...ends];
+}
+
+function countsOf(diff: RecordsDiff): Pick<TakeBackRehearsal, 'removed' | 'changed' | 'values'> {
+  const kinds = Object.values(diff.removed).map(({ kind }) => kind);
+  return {
+    removed: Object.fromEntries(
+      RECORD_KINDS.flatMap((kind) => {
+        const count = kinds.filter((one) => one === kind).length;
+        return count ? [[kind, count]] : [];
+      }),
+    ),
+    changed: Object.keys(diff.changed).length,
+    values: Object.values(diff.changed).reduce((sum, { fields }) => sum + Object.keys(fields).length, 0),
+  };
+}

@@ -1,0 +1,138 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import type {
+  Page,
+  ProblemBody,
+  RecordShape,
+  SubmissionDetail,
+  TakeBackRehearsal,
+  TakenBack,
+  TouchShape,
+} from '@haycart/api';
+import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
+
+let server: TestServer;
+let workspace: TestWorkspace;
+let person: TestWorkspace['call'];
+let route: string;
+
+beforeAll(async () => (server = await TestServer.start(await newDatabase())));
+beforeEach(async () => {
+  workspace = await TestWorkspace.make(server);
+  person = await workspace.signIn();
+  route = await workspace.publish();
+});
+afterAll(() => server.stop());
+
+async function enquire(bays: number, name = 'Ada Weir'): Promise<SubmissionDetail> {
+  const email = `${name.split(' ')[0]!.toLowerCase()}@weir.example`;
+  const id = await workspace.submit({ name, email, company: 'Weir', bays });
+  return until(
+    () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
+    ({ state }) => state === 'routed',
+  );
+}
+const runOf = ({ runs }: SubmissionDetail) => runs[0]!.id;
+const all = async (kind: string) => (await workspace.get<Page<RecordShape>>(`/${kind}`)).items;
+const rehearse = async (choice: object) =>
+  (await person<TakeBackRehearsal>('POST', '/runs/take-back/rehearse', choice)).body;
+const takeBack = (choice: object) => person<TakenBack & ProblemBody>('POST', '/runs/take-back', choice);
+const counts = async () =>
+  Promise.all(['contacts', 'companies', 'deals'].map(async (kind) => (await all(kind)).length));
+
+test('a run that made everything is taken back whole: shown before, then done, and undone again', async () => {
+  const submission = await enquire(3);
+  const choice = { runs: [runOf(submission)] };
+  expect(await rehearse(choice)).toEqual({
+    runs: 1,
+    removed: { contact: 1, company: 1, deal: 1 },
+    changed: 0,
+    values: 0,
+    left: 0,
+    examples: [],
+  });
+  expect(await counts()).toEqual([1, 1, 1]);
+  const { body } = await takeBack(choice);
+  expect(await counts()).toEqual([0, 0, 0]);
+  const outcome = async () => (await workspace.get<SubmissionDetail>(`/submissions/${submission.id}`)).runs[0]!.outcome;
+  expect(await outcome()).toBe('taken-back');
+  expect((await takeBack(choice)).status).toBe(409);
+
+  expect((await person('POST', `/edits/${body.edit}/take-back`)).status).toBe(200);
+  expect(await counts()).toEqual([1, 1, 1]);
+  expect(await outcome()).toBe('written');
+  expect((await all('deals'))[0]!.values.bays).toBe(3);
+});
+
+test('a later run goes back to what the earlier wrote; both together go back to nothing', async () => {
+  const [first, second] = [await enquire(3), await enquire(7)];
+  await takeBack({ runs: [runOf(second)] });
+  expect((await all('deals'))[0]!.values.bays).toBe(3);
+  await takeBack({ route });
+  expect(await counts()).toEqual([0, 0, 0]);
+  expect(runOf(first)).not.toBe(runOf(second));
+});
+
+test('what a person changed stays, and so does a record that others work with', async () => {
+  const [, second] = [await enquire(3), await enquire(7)];
+  const [deal] = await all('deals');
+  await person('PATCH', `/deals/${deal!.id}`, { values: { bays: 9 } });
+  const shown = await rehearse({ runs: [runOf(second)] });
+  expect(shown).toMatchObject({
+    left: 1,
+    examples: [{ field: 'Bays', now: '9', why: 'changed', record: { kind: 'deal' } }],
+  });
+
+  const [contact] = await all('contacts');
+  await person('POST', `/contacts/${contact!.id}/notes`, { text: 'Called.' });
+  const all_ = await rehearse({ route });
+  expect(all_.examples.filter(({ field }) => field === null).map(({ record, why }) => [record.kind, why])).toEqual(
+    expect.arrayContaining([
+      ['contact', 'in-use'],
+      ['deal', 'in-use'],
+    ]),
+  );
+  await takeBack({ route });
+  expect((await all('contacts')).map(({ values }) => values.full_name)).toEqual(['Ada Weir']);
+});
+
+test('a company that another contact is linked to stays', async () => {
+  const first = await enquire(3);
+  await enquire(4, 'Eda Weir');
+  const { body } = await takeBack({ runs: [runOf(first)] });
+  expect(body).toMatchObject({ removed: { contact: 1, deal: 1 }, left: 1 });
+  expect((await all('companies')).map(({ values }) => values.name)).toEqual(['Weir']);
+});
+
+test('everything of one version, or of a time, is taken back in one act', async () => {
+  await enquire(3);
+  await workspace.call('POST', `/routes/${route}/publish`, {});
+  await enquire(5, 'Eda Weir');
+  expect(await rehearse({ route, version: 1 })).toMatchObject({ runs: 1, removed: { contact: 1, deal: 1 } });
+  expect(await rehearse({ route, before: '2020-01-01T00:00:00Z' })).toMatchObject({ runs: 0 });
+  await takeBack({ route, version: 2 });
+  expect((await all('contacts')).map(({ values }) => values.full_name)).toEqual(['Ada Weir']);
+});
+
+test('touches of a run that was taken back do not count', async () => {
+  const [, second] = [await enquire(3), await enquire(7)];
+  const [contact] = await all('contacts');
+  const touches = async () => (await workspace.get<TouchShape[]>(`/contacts/${contact!.id}/touches`)).length;
+  expect(await touches()).toBe(2);
+  await takeBack({ runs: [runOf(second)] });
+  expect(await touches()).toBe(1);
+});
+
+test.each<[object, number]>([
+  [{}, 422],
+  [{ runs: [] }, 422],
+  [{ runs: ['x'] }, 422],
+  [{ route: 'x' }, 422],
+  [{ runs: ['01a2135d-c1e6-769e-b350-d0f378b473ae'] }, 409],
+])('%j is refused', async (choice, status) => expect((await takeBack(choice)).status).toBe(status));
+
+test('two who take back the same do it once', async () => {
+  const choice = { runs: [runOf(await enquire(3))] };
+  const answers = await Promise.all([takeBack(choice), takeBack(choice), takeBack(choice)]);
+  expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409]);
+  expect(await counts()).toEqual([0, 0, 0]);
+});
