@@ -2,7 +2,7 @@ import { Body, Controller, Get, HttpCode, Inject, Param, Post, Put } from '@nest
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import { FINISHERS } from '@haycart/core';
 import type { RouteDefinitionLine, RouteLine, RouteShape } from '@haycart/api';
-import { IsObject, IsOptional, IsString, Length } from 'class-validator';
+import { IsISO8601, IsObject, IsOptional, IsString, Length } from 'class-validator';
 import { z } from 'zod';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -15,6 +15,11 @@ class NewRouteDto {
 
 class PublishDto {
   @ApiPropertyOptional() @IsOptional() @IsString() @Length(0, 500) note?: string;
+}
+
+class PeriodDto {
+  @IsISO8601() since: string;
+  @IsISO8601() before: string;
 }
 
 @ApiTags('routes')
@@ -69,6 +74,32 @@ export class RoutesController {
     return this.database.inWorkspace(caller.workspaceId, async (tx) =>
       this.routes.publish(tx, id, await this.#nameOf(tx, caller), note ?? null),
     );
+  }
+
+  /** How much a route has missed in a time: what came before it was there, or while it was paused. */
+  @Post('routes/:id/catch-up/count')
+  @HttpCode(200)
+  missed(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Body() { since, before }: PeriodDto,
+  ): Promise<{ missed: number }> {
+    return this.database.inWorkspace(workspaceId, async (tx) => ({
+      missed: (await this.routes.missed(tx, id, since, before)).length,
+    }));
+  }
+
+  /** Routes what a route has missed in a time; what other routes did with it stays as it is. */
+  @Post('routes/:id/catch-up')
+  @HttpCode(202)
+  catchUp(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Body() { since, before }: PeriodDto,
+  ): Promise<{ queued: number }> {
+    return this.database.inWorkspace(workspaceId, async (tx) => ({
+      queued: await this.routes.catchUp(tx, id, since, before),
+    }));
   }
 
   @Post('routes/:id/pause')

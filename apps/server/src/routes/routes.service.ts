@@ -38,6 +38,9 @@ export type RouteDefinitions = Pick<Row, 'id' | 'name' | 'state' | 'draft' | 'pu
 const SELECT = `select r.id, r.name, r.state, r.version, r.draft, r.draft_saved_at, v.definition as published from route r
   left join route_version v on v.workspace_id = r.workspace_id and v.route_id = r.id and v.version = r.version`;
 
+/** The most submissions that a route catches up on in one act. */
+const MOST_CAUGHT_UP = 50_000;
+
 /** Routes: a draft that is saved as one goes, and numbered versions that run. */
 @Injectable()
 export class RoutesService {
@@ -122,6 +125,36 @@ export class RoutesService {
     return this.one(tx, id);
   }
 
+  /**
+   * The submissions of a route's intakes that arrived in a time and that it has not run: from before it was there, or
+   * while it was paused.
+   *
+   * @param since ISO 8601, with it.
+   * @param before ISO 8601, without it.
+   */
+  async missed(tx: WorkspaceTx, id: string, since: string, before: string): Promise<string[]> {
+    const { published } = await this.#row(tx, id);
+    if (!published) throw new ProblemError('conflict', 'The route was never published. Publish it first.');
+    const rows = await tx.statement<{ id: string }>(
+      'missed_by_route',
+      `select s.id from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
+       where s.workspace_id = $1 and i.key = any($2::text[]) and s.received_at >= $4 and s.received_at < $5 and s.state <> 'set-aside'
+         and not exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.route_id = $3 and r.outcome <> 'held')
+       order by s.received_at, s.id limit $6`,
+      [tx.workspaceId, published.from, id, since, before, MOST_CAUGHT_UP],
+    );
+    return rows.map((row) => row.id);
+  }
+
+  /** Routes what a live route has missed in a time. Answers how many are on their way. */
+  async catchUp(tx: WorkspaceTx, id: string, since: string, before: string): Promise<number> {
+    const { state } = await this.#row(tx, id);
+    if (state === 'paused') throw new ProblemError('conflict', 'The route is paused. Resume it first.');
+    const queued = await this.queue.runThrough(tx, await this.missed(tx, id, since, before), id);
+    await this.events.tell(tx, 'submissions');
+    return queued;
+  }
+
   /** Every route with the definitions in which it may name things: its draft and what runs. */
   async definitions(tx: WorkspaceTx): Promise<RouteDefinitions[]> {
     const rows = await this.#rows(tx);
@@ -176,11 +209,11 @@ export class RoutesService {
       `select submission_id from run where workspace_id = $1 and route_id = $2 and outcome = 'held' and reason_code = 'route-paused'`,
       [tx.workspaceId, id],
     );
-    if (held.length)
-      await this.queue.requeue(
-        tx,
-        held.map((row) => row.submission_id),
-      );
+    await this.queue.runThrough(
+      tx,
+      held.map((row) => row.submission_id),
+      id,
+    );
   }
 
   #rows(tx: WorkspaceTx): Promise<Row[]> {

@@ -36,7 +36,10 @@ export function duePassages(
   return batch.flatMap((queued) => {
     const intake = book.intakes.get(queued.intake_id)?.key ?? '';
     const routes = book.routes.filter(
-      ({ id, definition }) => definition.from.includes(intake) && !settled.has(`${queued.id} ${id}`),
+      ({ id, definition }) =>
+        definition.from.includes(intake) &&
+        (queued.due_routes === null || queued.due_routes.includes(id)) &&
+        !settled.has(`${queued.id} ${id}`),
     );
     if (!routes.length) return [];
     const read = readSubmission(queued, intake);

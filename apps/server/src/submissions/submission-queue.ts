@@ -12,6 +12,8 @@ export interface QueuedSubmission {
   visit: Visit;
   tries: number;
   turns: number;
+  /** The routes that it waits for; null: every route that takes it. */
+  due_routes: string[] | null;
 }
 
 /** The pauses before a failed submission is tried again, in seconds; after the last its runs end failed. */
@@ -24,7 +26,7 @@ export class SubmissionQueue {
   async claim(tx: WorkspaceTx, most: number): Promise<QueuedSubmission[]> {
     return tx.statement<QueuedSubmission>(
       'claim',
-      `select id, intake_id, received_at, format, body, visit, tries, turns from submission
+      `select id, intake_id, received_at, format, body, visit, tries, turns, due_routes from submission
        where workspace_id = $1 and state = 'waiting' and due_at <= now() order by due_at, id limit $2 for update skip locked`,
       [tx.workspaceId, most],
     );
@@ -34,7 +36,7 @@ export class SubmissionQueue {
   async claimOne(tx: WorkspaceTx, id: string): Promise<QueuedSubmission[]> {
     return tx.statement<QueuedSubmission>(
       'claim_one',
-      `select id, intake_id, received_at, format, body, visit, tries, turns from submission
+      `select id, intake_id, received_at, format, body, visit, tries, turns, due_routes from submission
        where workspace_id = $1 and id = $2 and state = 'waiting' for update skip locked`,
       [tx.workspaceId, id],
     );
@@ -43,7 +45,7 @@ export class SubmissionQueue {
   async finish(tx: WorkspaceTx, ids: readonly string[]): Promise<void> {
     await tx.statement(
       'finish',
-      `update submission set state = 'routed', tries = 0, turns = turns + 1 where workspace_id = $1 and id = any($2::uuid[])`,
+      `update submission set state = 'routed', tries = 0, turns = turns + 1, due_routes = null where workspace_id = $1 and id = any($2::uuid[])`,
       [tx.workspaceId, ids],
     );
   }
@@ -58,12 +60,32 @@ export class SubmissionQueue {
     );
   }
 
-  /** Puts submissions into the queue again, at once. */
-  async requeue(tx: WorkspaceTx, ids: readonly string[]): Promise<number> {
+  /**
+   * Puts submissions into the queue again, at once: for the routes whose runs were held or failed, or for every route that
+   * takes them where none has run. Answers how many there were.
+   */
+  async runAgain(tx: WorkspaceTx, ids: readonly string[]): Promise<number> {
     const rows = await tx.statement(
-      'requeue',
-      `update submission set state = 'waiting', tries = 0, due_at = now() where workspace_id = $1 and id = any($2::uuid[]) returning id`,
+      'run_again',
+      `update submission s set state = 'waiting', tries = 0, due_at = now(), due_routes = case when s.state = 'waiting' then s.due_routes else
+           (select array_agg(r.route_id) from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome in ('held', 'failed')) end
+       where s.workspace_id = $1 and s.id = any($2::uuid[])
+         and (s.state <> 'routed' or not exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id)
+           or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome in ('held', 'failed')))
+       returning s.id`,
       [tx.workspaceId, ids],
+    );
+    return rows.length;
+  }
+
+  /** Puts submissions into the queue again, for one route. */
+  async runThrough(tx: WorkspaceTx, ids: readonly string[], route: string): Promise<number> {
+    const rows = await tx.statement(
+      'run_through',
+      `update submission set state = 'waiting', tries = 0, due_at = now(),
+         due_routes = case when state <> 'waiting' then array[$3::uuid] when due_routes is null then null else due_routes || $3::uuid end
+       where workspace_id = $1 and id = any($2::uuid[]) and state <> 'set-aside' returning id`,
+      [tx.workspaceId, ids, route],
     );
     return rows.length;
   }

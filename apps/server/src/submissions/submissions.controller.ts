@@ -1,5 +1,5 @@
 import { Body, Controller, Get, HttpCode, Inject, Param, Post, Put, Query } from '@nestjs/common';
-import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import { RUN_OUTCOMES, type Page, type ProfileShape, type SubmissionDetail, type SubmissionShape } from '@haycart/api';
 import {
   ArrayMaxSize,
@@ -11,10 +11,13 @@ import {
   IsString,
   IsUUID,
   Length,
+  ValidateNested,
 } from 'class-validator';
+import { Type } from 'class-transformer';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
+import { ProblemError } from '../platform/errors/problem-error';
 import { readCursor, readLimit } from '../platform/paging';
 import { ProfilesService } from './profiles.service';
 import { SubmissionQueue } from './submission-queue';
@@ -35,12 +38,15 @@ class FieldNameDto {
 }
 
 class ManyDto {
-  @ApiProperty({ type: [String] })
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
   @IsArray()
   @ArrayMinSize(1)
   @ArrayMaxSize(1_000)
   @IsUUID('all', { each: true })
-  ids: string[];
+  ids?: string[];
+  /** All that the list shows with this filter, 10,000 at most. */
+  @ApiPropertyOptional() @IsOptional() @ValidateNested() @Type(() => SubmissionQuery) filter?: SubmissionQuery;
 }
 
 @ApiTags('submissions')
@@ -80,18 +86,22 @@ export class SubmissionsController {
   runAgain(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<{ queued: true }> {
     return this.database.inWorkspace(workspaceId, async (tx) => {
       const { id: known } = await this.submissions.one(tx, id);
-      await this.queue.requeue(tx, [known]);
+      await this.queue.runAgain(tx, [known]);
       await this.events.tell(tx, 'submissions');
       return { queued: true as const };
     });
   }
 
-  /** The same for many at once. Those that there are not are not counted. */
+  /** The same for many at once, named or all that a filter leaves. Those that there are not are not counted. */
   @Post('submissions/run-again')
   @HttpCode(202)
-  runManyAgain(@ByCaller() { workspaceId }: Caller, @Body() { ids }: ManyDto): Promise<{ queued: number }> {
+  runManyAgain(@ByCaller() { workspaceId }: Caller, @Body() { ids, filter }: ManyDto): Promise<{ queued: number }> {
+    if (!ids && !filter)
+      throw new ProblemError('refused', 'Say which submissions: by their ids, or by a filter.', [
+        { at: '/ids', code: 'missing', message: 'Give ids or filter.' },
+      ]);
     return this.database.inWorkspace(workspaceId, async (tx) => {
-      const queued = await this.queue.requeue(tx, ids);
+      const queued = await this.queue.runAgain(tx, ids ?? (await this.submissions.ids(tx, filterFrom(filter!))));
       await this.events.tell(tx, 'submissions');
       return { queued };
     });

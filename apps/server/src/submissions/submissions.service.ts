@@ -42,6 +42,9 @@ const WHERE = `where s.workspace_id = $1 and ($2::text is null or i.key = $2) an
     or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome = $4))
   and ($5::uuid is null or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.route_id = $5))`;
 
+/** How many submissions one act may be about. */
+const MOST_AT_ONCE = 10_000;
+
 /** Reading what arrived. */
 @Injectable()
 export class SubmissionsService {
@@ -80,6 +83,23 @@ export class SubmissionsService {
       : [];
     if (!row) throw new ProblemError('not-found', 'There is no such submission.');
     return { ...shape(row), raw: row.body.toString('utf8'), tries: row.tries };
+  }
+
+  /** The ids of all that a filter leaves, latest first, `MOST_AT_ONCE` at most. */
+  async ids(tx: WorkspaceTx, filter: SubmissionFilter): Promise<string[]> {
+    const rows = await tx.statement<{ id: string }>(
+      'submission_ids',
+      `select s.id ${FROM} ${WHERE} order by s.received_at desc, s.id desc limit $6`,
+      [
+        tx.workspaceId,
+        filter.intake ?? null,
+        filter.since ?? null,
+        filter.outcome ?? null,
+        filter.route ?? null,
+        MOST_AT_ONCE,
+      ],
+    );
+    return rows.map(({ id }) => id);
   }
 
   /** What a colleague entered into a form last. */

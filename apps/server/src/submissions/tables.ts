@@ -26,6 +26,8 @@ export const submission = pgTable(
     suspicion: jsonb('suspicion').$type<Suspicion>(),
     /** How often it was routed; more than once after a route was resumed or it was run again. */
     turns: integer('turns').notNull().default(0),
+    /** The routes that it waits for; null: every route that takes it. */
+    dueRoutes: uuid('due_routes').array(),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
