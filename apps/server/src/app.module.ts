@@ -49,6 +49,9 @@ import { PassingService } from './runs/passing.service';
 import { RehearsalService } from './runs/rehearsal.service';
 import { RouterService } from './runs/router.service';
 import { RunStore } from './runs/run-store';
+import { CasesService } from './runs/cases.service';
+import { ComparisonsController } from './runs/comparisons.controller';
+import { ComparisonsService } from './runs/comparisons.service';
 import { RunsController } from './runs/runs.controller';
 import { TakeBackService } from './runs/take-back.service';
 import { RunsService } from './runs/runs.service';
@@ -114,6 +117,7 @@ const WEB = [
   ReportsController,
   RoutesController,
   RunsController,
+  ComparisonsController,
   SchemaController,
   SessionController,
   StagesController,
@@ -179,6 +183,8 @@ export class AppModule {
         RecordsService,
         RecordWriter,
         PassingService,
+        CasesService,
+        ComparisonsService,
         TakeBackService,
         RehearsalService,
         RemovalsService,

@@ -48,6 +48,9 @@ beforeAll(async () => {
   const consent = { channel: 'email', state: 'given', words: 'You may write to me', place: 'by phone' };
   await person('POST', `/contacts/${contact}/consents`, consent);
   await one.attach(`/contacts/${contact}/files`, 'plan.txt', 'a plan');
+  const [route] = await one.get<{ id: string }[]>('/routes');
+  await person('POST', `/routes/${route!.id}/comparisons`, {});
+  await person('POST', `/routes/${route!.id}/cases`, { name: 'A case', payload: { email: 'ada@weir.example' } });
   await person('PUT', `/intakes/${one.endpoint}/profile/names`, { field: 'email', name: 'Where to write' });
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(

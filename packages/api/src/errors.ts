@@ -11,6 +11,7 @@ export const ERROR_CODES = {
   conflict: [409, 'In conflict with what is there'],
   'changed-meanwhile': [409, 'Somebody changed it meanwhile'],
   'in-use': [409, 'Still in use'],
+  'cases-differ': [409, 'Saved cases come out otherwise'],
   closed: [409, 'The intake is closed'],
   'too-large': [413, 'Too large'],
   'wrong-type': [415, 'This content type is not taken'],

@@ -1,4 +1,12 @@
-import type { AccountStep, Plan, Problem, RouteDefinition, RouteInWords } from '@haycart/core';
+import type {
+  AccountStep,
+  JsonValue,
+  Plan,
+  PlanDifference,
+  Problem,
+  RouteDefinition,
+  RouteInWords,
+} from '@haycart/core';
 import type { RunOutcome } from './submissions';
 
 export interface RouteLine {
@@ -35,4 +43,60 @@ export interface PassingShape {
 export interface RouteDefinitionLine {
   id: string;
   definition: RouteDefinition;
+}
+
+/** A published version of a route. */
+export interface RouteVersionLine {
+  version: number;
+  note: string | null;
+  publishedBy: string;
+  publishedAt: string;
+  definition: RouteDefinition;
+}
+
+/** How many runs would end in each way. */
+export type PlannedOutcomes = Record<Plan['outcome'], number>;
+
+/** Two versions of a route over past submissions: how many go which way, and how they differ. Nothing is written. */
+export interface ComparisonShape {
+  id: string;
+  state: 'working' | 'done' | 'cancelled' | 'failed';
+  /** How many submissions there are to look at, and how many were looked at. */
+  total: number;
+  looked: number;
+  startedAt: string;
+  finishedAt: string | null;
+  /** Null where there is no version to compare with. */
+  before: { name: string; outcomes: PlannedOutcomes } | null;
+  after: { name: string; outcomes: PlannedOutcomes };
+  /** How many submissions differ. */
+  differ: number;
+  /** The kinds of differences, most often first. */
+  groups: DifferenceGroup[];
+}
+
+export interface DifferenceGroup {
+  kind: string;
+  text: string;
+  count: number;
+  /** Some of them. */
+  examples: { submission: string; who: string; before: string; after: string }[];
+}
+
+/** A sample and the outcome agreed on, by which a route is checked before it is published. */
+export interface RouteCaseShape {
+  id: string;
+  name: string;
+  payload: JsonValue;
+  receivedAt: string;
+  savedBy: string;
+  savedAt: string;
+  outcome: Plan['outcome'];
+}
+
+/** What a definition does with a saved case: nothing else than agreed, or how it differs. */
+export interface CaseResult {
+  id: string;
+  name: string;
+  differences: PlanDifference[];
 }

@@ -88,6 +88,7 @@ export * from './route/account';
 export * from './route/describe';
 export * from './route/route-conditions';
 export * from './route/changes';
+export * from './route/compare-plans';
 export * from './route/starter';
 export * from './people/person';
 export * from './record/list-view';

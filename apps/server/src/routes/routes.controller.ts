@@ -1,8 +1,8 @@
 import { Body, Controller, Get, HttpCode, Inject, Param, Post, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import { FINISHERS } from '@haycart/core';
-import type { RouteDefinitionLine, RouteLine, RouteShape } from '@haycart/api';
-import { IsISO8601, IsObject, IsOptional, IsString, Length } from 'class-validator';
+import type { RouteDefinitionLine, RouteLine, RouteShape, RouteVersionLine } from '@haycart/api';
+import { IsBoolean, IsISO8601, IsObject, IsOptional, IsString, Length } from 'class-validator';
 import { z } from 'zod';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -15,6 +15,8 @@ class NewRouteDto {
 
 class PublishDto {
   @ApiPropertyOptional() @IsOptional() @IsString() @Length(0, 500) note?: string;
+  /** Publishes although saved cases come out otherwise. */
+  @ApiPropertyOptional() @IsOptional() @IsBoolean() knowingly?: boolean;
 }
 
 class PeriodDto {
@@ -49,6 +51,11 @@ export class RoutesController {
     return this.database.inWorkspace(workspaceId, (tx) => this.routes.one(tx, id));
   }
 
+  @Get('routes/:id/versions')
+  versions(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteVersionLine[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.routes.versions(tx, id));
+  }
+
   @Post('routes')
   @HttpCode(201)
   add(@ByCaller() { workspaceId }: Caller, @Body() { definition }: NewRouteDto): Promise<RouteShape> {
@@ -69,10 +76,10 @@ export class RoutesController {
   publish(
     @ByCaller() caller: Caller,
     @Param('id') id: string,
-    @Body() { note }: PublishDto,
+    @Body() { note, knowingly }: PublishDto,
   ): Promise<{ version: number }> {
     return this.database.inWorkspace(caller.workspaceId, async (tx) =>
-      this.routes.publish(tx, id, await this.#nameOf(tx, caller), note ?? null),
+      this.routes.publish(tx, id, await this.#nameOf(tx, caller), note ?? null, knowingly),
     );
   }
 

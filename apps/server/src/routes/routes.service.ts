@@ -9,8 +9,8 @@ import {
   type RouteDefinition,
   type RouteSurroundings,
 } from '@haycart/core';
-import type { RouteLine, RouteShape, RunOutcome } from '@haycart/api';
-import { and, eq } from 'drizzle-orm';
+import type { RouteLine, RouteShape, RouteVersionLine, RunOutcome } from '@haycart/api';
+import { and, desc, eq } from 'drizzle-orm';
 import { newId } from '../platform/new-id';
 import { IntakesService } from '../intakes/intakes.service';
 import type { WorkspaceTx } from '../platform/database/database';
@@ -35,6 +35,9 @@ interface Row {
 /** What a route says: as its draft, and as what runs. */
 export type RouteDefinitions = Pick<Row, 'id' | 'name' | 'state' | 'draft' | 'published' | 'version'>;
 
+/** Looks at a definition that is about to be published. @throws ProblemError when somebody has to say so knowingly. */
+export type PublishGuard = (tx: WorkspaceTx, id: string, draft: RouteDefinition) => Promise<void>;
+
 const SELECT = `select r.id, r.name, r.state, r.version, r.draft, r.draft_saved_at, v.definition as published from route r
   left join route_version v on v.workspace_id = r.workspace_id and v.route_id = r.id and v.version = r.version`;
 
@@ -44,6 +47,8 @@ const MOST_CAUGHT_UP = 50_000;
 /** Routes: a draft that is saved as one goes, and numbered versions that run. */
 @Injectable()
 export class RoutesService {
+  readonly #guards: PublishGuard[] = [];
+
   constructor(
     @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(IntakesService) private readonly intakes: IntakesService,
@@ -51,6 +56,11 @@ export class RoutesService {
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
     @Inject(Events) private readonly events: Events,
   ) {}
+
+  /** Has something else looked at before a route is published. */
+  guardPublishing(guard: PublishGuard): void {
+    this.#guards.push(guard);
+  }
 
   async lines(tx: WorkspaceTx): Promise<RouteLine[]> {
     const rows = await this.#rows(tx);
@@ -89,12 +99,24 @@ export class RoutesService {
     return this.one(tx, id);
   }
 
-  /** Publishes the draft as the next version and lets it run. @throws ProblemError 422 naming what stands in the way. */
-  async publish(tx: WorkspaceTx, id: string, by: string, note: string | null): Promise<{ version: number }> {
+  /**
+   * Publishes the draft as the next version and lets it run.
+   *
+   * @param knowingly Whether it is published although saved cases come out otherwise.
+   * @throws ProblemError 422 naming what stands in the way, 409 naming the saved cases that come out otherwise.
+   */
+  async publish(
+    tx: WorkspaceTx,
+    id: string,
+    by: string,
+    note: string | null,
+    knowingly = false,
+  ): Promise<{ version: number }> {
     const row = await this.#row(tx, id);
     const draft = readShape(row.draft);
     const problems = checkRoute(draft, await this.surroundings(tx)).filter(({ severity }) => severity === 'error');
     if (problems.length) throw new ProblemError('refused', 'The draft cannot be published yet.', problemsAt(problems));
+    if (!knowingly) for (const guard of this.#guards) await guard(tx, id, draft);
     const version = (row.version ?? 0) + 1;
     await tx.db
       .insert(routeVersion)
@@ -153,6 +175,40 @@ export class RoutesService {
     const queued = await this.queue.runThrough(tx, await this.missed(tx, id, since, before), id);
     await this.events.tell(tx, 'submissions');
     return queued;
+  }
+
+  /** The versions of a route, latest first. */
+  async versions(tx: WorkspaceTx, id: string): Promise<RouteVersionLine[]> {
+    await this.#row(tx, id);
+    const rows = await tx.db
+      .select()
+      .from(routeVersion)
+      .where(and(eq(routeVersion.workspaceId, tx.workspaceId), eq(routeVersion.routeId, id)))
+      .orderBy(desc(routeVersion.version));
+    return rows.map(({ version, note, publishedBy, publishedAt, definition }) => ({
+      version,
+      note,
+      publishedBy,
+      publishedAt: publishedAt.toISOString(),
+      definition,
+    }));
+  }
+
+  /** What a route said in a version. @throws ProblemError 404 when there was none. */
+  async definitionOf(tx: WorkspaceTx, id: string, version: number): Promise<RouteDefinition> {
+    await this.#row(tx, id);
+    const [row] = await tx.db
+      .select()
+      .from(routeVersion)
+      .where(
+        and(
+          eq(routeVersion.workspaceId, tx.workspaceId),
+          eq(routeVersion.routeId, id),
+          eq(routeVersion.version, version),
+        ),
+      );
+    if (!row) throw new ProblemError('not-found', `The route has no version ${version}.`);
+    return row.definition;
   }
 
   /** Every route with the definitions in which it may name things: its draft and what runs. */

@@ -40,7 +40,7 @@ export class RehearsalService {
     const surroundings = await this.routes.surroundings(tx);
     const { destination } = surroundings;
     const route = readPlannable(definition, surroundings);
-    const submission = await this.#submission(tx, sample, route.from[0] ?? '');
+    const submission = await this.submission(tx, sample, route.from[0] ?? '');
     const lookups = lookupsFor(route, submission, destination);
     const known = await this.records.look(tx, lookups, uniqueFieldsOf(destination.fields));
     const newIds = Object.fromEntries(route.writes.map(({ as }) => [as, `new:${as}`]));
@@ -55,7 +55,8 @@ export class RehearsalService {
     };
   }
 
-  async #submission(tx: WorkspaceTx, { submissionId, payload, visit }: Sample, intake: string): Promise<Submission> {
+  /** What is rehearsed, read: a stored submission or one made up, as if it arrived now. */
+  async submission(tx: WorkspaceTx, { submissionId, payload, visit }: Sample, intake: string): Promise<Submission> {
     if (submissionId !== undefined) return this.#stored(tx, submissionId);
     if (payload === undefined) throw new ProblemError('refused', 'Give a payload or a submissionId to rehearse with.');
     const problem = checkPayload(payload);

@@ -1,8 +1,21 @@
-import type { Plan } from '@haycart/core';
+import type { DifferenceGroup, PlannedOutcomes } from '@haycart/api';
+import type { JsonObject, KnownRecord, Link, Plan, RouteDefinition, Visit } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { check, foreignKey, index, integer, json, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import {
+  check,
+  foreignKey,
+  index,
+  integer,
+  json,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
-import { routeVersion } from '../routes/tables';
+import { route, routeVersion } from '../routes/tables';
 import { submission } from '../submissions/tables';
 
 export type RunOutcome = 'written' | 'held' | 'skipped' | 'failed' | 'taken-back';
@@ -42,5 +55,66 @@ export const run = pgTable(
     index('run_unsettled')
       .on(t.workspaceId, t.routeId, t.outcome)
       .where(sql`outcome in ('held', 'failed')`),
+  ],
+);
+
+/** Two versions of a route, compared over past submissions by a job; what it found so far. */
+export const routeComparison = pgTable(
+  'route_comparison',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    routeId: uuid('route_id').notNull(),
+    beforeName: text('before_name'),
+    beforeDefinition: jsonb('before_definition').$type<RouteDefinition>(),
+    afterName: text('after_name').notNull(),
+    afterDefinition: jsonb('after_definition').$type<RouteDefinition>().notNull(),
+    /** Which submissions: of this time, the latest of them at most so many. */
+    since: time('since').notNull(),
+    before: time('before').notNull(),
+    most: integer('most').notNull(),
+    state: text('state').$type<'working' | 'done' | 'cancelled' | 'failed'>().notNull().default('working'),
+    total: integer('total').notNull(),
+    looked: integer('looked').notNull().default(0),
+    beforeOutcomes: jsonb('before_outcomes').$type<PlannedOutcomes>(),
+    afterOutcomes: jsonb('after_outcomes').$type<PlannedOutcomes>().notNull(),
+    differ: integer('differ').notNull().default(0),
+    groups: jsonb('groups').$type<DifferenceGroup[]>().notNull().default([]),
+    startedAt: time('started_at').notNull().defaultNow(),
+    finishedAt: time('finished_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
+    index('route_comparison_route').on(t.workspaceId, t.routeId),
+    check('route_comparison_state', sql`${t.state} in ('working', 'done', 'cancelled', 'failed')`),
+  ],
+);
+
+/**
+ * A sample and what was agreed that a route does with it: with the records that were known then, so that it is the same
+ * next year.
+ */
+export const routeCase = pgTable(
+  'route_case',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    routeId: uuid('route_id').notNull(),
+    name: text('name').notNull(),
+    intake: text('intake').notNull(),
+    payload: jsonb('payload').$type<JsonObject>().notNull(),
+    visit: jsonb('visit').$type<Visit>().notNull(),
+    receivedAt: time('received_at').notNull(),
+    records: jsonb('records').$type<KnownRecord[]>().notNull(),
+    links: jsonb('links').$type<Link[]>().notNull(),
+    expected: jsonb('expected').$type<Plan>().notNull(),
+    savedBy: text('saved_by').notNull(),
+    savedAt: time('saved_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
+    index('route_case_route').on(t.workspaceId, t.routeId, t.savedAt),
   ],
 );

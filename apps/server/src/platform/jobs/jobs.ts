@@ -1,5 +1,13 @@
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
-import { parseCronItems, run, runMigrations, Logger as WorkerLogger, type Runner, type Task } from 'graphile-worker';
+import {
+  parseCronItems,
+  run,
+  runMigrations,
+  Logger as WorkerLogger,
+  type Runner,
+  type Task,
+  type TaskList,
+} from 'graphile-worker';
 import pg from 'pg';
 import { Database } from '../database/database';
 
@@ -10,10 +18,21 @@ import { Database } from '../database/database';
 @Injectable()
 export class Jobs implements OnApplicationBootstrap, OnModuleDestroy {
   readonly #log = new Logger('jobs');
+  readonly #tasks: TaskList = {};
   #runner: Runner | null = null;
   #pool: pg.Pool | null = null;
 
   constructor(@Inject(Database) private readonly database: Database) {}
+
+  /** Says how a kind of job is done; before the application starts, so that every process can do it. */
+  register(name: string, task: Task): void {
+    this.#tasks[name] = task;
+  }
+
+  /** Has a job done soon, by whichever process is free. It is tried again when it fails. */
+  async add(name: string, payload: object): Promise<void> {
+    await this.#pool!.query('select graphile_worker.add_job($1, $2, max_attempts => 3)', [name, payload]);
+  }
 
   async onApplicationBootstrap(): Promise<void> {
     // The library keeps its own schema, which belongs to the role that owns the database.
@@ -32,7 +51,7 @@ export class Jobs implements OnApplicationBootstrap, OnModuleDestroy {
       concurrency: 2,
       noHandleSignals: true,
       logger,
-      taskList: { 'remove-expired': removeExpired },
+      taskList: { ...this.#tasks, 'remove-expired': removeExpired },
       parsedCronItems: parseCronItems([{ task: 'remove-expired', match: '7 * * * *', identifier: 'remove-expired' }]),
     });
     // A lost connection ends the runner; the process goes on without jobs until the supervisor below restarts it.

@@ -1,0 +1,130 @@
+import { fieldOf, recordWord, type Destination } from '../destination/destination';
+import { showFieldValue } from '../destination/field-value';
+import { sameValue, type FieldValue } from '../diff/record';
+import type { FieldTrace, Plan, PlannedWrite } from './plan';
+
+/** One way in which two plans for the same submission differ. */
+export interface PlanDifference {
+  /** What differences of the same kind have in common, for grouping. */
+  kind: string;
+  /** The kind in words: `The contact’s Phone is another`. */
+  text: string;
+  /** What the one and the other plan have; `''` is blank. */
+  before: string;
+  after: string;
+}
+
+const OUTCOMES: Record<Plan['outcome'], string> = { write: 'written', hold: 'held', skip: 'left out', fail: 'failed' };
+
+/**
+ * How two plans for the same submission differ in what becomes of it: the outcome, which records are made or recognised,
+ * what their fields are to hold, where they stand, and what they are linked to. Ids of new records do not count.
+ */
+export function comparePlans(before: Plan, after: Plan, destination: Destination): PlanDifference[] {
+  if (before.outcome !== after.outcome)
+    return [
+      {
+        kind: `outcome ${before.outcome} ${after.outcome}`,
+        text: `${capital(OUTCOMES[before.outcome])} before, ${OUTCOMES[after.outcome]} now`,
+        before: before.reason?.text ?? OUTCOMES[before.outcome],
+        after: after.reason?.text ?? OUTCOMES[after.outcome],
+      },
+    ];
+  if (after.outcome !== 'write') {
+    const [one, other] = [before.reason?.code ?? '', after.reason?.code ?? ''];
+    return one === other
+      ? []
+      : [
+          {
+            kind: `reason ${one} ${other}`,
+            text: `${capital(OUTCOMES[after.outcome])} for another reason`,
+            before: before.reason?.text ?? '',
+            after: after.reason?.text ?? '',
+          },
+        ];
+  }
+  const names = [...new Set([...before.writes, ...after.writes].map(({ as }) => as))];
+  return names.flatMap((as) =>
+    compareWrites(
+      before.writes.find((write) => write.as === as),
+      after.writes.find((write) => write.as === as),
+      { before, after, destination },
+    ),
+  );
+}
+
+interface Both {
+  before: Plan;
+  after: Plan;
+  destination: Destination;
+}
+
+function compareWrites(one: PlannedWrite | undefined, other: PlannedWrite | undefined, both: Both): PlanDifference[] {
+  const { record, as } = (other ?? one)!;
+  const word = recordWord(both.destination, record);
+  const [did, does] = [one?.did ?? 'none', other?.did ?? 'none'];
+  const made = (how: string) => how === 'create';
+  if (!one || !other || (did === 'none') !== (does === 'none')) {
+    if (did === does) return [];
+    const text = does === 'none' ? `No ${word} is written any more` : `A ${word} is written too`;
+    return [
+      { kind: `${as} ${did === 'none' ? 'added' : 'dropped'}`, text, before: didInWords(did), after: didInWords(does) },
+    ];
+  }
+  const found: PlanDifference[] = [];
+  if (made(did) !== made(does) || (!made(did) && one.id !== other.id))
+    found.push({
+      kind: `${as} match`,
+      text: `Another ${word} is recognised`,
+      before: matchInWords(one),
+      after: matchInWords(other),
+    });
+  const fields = [...new Set([...one.fields, ...other.fields].map(({ field }) => field))];
+  for (const field of fields) {
+    const [was, is] = [wantedIn(one, field), wantedIn(other, field)];
+    if (sameValue(was, is)) continue;
+    const definition = fieldOf(both.destination, record, field);
+    found.push({
+      kind: `${as} field ${field}`,
+      text: `The ${word}’s ${definition?.label ?? field} is another`,
+      before: showFieldValue(definition, was),
+      after: showFieldValue(definition, is),
+    });
+  }
+  const [stood, stands] = [placeInWords(one), placeInWords(other)];
+  if (stood !== stands)
+    found.push({ kind: `${as} place`, text: `The ${word} stands elsewhere`, before: stood, after: stands });
+  const [linked, links] = [linksInWords(one, both.before), linksInWords(other, both.after)];
+  if (linked !== links)
+    found.push({ kind: `${as} links`, text: `The ${word} is linked otherwise`, before: linked, after: links });
+  return found;
+}
+
+/** What a plan wants a field to hold, also where something keeps it from being written. */
+function wantedIn({ fields }: PlannedWrite, field: string): FieldValue | null {
+  const trace: FieldTrace | undefined = fields.find((one) => one.field === field);
+  return trace ? (trace.offered ?? trace.after) : null;
+}
+
+function didInWords(did: PlannedWrite['did']): string {
+  return { create: 'created', change: 'changed', keep: 'kept', none: 'not written' }[did];
+}
+
+function matchInWords({ did, match }: PlannedWrite): string {
+  return did === 'create' ? 'a new one' : match.key ? `the one with ${match.key}` : 'one that is there';
+}
+
+function placeInWords({ place }: PlannedWrite): string {
+  return place ? `${place.pipeline}, ${place.stage}, ${place.did}` : '';
+}
+
+function linksInWords({ linked }: PlannedWrite, plan: Plan): string {
+  return linked
+    .map((id) => plan.writes.find((write) => write.id === id)?.as ?? id)
+    .sort()
+    .join(', ');
+}
+
+function capital(word: string): string {
+  return word[0]!.toUpperCase() + word.slice(1);
+}
