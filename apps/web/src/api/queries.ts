@@ -23,7 +23,9 @@ import type {
   PlaceUse,
   RecordShape,
   RecordSheet,
+  RouteCaseShape,
   RouteDefinitionLine,
+  RouteVersionLine,
   RouteLine,
   RouteShape,
   RunShape,
@@ -61,6 +63,13 @@ export const intakeLinesQuery = queryOptions({
 });
 export const intakeQuery = (id: string) =>
   queryOptions({ queryKey: ['intakes', id], queryFn: () => call<IntakeShape>('GET', `/intakes/${id}`) });
+export const routeVersionsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['routes', id, 'versions'],
+    queryFn: () => call<RouteVersionLine[]>('GET', `/routes/${id}/versions`),
+  });
+export const routeCasesQuery = (id: string) =>
+  queryOptions({ queryKey: ['route-cases', id], queryFn: () => call<RouteCaseShape[]>('GET', `/routes/${id}/cases`) });
 export const routeDefinitionsQuery = queryOptions({
   queryKey: ['routes', 'definitions'],
   queryFn: () => call<RouteDefinitionLine[]>('GET', '/route-definitions'),

@@ -11,6 +11,7 @@ import { Points } from '../components/points';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
 import { useDraft } from './draft';
+import { useCaseResults } from './saved-cases';
 
 /** Publishing is one deliberate act that shows first what will change, and what stands in the way. */
 export function PublishDialog({
@@ -29,10 +30,15 @@ export function PublishDialog({
   const client = useQueryClient();
   const { value: definition, save, told } = useDraft();
   const [note, setNote] = useState('');
+  const [knowingly, setKnowingly] = useState(false);
+  const otherwise = (useCaseResults(route.id) ?? []).filter(({ differences }) => differences.length);
   const publish = useMutation({
     mutationFn: async () => {
       await save();
-      return call<{ version: number }>('POST', `/routes/${route.id}/publish`, note.trim() ? { note: note.trim() } : {});
+      return call<{ version: number }>('POST', `/routes/${route.id}/publish`, {
+        ...(note.trim() ? { note: note.trim() } : {}),
+        ...(knowingly ? { knowingly } : {}),
+      });
     },
     onSuccess: async ({ version }) => {
       told(await client.fetchQuery({ ...routeQuery(route.id), staleTime: 0 }));
@@ -66,6 +72,26 @@ export function PublishDialog({
         {nothing && <p className="text-muted">The draft is the same as the version that runs.</p>}
         {!changes && !blocking.length && <p className="text-muted">This is the first version.</p>}
         {warnings.length > 0 && <Points title="Worth knowing" state="held" points={warnings.map(({ text }) => text)} />}
+        {otherwise.length > 0 && (
+          <div className="flex flex-col gap-2">
+            <Points
+              title="Saved cases that come out otherwise"
+              state="failed"
+              points={otherwise.map(
+                ({ name, differences }) => `${name}: ${differences.map(({ text }) => text).join('; ')}`,
+              )}
+            />
+            <label className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-4 accent-green"
+                checked={knowingly}
+                onChange={({ target }) => setKnowingly(target.checked)}
+              />
+              Publish all the same, knowing this
+            </label>
+          </div>
+        )}
         {!blocking.length && !nothing && (
           <TextField
             label="Note for the others"
@@ -84,7 +110,7 @@ export function PublishDialog({
           <Button onClick={close}>Not now</Button>
           <Button
             look="main"
-            disabled={blocking.length > 0 || nothing || publish.isPending}
+            disabled={blocking.length > 0 || nothing || publish.isPending || (otherwise.length > 0 && !knowingly)}
             onClick={() => publish.mutate()}
           >
             Publish version {(route.version ?? 0) + 1}

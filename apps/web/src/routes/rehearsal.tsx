@@ -1,4 +1,4 @@
-import type { Rehearsal as RehearsalShape, SubmissionShape } from '@haycart/api';
+import type { Rehearsal as RehearsalShape, RouteShape, SubmissionShape } from '@haycart/api';
 import {
   showFieldValue,
   pipelineOf,
@@ -9,7 +9,7 @@ import {
   type PlannedWrite,
 } from '@haycart/core';
 import { ChevronLeft, ChevronRight, Pencil } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { IconButton } from '../components/button';
 import { usePageKeys } from '../components/list-keys';
 import { Mono } from '../components/sheet';
@@ -19,6 +19,9 @@ import { TextArea } from '../components/text-field';
 import { Time } from '../components/time';
 import { Change } from '../components/value';
 import { RunAccount } from '../components/run-account';
+import { RehearseMany } from './rehearse-many';
+import { SaveCase } from './save-case';
+import { SavedCases, useCaseResults } from './saved-cases';
 
 export interface SampleChoice {
   samples: readonly SubmissionShape[];
@@ -38,7 +41,9 @@ export function Rehearsal({
   destination,
   choice,
   planning,
+  route,
 }: {
+  route: RouteShape;
   plan: RehearsalShape | undefined;
   error: unknown;
   destination: Destination;
@@ -47,6 +52,9 @@ export function Rehearsal({
 }) {
   const { samples, index, step, typed, type, typedProblem, total } = choice;
   const sample = samples[index];
+  const [look, setLook] = useState<Look>('sample');
+  const results = useCaseResults(route.id);
+  const otherwise = results?.filter(({ differences }) => differences.length).length ?? 0;
   usePageKeys({ '[': () => step(-1), ']': () => step(1) });
   return (
     <aside
@@ -59,7 +67,31 @@ export function Rehearsal({
           {planning ? 'working it out' : 'nothing is written'}
         </span>
       </header>
-      <div className="flex items-center gap-2 px-5 py-2">
+      <div role="tablist" aria-label="Rehearsed on" className="mx-5 mt-2 flex gap-1 border-b border-line">
+        {LOOKS.map(([key, words]) => (
+          <button
+            key={key}
+            type="button"
+            role="tab"
+            aria-selected={look === key}
+            onClick={() => setLook(key)}
+            className={`border-b-2 px-2 pb-1.5 ${look === key ? 'border-straw font-semibold' : 'border-transparent'}`}
+          >
+            {words}
+            {key === 'cases' && otherwise > 0 && <span className="ml-1.5 text-brick">{otherwise} otherwise</span>}
+          </button>
+        ))}
+      </div>
+      {look !== 'sample' && (
+        <div className="min-h-0 flex-1 overflow-y-auto px-5 py-3" tabIndex={0} aria-label="Rehearsed">
+          {look === 'many' ? (
+            <RehearseMany routeId={route.id} version={route.version} />
+          ) : (
+            <SavedCases routeId={route.id} />
+          )}
+        </div>
+      )}
+      <div className={`flex items-center gap-2 px-5 py-2 ${look === 'sample' ? '' : 'hidden'}`}>
         <IconButton
           label="Sample before ([)"
           disabled={typed !== null || index <= 0}
@@ -102,7 +134,7 @@ export function Rehearsal({
         </IconButton>
       </div>
       <div
-        className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto px-5 pb-5"
+        className={`flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto px-5 pb-5 ${look === 'sample' ? '' : 'hidden'}`}
         tabIndex={0}
         aria-label="What the draft would do"
       >
@@ -124,6 +156,9 @@ export function Rehearsal({
           </Card>
         ) : null}
         {plan && <PlanCards plan={plan} destination={destination} />}
+        {plan && (typed === null ? sample : !typedProblem) && (
+          <SaveCase routeId={route.id} typed={typed} sample={sample} />
+        )}
       </div>
     </aside>
   );
@@ -135,6 +170,14 @@ const STOPPED = {
   hold: { state: 'held', title: 'The run would wait for a person' },
   skip: { state: 'skipped', title: 'The run would be left out' },
 } as const;
+
+/** On what the draft is rehearsed. */
+type Look = 'sample' | 'many' | 'cases';
+const LOOKS: readonly [Look, string][] = [
+  ['sample', 'One sample'],
+  ['many', 'Many'],
+  ['cases', 'Saved cases'],
+];
 
 function PlanCards({ plan, destination }: { plan: RehearsalShape; destination: Destination }) {
   const blocking = plan.problems.filter(({ severity }) => severity === 'error');

@@ -21,6 +21,7 @@ import { PublishDialog } from './publish-dialog';
 import { Recognise } from './recognise';
 import { Rehearsal } from './rehearsal';
 import { RouteState } from './routes';
+import { RouteMenu } from './route-menu';
 import { Section } from './section';
 import { useSuggestions } from './suggestions';
 import { TakesFrom } from './takes-from';
@@ -94,6 +95,7 @@ function Loaded({
       <div className="min-w-0 flex-1 overflow-y-auto p-5 max-lg:overflow-visible">
         <PageHead title={definition.name || 'Without a name'}>
           <UndoButtons history={history} />
+          <RouteMenu route={route} />
           <PauseOrResume route={route} />
           <Button look="main" onClick={() => setPublishing(true)}>
             Publish…
@@ -171,6 +173,7 @@ function Loaded({
         planning={rehearsal.planning}
         destination={destination}
         choice={rehearsal.choice}
+        route={route}
       />
       <PublishDialog
         route={route}

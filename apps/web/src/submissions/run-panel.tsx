@@ -1,6 +1,6 @@
 import type { RunLine, SubmissionDetail } from '@haycart/api';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { RotateCw, X } from 'lucide-react';
+import { RotateCw, Undo2, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
@@ -12,6 +12,7 @@ import { Mono } from '../components/sheet';
 import { Points } from '../components/points';
 import { StateShape, stateOf } from '../components/state-shape';
 import { Failed, Loading, messageOf } from '../components/status';
+import { TakeBackDialog } from '../components/take-back';
 import { RunAccount } from '../components/run-account';
 import { Time } from '../components/time';
 
@@ -177,7 +178,8 @@ function Actions({ submission, run }: { submission: SubmissionDetail; run: RunLi
     onSuccess: () => client.invalidateQueries({ queryKey: ['submissions'] }),
     onError: (error) => toast.error(messageOf(error)),
   });
-  const settled = run?.outcome === 'written' || run?.outcome === 'skipped';
+  const [takingBack, setTakingBack] = useState(false);
+  const settled = run?.outcome === 'written' || run?.outcome === 'skipped' || run?.outcome === 'taken-back';
   return (
     <footer className="flex flex-wrap gap-2 border-t border-line px-5 py-3">
       {submission.state === 'set-aside' && (
@@ -189,6 +191,18 @@ function Actions({ submission, run }: { submission: SubmissionDetail; run: RunLi
         <Button look="main" disabled={again.isPending} onClick={() => again.mutate()}>
           <RotateCw className="size-4" aria-hidden /> Run again
         </Button>
+      )}
+      {run?.outcome === 'written' && (
+        <Button onClick={() => setTakingBack(true)}>
+          <Undo2 className="size-4" aria-hidden /> Take back…
+        </Button>
+      )}
+      {takingBack && run && (
+        <TakeBackDialog
+          title="Take back what this run wrote"
+          choice={{ runs: [run.id] }}
+          close={() => setTakingBack(false)}
+        />
       )}
       {run && !submission.unreadable && (
         <Link to={`/routes/${run.route.id}?sample=${submission.id}`} className={buttonLook('quiet')}>

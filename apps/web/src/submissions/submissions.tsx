@@ -11,7 +11,7 @@ import { Mono, PageHead } from '../components/sheet';
 import { StateShape, stateOf } from '../components/state-shape';
 import { Empty, Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
-import { RunManyAgain } from './run-many-again';
+import { ACTED_UPON, RunManyAgain } from './run-many-again';
 import { RunPanel } from './run-panel';
 import { SubmissionFilters } from './submission-filters';
 import { PERIODS, sinceOf, type Period } from './period';
@@ -78,7 +78,7 @@ export function Submissions() {
   const clear = () => setChosen(new Set());
   const choose = (ids: readonly string[], add: boolean) =>
     setChosen((before) => new Set(add ? [...before, ...ids] : [...before].filter((id) => !ids.includes(id))));
-  const canRunAgain = ['set-aside', 'failed', 'held'].includes(filter.outcome ?? '');
+  const canAct = ACTED_UPON.includes(filter.outcome ?? '');
   useEffect(() => setChosen(new Set()), [filter.outcome]);
   const rows = list.data?.pages.flatMap(({ items }) => items) ?? [];
   const total = list.data?.pages[0]?.total;
@@ -99,7 +99,7 @@ export function Submissions() {
             </span>
           )}
         </div>
-        {chosen.size > 0 && <RunManyAgain chosen={chosen} released={filter.outcome === 'set-aside'} clear={clear} />}
+        {chosen.size > 0 && <RunManyAgain chosen={chosen} rows={rows} filter={filter} total={total} clear={clear} />}
         {list.isPending ? (
           <Loading lines={16} />
         ) : list.isError ? (
@@ -112,7 +112,7 @@ export function Submissions() {
             total={total}
             opened={opened}
             open={({ id }) => open(id)}
-            choice={canRunAgain ? { chosen, choose } : undefined}
+            choice={canAct ? { chosen, choose } : undefined}
             more={list.hasNextPage && !list.isFetchingNextPage ? () => void list.fetchNextPage() : undefined}
             empty={
               <Empty title="No submission is like this">

@@ -1,0 +1,108 @@
+import type { TakeBackRehearsal, TakenBack } from '@haycart/api';
+import { counted, listInWords, type RecordKind } from '@haycart/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { toast } from 'sonner';
+import { call } from '../api/client';
+import { takeBack } from '../api/edits';
+import { useWords } from '../api/words';
+import { Button } from './button';
+import { Dialog } from './dialog';
+import { Failed, Loading, messageOf } from './status';
+
+/** Which written runs are taken back: named, or all of a route, of one version, of a time. */
+export interface RunChoice {
+  runs?: string[];
+  route?: string;
+  version?: number;
+  since?: string;
+}
+
+const WHY = {
+  changed: 'was changed since',
+  'in-use': 'others work with it',
+  gone: 'is deleted already',
+} as const;
+
+/** Taking back what runs wrote: what would go, what would stay and why, and then the act, which can be undone. */
+export function TakeBackDialog({ title, choice, close }: { title: string; choice: RunChoice; close: () => void }) {
+  const client = useQueryClient();
+  const words = useWords();
+  const rehearsal = useQuery({
+    queryKey: ['records', 'take-back', choice],
+    queryFn: () => call<TakeBackRehearsal>('POST', '/runs/take-back/rehearse', choice),
+    retry: false,
+  });
+  const act = useMutation({
+    mutationFn: () => call<TakenBack>('POST', '/runs/take-back', choice),
+    onSuccess: ({ edit, runs, left }) => {
+      for (const queryKey of [['records'], ['submissions'], ['runs'], ['any']])
+        void client.invalidateQueries({ queryKey });
+      toast(`Took back ${counted(runs, 'run')}${left ? `; ${left} stay as they are` : ''}.`, {
+        ...(edit ? { action: { label: 'Undo', onClick: () => void takeBack(client, edit) } } : {}),
+      });
+      close();
+    },
+  });
+  const shown = rehearsal.data;
+  const removed = (Object.entries(shown?.removed ?? {}) as [RecordKind, number][]).map(
+    ([kind, count]) => `${count.toLocaleString('en-GB')} ${count === 1 ? words.one(kind) : words.many(kind)}`,
+  );
+  const nothing = shown && !removed.length && !shown.changed;
+  return (
+    <Dialog open close={close} title={title} description="What was written goes back, where nobody touched it since.">
+      {rehearsal.isPending ? (
+        <Loading lines={3} />
+      ) : rehearsal.isError ? (
+        <Failed error={rehearsal.error} retry={() => void rehearsal.refetch()} />
+      ) : (
+        <div className="flex flex-col gap-3">
+          <ul className="flex list-disc flex-col gap-1 pl-5">
+            {removed.length > 0 && <li>{listInWords(removed)} would be removed: nothing else touched them.</li>}
+            {rehearsal.data.changed > 0 && (
+              <li>
+                {counted(rehearsal.data.values, 'value')} of {counted(rehearsal.data.changed, 'record')} would go back
+                to what {rehearsal.data.values === 1 ? 'it was' : 'they were'}.
+              </li>
+            )}
+            {nothing && <li>Nothing would change.</li>}
+          </ul>
+          {rehearsal.data.left > 0 && (
+            <section>
+              <h3 className="mb-1 text-[14px]">
+                {counted(rehearsal.data.left, 'thing')} would stay as {rehearsal.data.left === 1 ? 'it is' : 'they are'}
+              </h3>
+              <ul
+                className="max-h-[220px] overflow-y-auto rounded border border-line"
+                tabIndex={0}
+                aria-label="What stays"
+              >
+                {rehearsal.data.examples.map(({ record, field, now, why }, index) => (
+                  <li key={index} className="border-b border-hair px-2.5 py-1 last:border-b-0">
+                    <b className="font-semibold">{record.name}</b>
+                    {field && (
+                      <>
+                        , {field}: {now === '' ? 'blank' : now}
+                      </>
+                    )}{' '}
+                    <span className="text-muted">{WHY[why]}</span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          {act.isError && (
+            <p role="alert" className="text-small text-brick">
+              {messageOf(act.error)}
+            </p>
+          )}
+          <div className="flex justify-end gap-2">
+            <Button onClick={close}>Cancel</Button>
+            <Button look="main" disabled={nothing || act.isPending} onClick={() => act.mutate()}>
+              Take back {counted(rehearsal.data.runs, 'run')}
+            </Button>
+          </div>
+        </div>
+      )}
+    </Dialog>
+  );
+}

@@ -1,0 +1,84 @@
+import type { RouteShape } from '@haycart/api';
+import { counted } from '@haycart/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { call } from '../api/client';
+import { Dialog } from '../components/dialog';
+import { DialogActions } from '../components/dialog-actions';
+import { TextField } from '../components/text-field';
+import { ManyResult } from './many-result';
+import { useComparison } from './use-comparison';
+
+/** Routes what came before the route was there or while it was paused: a period is chosen and rehearsed first. */
+export function CatchUp({ route, close }: { route: RouteShape; close: () => void }) {
+  const client = useQueryClient();
+  const [since, setSince] = useState('');
+  const period = { since: since ? new Date(since).toISOString() : '1970-01-01T00:00:00.000Z', before: useNow() };
+  const missed = useQuery({
+    queryKey: ['submissions', 'missed', route.id, since],
+    queryFn: () => call<{ missed: number }>('POST', `/routes/${route.id}/catch-up/count`, period),
+  }).data?.missed;
+  const rehearsal = useComparison(route.id);
+  const run = useMutation({
+    mutationFn: () => call<{ queued: number }>('POST', `/routes/${route.id}/catch-up`, period),
+    onSuccess: ({ queued }) => {
+      void client.invalidateQueries({ queryKey: ['submissions'] });
+      toast.success(`${counted(queued, 'submission')} on the way through “${route.name}”.`);
+      close();
+    },
+  });
+  return (
+    <Dialog
+      open
+      close={close}
+      title="Catch up on what it missed"
+      description={`Submissions that “${route.name}” has not run are routed by version ${route.version}; what other routes did stays.`}
+    >
+      <form
+        className="flex flex-col gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          run.mutate();
+        }}
+      >
+        <TextField
+          label="Arrived since"
+          type="date"
+          help="Leave it blank for all that ever arrived."
+          value={since}
+          onChange={({ target }) => setSince(target.value)}
+        />
+        {missed !== undefined && (
+          <p role="status">
+            {missed ? `${counted(missed, 'submission')} not run by it yet.` : 'It missed nothing in this time.'}
+          </p>
+        )}
+        {missed ? (
+          rehearsal.found ? (
+            <ManyResult found={rehearsal.found} cancel={rehearsal.cancel} />
+          ) : (
+            <button
+              type="button"
+              className="self-start text-slate underline"
+              onClick={() => rehearsal.begin({ after: route.version!, since: period.since, last: 10_000 })}
+            >
+              Rehearse the period first
+            </button>
+          )
+        ) : null}
+        <DialogActions
+          error={run.error}
+          close={close}
+          action={`Route ${counted(missed ?? 0, 'submission')}`}
+          disabled={!missed || run.isPending}
+        />
+      </form>
+    </Dialog>
+  );
+}
+
+/** The moment at which a dialog was opened. */
+function useNow(): string {
+  return useState(() => new Date().toISOString())[0];
+}
