@@ -78,7 +78,7 @@ export function TakeBackDialog({ title, choice, close }: { title: string; choice
               >
                 {rehearsal.data.examples.map(({ record, field, now, why }, index) => (
                   <li key={index} className="border-b border-hair px-2.5 py-1 last:border-b-0">
-                    <b className="font-semibold">{record.name}</b>
+                    {words.One(record.kind)} <b className="font-semibold">{record.name}</b>
                     {field && (
                       <>
                         , {field}: {now === '' ? 'blank' : now}

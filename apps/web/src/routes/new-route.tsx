@@ -1,5 +1,12 @@
 import type { RouteShape } from '@haycart/api';
-import { starterRoute } from '@haycart/core';
+import {
+  readRoute,
+  ROUTE_OUTLINES,
+  routeFromOutline,
+  usualOutline,
+  type RouteDefinition,
+  type RouteOutline,
+} from '@haycart/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
@@ -11,24 +18,59 @@ import { DialogActions } from '../components/dialog-actions';
 import { SelectField, TextField } from '../components/text-field';
 import { useDestination } from '../api/destination';
 
+const FROM_FILE = 'file';
+
+interface Wish {
+  name: string;
+  intake: string;
+  outline: RouteOutline | typeof FROM_FILE | '';
+  file?: FileList;
+}
+
+function titleOf(outline: RouteOutline): string {
+  return ROUTE_OUTLINES.find(({ key }) => key === outline)!.title;
+}
+
+/** The definition in a file, or what is wrong with it. */
+async function readFile(files: FileList | undefined): Promise<{ route: RouteDefinition } | { problem: string }> {
+  if (!files?.[0]) return { problem: 'Choose the file.' };
+  let definition: unknown;
+  try {
+    definition = JSON.parse(await files[0].text());
+  } catch {
+    return { problem: 'This file is not JSON.' };
+  }
+  const read = readRoute(definition);
+  if (read.ok) return { route: read.route };
+  const format = (definition as { format?: unknown } | null)?.format;
+  return {
+    problem:
+      typeof format === 'string' && /^haycart\.route\/\d+$/.test(format) && format !== 'haycart.route/1'
+        ? `This file is in the later format ${format}. Take the route away again from a Hay Cart of this version.`
+        : `This file is no route: ${read.problems[0]!.text}`,
+  };
+}
+
 /** Makes a draft from what an intake has sent so far, and leads to its sheet. */
 export function NewRoute({ open, close }: { open: boolean; close: () => void }) {
   const intakes = useQuery(intakeLinesQuery);
   const destination = useDestination();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const form = useForm({ defaultValues: { name: '', intake: '' } });
+  const form = useForm<Wish>({ defaultValues: { name: '', intake: '', outline: '' } });
   const make = useMutation({
-    mutationFn: async ({ name, intake }: { name: string; intake: string }) => {
+    mutationFn: async ({ name, intake, outline, file }: Wish) => {
       const { fields } = await client.fetchQuery(profileQuery(intake));
-      return call<RouteShape>('POST', '/routes', {
-        definition: starterRoute(
-          name.trim(),
-          intake,
-          fields.map(({ key }) => key),
-          destination!,
-        ),
-      });
+      const read = outline === FROM_FILE ? await readFile(file) : null;
+      const definition =
+        read && 'route' in read
+          ? { ...read.route, name: name.trim(), from: [intake] }
+          : routeFromOutline(
+              (outline !== FROM_FILE && outline) || usualOutline(destination!),
+              { name: name.trim(), intake, seen: fields },
+              destination!,
+            );
+      return call<RouteShape>('POST', '/routes', { definition });
     },
     onSuccess: ({ id }) => {
       close();
@@ -36,6 +78,7 @@ export function NewRoute({ open, close }: { open: boolean; close: () => void }) 
     },
   });
   const { errors } = form.formState;
+  const outline = form.watch('outline');
   return (
     <Dialog
       open={open}
@@ -60,6 +103,34 @@ export function NewRoute({ open, close }: { open: boolean; close: () => void }) 
             </option>
           ))}
         </SelectField>
+        <SelectField label="Begins as" {...form.register('outline')}>
+          <option value="">{destination ? `the usual: ${titleOf(usualOutline(destination))}` : 'the usual'}</option>
+          {ROUTE_OUTLINES.map(({ key, title }) => (
+            <option key={key} value={key}>
+              {title}
+            </option>
+          ))}
+          <option value={FROM_FILE}>A route from a file</option>
+        </SelectField>
+        {outline === FROM_FILE ? (
+          <TextField
+            label="The file"
+            type="file"
+            accept=".json,application/json"
+            help="What it names and this workspace does not have is listed on its sheet."
+            error={errors.file?.message}
+            {...form.register('file', {
+              validate: async (files) => {
+                const read = await readFile(files);
+                return 'problem' in read ? read.problem : true;
+              },
+            })}
+          />
+        ) : (
+          <p className="-mt-2 text-small text-muted">
+            {ROUTE_OUTLINES.find(({ key }) => key === (outline || (destination && usualOutline(destination))))?.what}
+          </p>
+        )}
         <TextField
           label="Name"
           placeholder="Show stand enquiries"

@@ -1,16 +1,20 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { destination, fill, firm, person, route, routeOf, sale, text } from '../testing/example';
+import type { Destination } from '../destination/destination';
+import { destination, fill, firm, person, route, routeOf, sale, seenField, text } from '../testing/example';
 import { routeChanges } from './changes';
 import { checkRoute, hasErrors, readRoute, type RouteSurroundings } from './check';
 import type { RouteDefinition } from './definition';
 import { describeRoute } from './describe';
 import { ROUTE_SCHEMA } from './schema';
-import { starterRoute } from './starter';
+import { routeFromOutline, usualOutline } from './outlines';
 
 const surroundings: RouteSurroundings = { destination, intakes: [{ key: 'survey', name: 'Site survey request' }] };
 const problems = (definition: RouteDefinition, where = surroundings) =>
   checkRoute(definition, where).map(({ code, at }) => [code, at]);
+
+const drafted = (keys: readonly string[], where: Destination) =>
+  routeFromOutline(usualOutline(where), { name: 'New', intake: 'survey', seen: keys.map(seenField) }, where);
 
 test('a sound route has no problem', () => expect(problems(route)).toEqual([]));
 
@@ -222,7 +226,7 @@ test('what changes between two versions is told in sentences', () => {
 });
 
 test('a first draft from what was seen can be published as it is', () => {
-  const draft = starterRoute('New', 'survey', ['person.first_name', 'surname', 'E-mail', 'tel', 'colour'], destination);
+  const draft = drafted(['person.first_name', 'surname', 'E-mail', 'tel', 'colour'], destination);
   expect(readRoute(draft).ok).toBe(true);
   expect(checkRoute(draft, surroundings)).toEqual([]);
   expect(draft.writes[0]!.fills.map(({ field }) => field)).toEqual([
@@ -242,7 +246,7 @@ test('where leads come first, a first draft makes a lead, named by what was seen
     stages: [{ key: 'new', name: 'New', state: 'open' as const }],
   };
   const where = { ...destination, leadHandling: 'leads' as const, pipelines: [...destination.pipelines, pipeline] };
-  const draft = starterRoute('New', 'survey', ['first_name', 'surname', 'email'], where);
+  const draft = drafted(['first_name', 'surname', 'email'], where);
   expect(checkRoute(draft, { ...surroundings, destination: where })).toEqual([]);
   expect(draft.writes).toMatchObject([
     {
@@ -251,5 +255,5 @@ test('where leads come first, a first draft makes a lead, named by what was seen
       fills: [{ field: 'name' }, { field: 'email' }, { field: 'source' }],
     },
   ]);
-  expect(starterRoute('New', 'survey', [], { ...where, pipelines: [] }).writes[0]!.place).toBeUndefined();
+  expect(drafted([], { ...where, pipelines: [] }).writes[0]!.place).toBeUndefined();
 });

@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { recordWord, recordWords, type Pipeline } from '../destination/destination';
-import { answer, destination, fill, firm, person, route, routeOf, sale, text } from '../testing/example';
+import { answer, destination, fill, firm, person, route, routeOf, sale, seenField, text } from '../testing/example';
 import { routeChanges } from './changes';
 import { checkRoute, hasErrors } from './check';
 import type { Place, RouteDefinition, Write } from './definition';
 import { describeRoute, requiredUnfed } from './describe';
-import { starterRoute } from './starter';
+import { routeFromOutline } from './outlines';
 
 const names = { destination, intakes: [{ key: 'survey', name: 'Site survey request' }] };
 
@@ -121,13 +121,11 @@ describe('what is different between two versions', () => {
 });
 
 describe('a first draft of a route', () => {
+  const drafted = (keys: readonly string[], where = destination) =>
+    routeFromOutline('enquiry', { name: 'R', intake: 'survey', seen: keys.map(seenField) }, where);
+
   test('feeds what the intake sends where its name leaves no doubt', () => {
-    const made = starterRoute(
-      'Fair',
-      'survey',
-      ['visitor.first_name', 'visitor.surname', 'mail', 'e-mail', 'tel'],
-      destination,
-    );
+    const made = drafted(['visitor.first_name', 'visitor.surname', 'mail', 'e-mail', 'tel']);
     const fed = made.writes[0]!.fills.map(({ field, value }) => [field, value.parts[0]]);
     expect(fed).toEqual([
       ['first_name', { answer: 'visitor.first_name' }],
@@ -144,11 +142,10 @@ describe('a first draft of a route', () => {
       fc.property(
         fc.uniqueArray(fc.array(words, { minLength: 1, maxLength: 3 }).map((parts) => parts.join('.'))),
         (keys) => {
-          const made = starterRoute('R', 'survey', keys, destination);
+          const made = drafted(keys);
           const problems = checkRoute(made, { destination, intakes: [{ key: 'survey', name: 'S' }] });
           expect(hasErrors(problems)).toBe(false);
-          const fed = made.writes[0]!.fills.map(({ field }) => field);
-          expect(new Set(fed).size).toBe(fed.length);
+          for (const { fills } of made.writes) expect(new Set(fills.map(({ field }) => field)).size).toBe(fills.length);
         },
       ),
     );
@@ -157,11 +154,11 @@ describe('a first draft of a route', () => {
   test('begins where the pipeline says, else in its first open stage; without a pipeline it writes no deal', () => {
     const stageIn = (change: Partial<Pipeline>) => {
       const pipelines = [{ ...destination.pipelines[0]!, ...change }];
-      return starterRoute('R', 'survey', [], { ...destination, pipelines }).writes[1]!.place!.stage;
+      return drafted([], { ...destination, pipelines }).writes[1]!.place!.stage;
     };
     expect(stageIn({})).toEqual(text('enquiry'));
     expect(stageIn({ defaultStage: 'design' })).toEqual(text('design'));
     expect(stageIn({ stages: [...destination.pipelines[0]!.stages].reverse() })).toEqual(text('design'));
-    expect(starterRoute('R', 'survey', [], { ...destination, pipelines: [] }).writes).toHaveLength(1);
+    expect(drafted([], { ...destination, pipelines: [] }).writes).toHaveLength(1);
   });
 });

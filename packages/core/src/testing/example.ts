@@ -1,5 +1,6 @@
 import type { Destination } from '../destination/destination';
 import { BUILT_IN_FIELDS } from '../destination/built-in-fields';
+import type { SeenField } from '../mapping/suggest';
 import type { Fill, RouteDefinition, Value, Write } from '../route/definition';
 import { KnownRecords, type KnownRecord } from '../route/known-records';
 import { lookupsFor } from '../route/lookups';
@@ -141,4 +142,11 @@ export function plan(
   lookupsFor(definition, from, where);
   const newIds = Object.fromEntries(definition.writes.map(({ as }) => [as, `${as} of ${from.id}`]));
   return planRun(definition, from, records, { destination: where, newIds });
+}
+
+/** A field that an intake received, which holds what its name says. */
+export function seenField(key: string): SeenField {
+  const last = key.split('.').at(-1)!;
+  const kind = /mail/i.test(last) ? 'email' : /phone|tel/.test(last) ? 'phone' : 'text';
+  return { key, label: key, kind, filled: 1, values: [], dateOrder: null };
 }

@@ -1,0 +1,170 @@
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import { signIn } from './support';
+
+/** What a form builder elsewhere might send: the questions in a list, beside their answers. */
+const messy = (name: string, email: string, more: Record<string, string> = {}) => ({
+  event: {
+    id: 'evt_9f2k20dk29d1',
+    answers: [
+      { id: 'a1', title: 'Your name', value: name },
+      { id: 'a2', title: 'E-mail address', value: email },
+      { id: 'a3', title: 'Company', value: 'Weir Glass' },
+      { id: 'a4', title: 'Town', value: more.town ?? 'Ilkley' },
+      { id: 'a5', title: 'Your message', value: 'Two bays against the south wall.\nSoon, please.' },
+    ],
+  },
+});
+
+/** A new endpoint, and how to send to it. */
+async function endpoint(page: Page, name: string): Promise<(payload: object) => Promise<void>> {
+  const made = await page.request.post('/api/v1/intakes', { data: { kind: 'endpoint', name } });
+  const { key } = (await made.json()) as { key: string };
+  return async (payload) => expect((await page.request.post(`/in/${key}`, { data: payload })).status()).toBe(202);
+}
+
+async function draftFor(page: Page, name: string): Promise<void> {
+  await page.goto('/routes');
+  await page.getByRole('button', { name: 'New route' }).click();
+  await page.getByLabel('Takes from').selectOption(name);
+  await page.getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Make the draft' }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
+async function publish(page: Page, version: number): Promise<void> {
+  await page.getByRole('button', { name: 'Publish…' }).click();
+  await page.getByRole('button', { name: `Publish version ${version}` }).click();
+  await expect(page.getByText(`live, version ${version}`)).toBeVisible();
+}
+
+async function total(request: APIRequestContext, kind: string, q: string): Promise<number> {
+  return ((await (await request.get(`/api/v1/${kind}?q=${q}`)).json()) as { total: number }).total;
+}
+
+test.beforeEach(({ page }) => signIn(page));
+
+test('a messy payload is mapped with suggestions, rehearsed, caught up on, and what it wrote is taken back', async ({
+  page,
+}, { retry }) => {
+  const [name, site] = [`Show stand ${retry}`, `weirglass${retry}`];
+  const send = await endpoint(page, name);
+  await send(messy('ada van der weir', `Ada@${site}.example`));
+  await send(messy('EDA LOCK', `eda@${site}.example`, { town: 'Otley' }));
+  await draftFor(page, name);
+
+  // What leaves little doubt is fed; the rest is suggested with its reasons, and taken one by one.
+  const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });
+  await expect(rehearsal).toContainText('Eda');
+  const contact = page.getByRole('region', { name: 'Fields of the contact' });
+  await contact.getByRole('button', { name: 'Do not feed Last name' }).click();
+  await expect(rehearsal).toContainText(/Last name is needed/);
+  const suggested = page.getByRole('region', { name: 'Suggestions for the contact' });
+  await expect(suggested).toContainText('Last name');
+  await suggested.getByRole('button', { name: /for Last name$/ }).click();
+  await expect(rehearsal).toContainText('Lock');
+
+  // Only one town.
+  await page.getByRole('button', { name: /^2 Only when/ }).click();
+  await page.getByRole('button', { name: 'Test', exact: true }).click();
+  await page.getByLabel('Field', { exact: true }).selectOption({ label: 'Town' });
+  await page.getByLabel('Wanted').fill('ilk-ley');
+  await expect(page.getByText('0 of the last 2 submissions would pass.')).toBeVisible();
+  await expect(page.getByText(/1 differs only by spaces, punctuation or accents/)).toBeVisible();
+  await page.getByLabel('Wanted').fill('ilkley');
+  await expect(page.getByText('1 of the last 2 submissions would pass.')).toBeVisible();
+  await expect(rehearsal).toContainText('takes this only when');
+  await publish(page, 1);
+
+  // What came before is caught up on, and leaves out whom the condition does not let through.
+  await page.getByRole('button', { name: 'More about this route' }).click();
+  await page.getByRole('menuitem', { name: 'Catch up on what it missed…' }).click();
+  await expect(page.getByText('2 submissions not run by it yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Route 2 submissions' }).click();
+  await expect(page.getByText(/2 submissions on the way/)).toBeVisible();
+  await expect.poll(() => total(page.request, 'contacts', site)).toBe(1);
+  await page.goto(`/records/contacts?q=${site}`);
+  await page.getByRole('link', { name: 'Ada van der Weir' }).click();
+  await expect(page.getByRole('button', { name: 'Edit Last name: van der Weir' })).toBeVisible();
+
+  // And all of it is taken back, and given again.
+  await page.goto('/routes');
+  await page.getByRole('link', { name }).click();
+  await page.getByRole('button', { name: 'More about this route' }).click();
+  await page.getByRole('menuitem', { name: 'Take back all it wrote…' }).click();
+  await expect(page.getByRole('dialog')).toContainText('nothing else touched them');
+  await page.getByRole('button', { name: 'Take back 1 run' }).click();
+  await expect.poll(() => total(page.request, 'contacts', site)).toBe(0);
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect.poll(() => total(page.request, 'contacts', site)).toBe(1);
+});
+
+test('a saved case holds up publishing until somebody agrees; versions are compared over what arrived', async ({
+  page,
+}, { retry }) => {
+  const name = `Open day ${retry}`;
+  const send = await endpoint(page, name);
+  for (const n of [1, 2, 3])
+    await send({ name: `Ada Weir ${n}`, email: `ada${n}@openday${retry}.example`, job: 'Head' });
+  await draftFor(page, name);
+  const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });
+  await expect(rehearsal).toContainText('Weir');
+  await rehearsal.getByRole('button', { name: /save it as a case/ }).click();
+  await rehearsal.getByLabel('Name of the case').fill('A visitor');
+  await rehearsal.getByRole('button', { name: 'Save', exact: true }).click();
+  await rehearsal.getByRole('tab', { name: 'Saved cases' }).click();
+  await expect(rehearsal.getByText('as agreed')).toBeVisible();
+  await publish(page, 1);
+
+  const contact = page.getByRole('region', { name: 'Fields of the contact' });
+  await contact.getByRole('button', { name: 'Do not feed Job title' }).click();
+  await expect(rehearsal.getByText('comes out otherwise')).toBeVisible();
+  await page.getByRole('button', { name: 'Publish…' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('The contact’s Job title is another');
+  await expect(dialog.getByRole('button', { name: 'Publish version 2' })).toBeDisabled();
+  await dialog.getByLabel('Publish all the same, knowing this').click();
+  await dialog.getByRole('button', { name: 'Publish version 2' }).click();
+  await expect(page.getByText('live, version 2')).toBeVisible();
+  await rehearsal.getByRole('button', { name: 'Agree on this instead' }).click();
+  await expect(rehearsal.getByText('as agreed')).toBeVisible();
+
+  await page.getByRole('button', { name: 'More about this route' }).click();
+  await page.getByRole('menuitem', { name: 'Versions' }).click();
+  await dialog.getByRole('button', { name: 'Rehearse on past submissions' }).click();
+  await expect(dialog.getByText('3 of them differ.')).toBeVisible();
+  await dialog.getByText('The contact’s Job title is another').click();
+  await expect(dialog.getByRole('link', { name: 'Ada Weir 3' })).toBeVisible();
+  await dialog
+    .getByRole('listitem')
+    .filter({ hasText: 'Robin Nye' })
+    .last()
+    .getByRole('button', { name: 'Take it up again' })
+    .click();
+  await expect(contact.getByText('Job title')).toBeVisible();
+});
+
+test('values of a list are translated from what really came, and what is not in the table waits for a person', async ({
+  page,
+}, { retry }) => {
+  const name = `Catalogue ${retry}`;
+  const send = await endpoint(page, name);
+  for (const what of ['School garden', 'school garden', 'ferns and mosses'])
+    await send({ name: 'Ida Weir', email: `ida${retry}@catalogue.example`, growing: what });
+  await draftFor(page, name);
+  const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });
+  await page.getByLabel('Feed another field of the contact').selectOption({ label: 'Growing for' });
+  await page.getByRole('button', { name: 'Add what feeds Growing for' }).click();
+  await page.getByPlaceholder('Find an answer, or type a text').fill('growing');
+  await page
+    .getByRole('option', { name: /growing/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Finishers of Growing for' }).click();
+  await page.getByLabel('Add a finisher').selectOption('translate');
+  const table = page.getByRole('region', { name: 'Translation table' });
+  await expect(table).toContainText('ferns and mosses');
+  await expect(rehearsal).toContainText('The run would wait for a person');
+  await table.getByLabel('What “ferns and mosses” becomes').selectOption('Ornamentals');
+  await expect(rehearsal).toContainText('Ornamentals');
+  await expect(page.getByText(/ferns and mosses → /)).toBeVisible();
+});
