@@ -49,14 +49,14 @@ export function suggestFills(
 ): Suggestion[] {
   const answers = seen.filter(({ filled }) => filled > 0).map(asAnswer);
   const elsewhere = fedElsewhere(others);
-  const fedBy = new Set(route.writes.flatMap((write) => [...usedAnswers(write)]));
   return route.writes.flatMap((write) => {
+    const elsewhereFed = new Set(route.writes.flatMap((other) => (other === write ? [] : [...usedAnswers(other)])));
     const found: Suggestion[] = [];
     for (const field of unfedFields(write, destination))
       for (const answer of answers) {
         const suggestion = weigh(write, field, answer, elsewhere, destination);
         // What feeds another record already most likely belongs there alone.
-        const least = fedBy.has(foldKey(answer.seen.key)) && field.key !== 'domain' ? CERTAIN : WORTH;
+        const least = elsewhereFed.has(foldKey(answer.seen.key)) && field.key !== 'domain' ? CERTAIN : WORTH;
         if (suggestion && suggestion.certainty >= least) found.push(suggestion);
       }
     return bestOfEach(found, usedAnswers(write));
