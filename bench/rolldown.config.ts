@@ -6,6 +6,7 @@ export default defineConfig({
     route: 'bench/route.ts',
     form: 'bench/form.ts',
     lists: 'bench/lists.ts',
+    rehearse: 'bench/rehearse.ts',
     handler: 'bench/plain/handler.ts',
   },
   platform: 'node',

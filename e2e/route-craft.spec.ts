@@ -165,3 +165,31 @@ test('values of a list are translated from what really came, and what is not in 
   await expect(rehearsal).toContainText('Ornamentals');
   await expect(page.getByText(/ferns and mosses → /)).toBeVisible();
 });
+
+test('two people on one draft see each other’s changes, and neither’s are lost', async ({ page, browser }, {
+  retry,
+}) => {
+  const name = `Both ${retry}`;
+  const send = await endpoint(page, name);
+  await send({ name: 'Ada Weir', email: `ada${retry}@both.example`, job: 'Head' });
+  await draftFor(page, name);
+  const other = await (await browser.newContext()).newPage();
+  await other.request.post('/api/v1/session/demo', { data: { email: 'sunita.kaur@quillfern.example' } });
+  await other.goto(page.url());
+  const lines = (at: Page) => at.getByRole('region', { name: 'Fields of the contact' });
+  await expect(lines(other).getByRole('button', { name: 'Do not feed Job title' })).toBeVisible();
+
+  await lines(page).getByRole('button', { name: 'Do not feed Job title' }).click();
+  await expect(other.getByText(/Robin Nye changed this draft/)).toBeVisible();
+  await expect(lines(other).getByRole('button', { name: 'Do not feed Job title' })).toHaveCount(0);
+
+  // Both at once: each changes something else before hearing of the other.
+  await page.getByRole('button', { name: /^1 Takes from/ }).click();
+  await other.getByRole('button', { name: /^1 Takes from/ }).click();
+  await Promise.all([
+    page.getByLabel('Name of the route').fill(`${name} of Robin`),
+    other.request.get('/api/v1/session').then(() => other.getByRole('button', { name: /^5 Place/ }).click()),
+  ]);
+  await expect(other.getByRole('heading', { name: `${name} of Robin`, level: 1 })).toBeVisible();
+  await other.context().close();
+});

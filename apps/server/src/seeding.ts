@@ -19,6 +19,7 @@ import { DestinationService } from './workspaces/destination.service';
 import { RatesService } from './workspaces/rates.service';
 import { DealMovesService } from './records/deal-moves.service';
 import { RoutesService } from './routes/routes.service';
+import { ComparisonsService } from './runs/comparisons.service';
 import { RouterService } from './runs/router.service';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
 import { PeopleService } from './workspaces/people.service';
@@ -49,6 +50,7 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     leads: context.get(LeadsService),
     rates: context.get(RatesService),
     views: context.get(ViewsService),
+    comparisons: context.get(ComparisonsService),
     router: context.get(RouterService),
     routes: context.get(RoutesService),
     teams: context.get(TeamsService),

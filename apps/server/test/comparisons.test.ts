@@ -178,3 +178,30 @@ test('the versions of a route say who, when and why, and what each said', async 
   expect(versions[1]!.definition.writes[2]!.fills[0]!.value.parts[0]).toEqual({ text: 'Glass for' });
   expect((await workspace.call('GET', '/routes/nowhere/versions')).status).toBe(404);
 });
+
+test('a draft that somebody else saved meanwhile is not overwritten', async () => {
+  const put = async (revision: string | null, name: string) => {
+    const response = await fetch(`${server.base}/api/v1/routes/${route}/draft`, {
+      method: 'PUT',
+      headers: {
+        authorization: `Bearer ${workspace.token}`,
+        'content-type': 'application/json',
+        ...(revision === null ? {} : { 'if-match': revision }),
+      },
+      body: JSON.stringify({ ...routeFrom(workspace.endpoint), name }),
+    });
+    return { status: response.status, body: (await response.json()) as RouteShape & ProblemBody };
+  };
+  const { revision } = await workspace.get<RouteShape>(`/routes/${route}`);
+  expect(await put(`"${revision}"`, 'One')).toMatchObject({
+    status: 200,
+    body: { revision: revision + 1, draftSavedBy: 'token test' },
+  });
+  expect(await put(String(revision), 'Other')).toMatchObject({
+    status: 409,
+    body: { code: 'changed-meanwhile', detail: expect.stringContaining('token test') },
+  });
+  expect(await put(null, 'Third')).toMatchObject({ status: 200, body: { revision: revision + 2 } });
+  expect((await put('soon', 'Fourth')).status).toBe(422);
+  expect((await workspace.get<RouteShape>(`/routes/${route}`)).name).toBe('Third');
+});

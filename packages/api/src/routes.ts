@@ -24,6 +24,10 @@ export interface RouteLine {
 export interface RouteShape extends RouteLine {
   draft: RouteDefinition;
   draftSavedAt: string;
+  /** Who saved it last; null while nobody did since it was made. */
+  draftSavedBy: string | null;
+  /** Counts the changes of the draft; a save names the one that it was made on (`If-Match`). */
+  revision: number;
   published: RouteDefinition | null;
   problems: Problem[];
 }

@@ -89,6 +89,7 @@ export * from './route/describe';
 export * from './route/route-conditions';
 export * from './route/changes';
 export * from './route/compare-plans';
+export * from './route/merge-drafts';
 export * from './route/outlines';
 export * from './people/person';
 export * from './record/list-view';

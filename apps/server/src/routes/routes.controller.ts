@@ -1,4 +1,4 @@
-import { Body, Controller, Get, HttpCode, Inject, Param, Post, Put } from '@nestjs/common';
+import { Body, Controller, Get, Headers, HttpCode, Inject, Param, Post, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import { FINISHERS } from '@haycart/core';
 import type { RouteDefinitionLine, RouteLine, RouteShape, RouteVersionLine } from '@haycart/api';
@@ -6,6 +6,7 @@ import { IsBoolean, IsISO8601, IsObject, IsOptional, IsString, Length } from 'cl
 import { z } from 'zod';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database, type WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
 import { PeopleService } from '../workspaces/people.service';
 import { RoutesService } from './routes.service';
 
@@ -62,13 +63,17 @@ export class RoutesController {
     return this.database.inWorkspace(workspaceId, (tx) => this.routes.add(tx, definition));
   }
 
+  /** With `If-Match` (RFC 9110) and the revision that it was made on, a draft that somebody else saved since is not overwritten. */
   @Put('routes/:id/draft')
   saveDraft(
-    @ByCaller() { workspaceId }: Caller,
+    @ByCaller() caller: Caller,
     @Param('id') id: string,
     @Body() definition: Record<string, unknown>,
+    @Headers('if-match') upon: string | undefined,
   ): Promise<RouteShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.routes.saveDraft(tx, id, definition));
+    return this.database.inWorkspace(caller.workspaceId, async (tx) =>
+      this.routes.saveDraft(tx, id, definition, await this.#nameOf(tx, caller), readRevision(upon)),
+    );
   }
 
   @Post('routes/:id/publish')
@@ -136,4 +141,15 @@ export class RoutesController {
   async #nameOf(tx: WorkspaceTx, { by }: Caller): Promise<string> {
     return by.kind === 'token' ? `token ${by.name}` : ((await this.people.one(tx, by.id))?.name ?? 'somebody');
   }
+}
+
+/** The revision in an `If-Match` header, quoted or not; `undefined` where none is asked for. */
+function readRevision(header: string | undefined): number | undefined {
+  if (header === undefined || header === '*') return undefined;
+  const [, revision] = /^"?(\d{1,9})"?$/.exec(header) ?? [];
+  if (revision === undefined)
+    throw new ProblemError('refused', 'If-Match holds no revision of a draft.', [
+      { at: '', code: 'wrong-value', message: 'Give the revision that the route told, such as "3".' },
+    ]);
+  return Number(revision);
 }

@@ -29,6 +29,8 @@ interface Row {
   version: number | null;
   draft: RouteDefinition;
   draft_saved_at: Date;
+  draft_saved_by: string | null;
+  draft_revision: number;
   published: RouteDefinition | null;
 }
 
@@ -38,7 +40,7 @@ export type RouteDefinitions = Pick<Row, 'id' | 'name' | 'state' | 'draft' | 'pu
 /** Looks at a definition that is about to be published. @throws ProblemError when somebody has to say so knowingly. */
 export type PublishGuard = (tx: WorkspaceTx, id: string, draft: RouteDefinition) => Promise<void>;
 
-const SELECT = `select r.id, r.name, r.state, r.version, r.draft, r.draft_saved_at, v.definition as published from route r
+const SELECT = `select r.id, r.name, r.state, r.version, r.draft, r.draft_saved_at, r.draft_saved_by, r.draft_revision, v.definition as published from route r
   left join route_version v on v.workspace_id = r.workspace_id and v.route_id = r.id and v.version = r.version`;
 
 /** The most submissions that a route catches up on in one act. */
@@ -77,6 +79,8 @@ export class RoutesService {
       ...line(row, surroundings, await this.#runCounts(tx)),
       draft: row.draft,
       draftSavedAt: row.draft_saved_at.toISOString(),
+      draftSavedBy: row.draft_saved_by,
+      revision: row.draft_revision,
       published: row.published,
       problems: read.ok ? checkRoute(read.route, surroundings) : read.problems,
     };
@@ -90,11 +94,30 @@ export class RoutesService {
     return this.one(tx, id);
   }
 
-  /** Saves a draft. A definition of the wrong shape is refused; one that is not ready yet is kept, with its problems told. */
-  async saveDraft(tx: WorkspaceTx, id: string, definition: unknown): Promise<RouteShape> {
+  /**
+   * Saves a draft. A definition of the wrong shape is refused; one that is not ready yet is kept, with its problems told.
+   *
+   * @param upon The revision that it was made on; whoever does not say takes the latest.
+   * @throws ProblemError 409 when somebody else saved it since.
+   */
+  async saveDraft(tx: WorkspaceTx, id: string, definition: unknown, by: string, upon?: number): Promise<RouteShape> {
     const draft = readShape(definition);
-    await this.#row(tx, id);
-    await tx.db.update(route).set({ draft, name: draft.name, draftSavedAt: new Date() }).where(eq(route.id, id));
+    const row = await this.#row(tx, id);
+    if (upon !== undefined && upon !== row.draft_revision)
+      throw new ProblemError(
+        'changed-meanwhile',
+        `${row.draft_saved_by ?? 'Somebody else'} changed this draft meanwhile. Read it again; nothing of it was overwritten.`,
+      );
+    await tx.db
+      .update(route)
+      .set({
+        draft,
+        name: draft.name,
+        draftSavedAt: new Date(),
+        draftSavedBy: by,
+        draftRevision: row.draft_revision + 1,
+      })
+      .where(and(eq(route.workspaceId, tx.workspaceId), eq(route.id, id)));
     await this.events.tell(tx, 'routes');
     return this.one(tx, id);
   }
@@ -237,7 +260,17 @@ export class RoutesService {
   ): Promise<number | null> {
     const row = await this.#row(tx, id);
     const mine = and(eq(route.workspaceId, tx.workspaceId), eq(route.id, id));
-    if (draft) await tx.db.update(route).set({ draft, name: draft.name, draftSavedAt: new Date() }).where(mine);
+    if (draft)
+      await tx.db
+        .update(route)
+        .set({
+          draft,
+          name: draft.name,
+          draftSavedAt: new Date(),
+          draftSavedBy: by,
+          draftRevision: row.draft_revision + 1,
+        })
+        .where(mine);
     const version = published ? (row.version ?? 0) + 1 : null;
     if (published && version) {
       await tx.db

@@ -12,6 +12,10 @@ export const route = pgTable(
     state: text('state').$type<'live' | 'paused'>().notNull().default('paused'),
     draft: jsonb('draft').$type<RouteDefinition>().notNull(),
     draftSavedAt: time('draft_saved_at').notNull().defaultNow(),
+    /** Who saved it last, in words. */
+    draftSavedBy: text('draft_saved_by'),
+    /** Counts the changes of the draft, so that two editors do not overwrite each other unseen. */
+    draftRevision: integer('draft_revision').notNull().default(0),
     /** The published version that runs; null until the first one. */
     version: integer('version'),
     createdAt: time('created_at').notNull().defaultNow(),

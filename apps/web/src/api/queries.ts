@@ -123,6 +123,9 @@ export const routesQuery = queryOptions({
   queryKey: ['routes', 'list'],
   queryFn: () => call<RouteLine[]>('GET', '/routes'),
 });
+/** The route as it is now, also when somebody else changes it. */
+export const latestRouteQuery = (id: string) =>
+  queryOptions({ queryKey: ['routes', id, 'latest'], queryFn: () => call<RouteShape>('GET', `/routes/${id}`) });
 export const routeQuery = (id: string) =>
   queryOptions({
     queryKey: ['route', id],

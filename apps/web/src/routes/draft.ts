@@ -1,11 +1,21 @@
 import type { RouteShape } from '@haycart/api';
-import type { Fill, RouteDefinition, Write } from '@haycart/core';
+import { mergeDrafts, type Fill, type RouteDefinition, type Write } from '@haycart/core';
+import { toast } from 'sonner';
 import { call } from '../api/client';
 import { createDraft } from '../state/saved-draft';
 
 /** The draft on the route sheet. */
-export const useDraft = createDraft<RouteDefinition, RouteShape>((id, definition) =>
-  call<RouteShape>('PUT', `/routes/${id}/draft`, definition),
+export const useDraft = createDraft<RouteDefinition, RouteShape>(
+  (id, definition, { revision }) =>
+    call<RouteShape>('PUT', `/routes/${id}/draft`, definition, { 'if-match': `"${revision}"` }),
+  async (id, mine, base) => {
+    const saved = await call<RouteShape>('GET', `/routes/${id}`);
+    const { draft, clashes } = mergeDrafts(base.draft, mine, saved.draft);
+    toast(`${saved.draftSavedBy ?? 'Somebody else'} changed this draft meanwhile; both are kept.`, {
+      description: clashes.join(' '),
+    });
+    return { value: draft, saved };
+  },
 );
 
 /** Changes one write of the draft. */

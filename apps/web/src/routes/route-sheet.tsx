@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
-import { intakeLinesQuery, routeQuery } from '../api/queries';
+import { intakeLinesQuery, latestRouteQuery, routeQuery, sessionQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { PageHead } from '../components/sheet';
 import { Failed, Loading, messageOf } from '../components/status';
@@ -36,6 +36,7 @@ export function RouteSheet() {
   useEffect(() => {
     if (route.data && useDraft.getState().id !== route.data.id) open(route.data.id, route.data.draft, route.data);
   }, [route.data, open]);
+  useOthersChanges(id, ready);
   useEffect(
     () => () => {
       void useDraft.getState().save();
@@ -46,6 +47,18 @@ export function RouteSheet() {
   if (route.isError) return <Failed error={route.error} retry={() => void route.refetch()} />;
   if (!ready) return <Loading />;
   return <Sheet />;
+}
+
+/** Shows what another person saves of the draft as they save it, unless something of one’s own is not saved yet. */
+function useOthersChanges(id: string, ready: boolean): void {
+  const me = useQuery(sessionQuery).data?.person.name;
+  const latest = useQuery({ ...latestRouteQuery(id), enabled: ready }).data;
+  useEffect(() => {
+    const { id: opened, saved, takeOver } = useDraft.getState();
+    if (!latest || opened !== latest.id || !saved || latest.revision <= saved.revision) return;
+    if (takeOver(latest.draft, latest) && latest.draftSavedBy !== me)
+      toast(`${latest.draftSavedBy ?? 'Somebody else'} changed this draft. It is shown as it is now.`);
+  }, [latest, me]);
 }
 
 function Sheet() {

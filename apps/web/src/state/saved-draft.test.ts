@@ -141,4 +141,32 @@ describe('a draft', () => {
     await draft.getState().save();
     expect(asked).toEqual([]);
   });
+
+  test('that somebody else saved meanwhile is brought together with theirs, and saved upon it', async () => {
+    const { asked, put } = server();
+    const draft = createDraft<string, Told>(put, async (_, mine, base) => {
+      await Promise.resolve();
+      return { value: `${mine} over ${base.value} and theirs`, saved: { value: 'theirs', revision: 7 } };
+    });
+    draft.getState().open('route', 'a', { value: 'a', revision: 1 });
+    draft.getState().change(() => 'mine');
+    await rest();
+    asked[0]!.fail(
+      new ApiError({ type: '', title: '', status: 409, code: 'changed-meanwhile', detail: 'Somebody did.' }),
+    );
+    await settled();
+    expect(draft.getState()).toMatchObject({ value: 'mine over a and theirs', saved: { revision: 7 } });
+    await rest();
+    expect(asked.at(-1)).toMatchObject({ value: 'mine over a and theirs', upon: 7 });
+  });
+
+  test('takes over what somebody else saved only while nothing of its own waits', async () => {
+    const { asked, draft, type } = opened();
+    expect(draft.getState().takeOver('theirs', { value: 'theirs', revision: 2 })).toBe(true);
+    expect(draft.getState()).toMatchObject({ value: 'theirs', past: [] });
+    type('mine');
+    expect(draft.getState().takeOver('more of theirs', { value: 'more of theirs', revision: 3 })).toBe(false);
+    await rest();
+    expect(asked[0]).toMatchObject({ value: 'mine', upon: 2 });
+  });
 });

@@ -19,6 +19,8 @@ export interface SavedDraft<Value, Saved> {
   future: Value[];
   open: (id: string, value: Value, saved: Saved) => void;
   told: (saved: Saved) => void;
+  /** Takes over what somebody else saved, unless something of one’s own is not saved yet. Answers whether it did. */
+  takeOver: (value: Value, saved: Saved) => boolean;
   change: (change: (value: Value) => Value) => void;
   undo: () => void;
   redo: () => void;
@@ -26,8 +28,25 @@ export interface SavedDraft<Value, Saved> {
   save: () => Promise<void>;
 }
 
-/** A store of one draft. Its saves go to the server one after the other, each upon what the one before answered. */
-export function createDraft<Value, Saved>(put: (id: string, value: Value, saved: Saved) => Promise<Saved>) {
+/**
+ * Brings what is being edited together with what somebody else saved meanwhile.
+ *
+ * @param base What both were made of.
+ */
+export type Reconcile<Value, Saved> = (
+  id: string,
+  value: Value,
+  base: Saved,
+) => Promise<{ value: Value; saved: Saved }>;
+
+/**
+ * A store of one draft. Its saves go to the server one after the other, each upon what the one before answered. Where
+ * somebody else saved meanwhile, and both can be brought together, that is saved.
+ */
+export function createDraft<Value, Saved>(
+  put: (id: string, value: Value, saved: Saved) => Promise<Saved>,
+  reconcile?: Reconcile<Value, Saved>,
+) {
   let timer: number | undefined;
   let running: Promise<void> = Promise.resolve();
   /** What the server last told of each draft, also of one that is being closed while its last change is saved. */
@@ -45,6 +64,12 @@ export function createDraft<Value, Saved>(put: (id: string, value: Value, saved:
         if (get().id === id) set({ saved: told, error: null, ...(get().value === value ? { saving: 'saved' } : {}) });
       } catch (error) {
         if (get().id !== id) return;
+        if (reconcile && error instanceof ApiError && error.problem.code === 'changed-meanwhile') {
+          const both = await reconcile(id, get().value!, latest.get(id)!);
+          latest.set(id, both.saved);
+          if (get().id === id) show(both.value, { saved: both.saved });
+          return;
+        }
         set({ saving: 'failed', error });
         // Nothing typed is lost: when the server only did not answer, it is saved as soon as it does.
         if (error instanceof ApiError && error.problem.status !== 422 && error.problem.status !== 409)
@@ -67,6 +92,13 @@ export function createDraft<Value, Saved>(put: (id: string, value: Value, saved:
         const { id } = get();
         if (id) latest.set(id, saved);
         set({ saved });
+      },
+      takeOver: (value, saved) => {
+        const { id, saving } = get();
+        if (!id || saving !== 'saved') return false;
+        latest.set(id, saved);
+        set({ value, saved, past: [], future: [] });
+        return true;
       },
       change: (change) => {
         const { value, past } = get();
