@@ -1,3 +1,4 @@
+import pg from 'pg';
 import { fill, route } from './enquiries';
 import { freshDatabase, prepare, report } from './support';
 
@@ -12,10 +13,15 @@ const databaseUrl = await freshDatabase('bench_rehearse');
 const prepared = await prepare(databaseUrl, route);
 const { services, workspaceId, key } = prepared;
 await fill(prepared, SUBMISSIONS);
+const client = new pg.Client({ connectionString: databaseUrl });
+await client.connect();
+await client.query('analyze');
 
 const begunLive = performance.now();
 await services.router.drain();
 const live = performance.now() - begunLive;
+await client.query('analyze');
+await client.end();
 
 const [published] = await services.database.inWorkspace(workspaceId, (tx) => services.routes.lines(tx));
 const draft = route(key);
@@ -25,9 +31,8 @@ const { id } = await services.comparisons.begin(workspaceId, published!.id, { la
 const heaps: number[] = [];
 let found;
 do {
-  await new Promise((resolve) => setTimeout(resolve, 20));
+  await new Promise((resolve) => setTimeout(resolve, 100));
   found = await services.database.inWorkspace(workspaceId, (tx) => services.comparisons.one(tx, published!.id, id));
-  globalThis.gc?.();
   heaps.push(process.memoryUsage().heapUsed);
 } while (found.state === 'working');
 const rehearsed = Date.parse(found.finishedAt!) - Date.parse(found.startedAt);

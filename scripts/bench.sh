@@ -12,5 +12,5 @@ run_bench() {
   HAYCART_BENCH_CLUSTER=$(cluster_start "$data/bench") || fail 'the database could not be started; see above.'
   export HAYCART_BENCH_CLUSTER
   PATH=$PATH:$(cluster_bin)
-  for bench in ${1:-accept route rehearse lists form}; do node --expose-gc "bench/dist/$bench.js" || fail "bench $bench ended early; see above."; done
+  for bench in ${1:-accept route rehearse lists form}; do node "bench/dist/$bench.js" || fail "bench $bench ended early; see above."; done
 }
