@@ -72,9 +72,15 @@ export function Mapping(props: MappingProps) {
             Arrives but feeds nothing:
             {unfed.slice(0, 24).map(({ key, label, examples }) => (
               <DragAnswer key={key} answer={key}>
-                <Mono className="rounded-sm bg-slate-soft px-1.5 text-ink">
-                  <span title={[label === key ? '' : label, examples[0]].filter(Boolean).join(': ')}>{key}</span>
-                </Mono>
+                {label === key ? (
+                  <Mono className="rounded-sm bg-slate-soft px-1.5 text-ink">
+                    <span title={examples[0]}>{key}</span>
+                  </Mono>
+                ) : (
+                  <span className="rounded-sm bg-slate-soft px-1.5 text-ink" title={[key, examples[0]].join(': ')}>
+                    {label}
+                  </span>
+                )}
               </DragAnswer>
             ))}
             {unfed.length > 24 && `and ${unfed.length - 24} more`}
@@ -127,7 +133,7 @@ function WriteTable({ write, ...props }: MappingProps & { write: Write }) {
           {...props}
         />
       ))}
-      <Suggestions write={write} suggestions={props.suggestions} destination={destination} />
+      <Suggestions write={write} suggestions={props.suggestions} incoming={props.incoming} destination={destination} />
       <AddField write={write} destination={destination} hidden={required} />
     </section>
   );

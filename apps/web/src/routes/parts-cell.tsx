@@ -45,7 +45,11 @@ export function PartsCell({
               +
             </span>
           )}
-          <PartChip part={part} remove={() => set(parts.filter((_, other) => other !== index))} />
+          <PartChip
+            part={part}
+            name={nameOf(part, incoming)}
+            remove={() => set(parts.filter((_, other) => other !== index))}
+          />
         </Fragment>
       ))}
       {parts.length === 0 && <span className="text-muted">nothing yet</span>}
@@ -62,15 +66,27 @@ export function PartsCell({
   );
 }
 
-function PartChip({ part, remove }: { part: Part; remove: () => void }) {
+/** What the sender or a person calls an answer; null where its key says it. */
+function nameOf(part: Part, incoming: readonly ProfileFieldShape[]): string | null {
+  const seen = 'answer' in part && incoming.find(({ key, also }) => key === part.answer || also.includes(part.answer));
+  return seen && seen.label !== seen.key ? seen.label : null;
+}
+
+function PartChip({ part, name, remove }: { part: Part; name: string | null; remove: () => void }) {
   const text = partText(part);
   const look = 'answer' in part ? 'bg-slate-soft' : 'visit' in part ? 'bg-straw-soft' : 'border border-line';
   return (
     <span className={`inline-flex max-w-full items-center rounded-sm ${look}`}>
-      <Mono className="truncate pl-1.5">{text}</Mono>
+      {name ? (
+        <span className="truncate pl-1.5" title={text}>
+          {name}
+        </span>
+      ) : (
+        <Mono className="truncate pl-1.5">{text}</Mono>
+      )}
       <button
         type="button"
-        aria-label={`Take away ${text}`}
+        aria-label={`Take away ${name ?? text}`}
         onClick={remove}
         className="flex size-6 flex-none items-center justify-center text-muted hover:text-brick"
       >

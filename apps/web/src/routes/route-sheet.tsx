@@ -121,9 +121,11 @@ function Loaded({
               ? `Not saved: ${messageOf(error)}`
               : saving === 'saving'
                 ? 'Saving the draft …'
-                : route.draftDiffers
-                  ? 'The draft is saved and differs from what runs'
-                  : 'The draft is what runs'}
+                : route.version === null
+                  ? 'The draft is saved; nothing of it runs yet'
+                  : route.draftDiffers
+                    ? 'The draft is saved and differs from what runs'
+                    : 'The draft is what runs'}
           </span>
         </p>
         <div className="rounded border border-line">

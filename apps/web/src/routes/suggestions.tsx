@@ -40,10 +40,12 @@ export function useSuggestions(
 export function Suggestions({
   write,
   suggestions,
+  incoming,
   destination,
 }: {
   write: Write;
   suggestions: readonly Suggestion[];
+  incoming: readonly ProfileFieldShape[];
   destination: Destination;
 }) {
   const own = suggestions.filter(({ as }) => as === write.as);
@@ -79,7 +81,7 @@ export function Suggestions({
               className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3 py-1 pr-2.5 md:grid-cols-[minmax(0,0.95fr)_minmax(0,1.6fr)_minmax(0,2.2fr)_auto]"
             >
               <span className="truncate">{label}</span>
-              <Mono className="truncate max-md:order-3 max-md:col-span-2">{answer}</Mono>
+              <AnswerName answer={answer} incoming={incoming} />
               <span className="text-small text-muted max-md:order-4 max-md:col-span-2">{reasons.join('; ')}</span>
               <Button onClick={() => take([suggestion])} aria-label={`Take ${answer} for ${label}`}>
                 <Check className="size-3.5" aria-hidden /> Take
@@ -89,5 +91,16 @@ export function Suggestions({
         })}
       </ul>
     </section>
+  );
+}
+
+function AnswerName({ answer, incoming }: { answer: string; incoming: readonly ProfileFieldShape[] }) {
+  const label = incoming.find(({ key }) => key === answer)?.label ?? answer;
+  return label === answer ? (
+    <Mono className="truncate max-md:order-3 max-md:col-span-2">{answer}</Mono>
+  ) : (
+    <span className="truncate max-md:order-3 max-md:col-span-2" title={answer}>
+      {label}
+    </span>
   );
 }
