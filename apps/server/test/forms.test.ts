@@ -181,6 +181,24 @@ describe('what a form is sent', () => {
     expect(((await needed.json()) as ProblemBody).errors?.map(({ at }) => at)).toEqual(['/pupils']);
   });
 
+  test('has a phone number read as of the country chosen beside it, or refused while somebody can mend it', async () => {
+    const phone: FormItem = { name: 'tel', type: 'phone', label: 'Phone', country: 'GB', asksCountry: true };
+    const form = await newForm(formOf(EMAIL, phone));
+    await publish(form.key);
+    const shown = await page(form);
+    expect(shown).toContain('value="GB" data-code="44" data-first selected>United Kingdom +44<');
+    const sendPhone = (country: string, number: string) =>
+      server.post(`/in/${form.key}`, `email=ada%40weir.example&tel[]=${country}&tel[]=${encodeURIComponent(number)}`, {
+        accept: 'text/html',
+        'content-type': 'application/x-www-form-urlencoded',
+      });
+    const refused = await sendPhone('NL', '12');
+    expect(refused.status).toBe(422);
+    expect(await refused.text()).toMatch(/data-code="31" data-first selected>Netherlands \+31<[\s\S]*value="\+31 12"/);
+    expect((await sendPhone('NL', '06 12345678')).status).toBe(200);
+    expect((await latest(form.key)).payload).toMatchObject({ tel: '+31 6 12345678' });
+  });
+
   test('is checked in the language of the visitor', async () => {
     const form = await newForm({ ...formOf(EMAIL), translations: { nl: { title: 'Vraag ons' } } });
     await publish(form.key);

@@ -9,6 +9,7 @@ import {
   languagesOf,
   localised,
   expectedHeight,
+  joinedAnswers,
   PLAIN_THEME,
   withLimit,
   type FormDefinition,
@@ -120,7 +121,17 @@ export class FormPages {
   ): Promise<void> {
     const shown = await this.#shown(intake, asked);
     const { entry } = asked;
-    send(response, 422, shown, askingPage(intake, shown, { entry, visit: visitIn(answers), answers, refused }));
+    send(
+      response,
+      422,
+      shown,
+      askingPage(intake, shown, {
+        entry,
+        visit: visitIn(answers),
+        answers: joinedAnswers(shown.form, answers),
+        refused,
+      }),
+    );
   }
 
   /** What is said when more was sent than is taken; the browser's way back keeps what was typed. */

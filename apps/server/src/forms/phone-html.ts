@@ -4,6 +4,7 @@ import { attributes, escape } from './html';
 interface Country {
   country: string;
   code: string;
+  first: boolean;
   label: string;
 }
 
@@ -15,8 +16,8 @@ function countriesIn(language: string): Country[] {
   const known = inLanguage.get(language);
   if (known) return known;
   const names = new Intl.DisplayNames([language, 'en'], { type: 'region' });
-  const countries = CODES.map(({ country, code }) => ({ country, code, label: names.of(country) ?? country })).sort(
-    (a, b) => a.label.localeCompare(b.label, language),
+  const countries = CODES.map((one) => ({ ...one, label: names.of(one.country) ?? one.country })).sort((a, b) =>
+    a.label.localeCompare(b.label, language),
   );
   inLanguage.set(language, countries);
   return countries;
@@ -35,7 +36,7 @@ export function phoneHtml(
   const chosen = chosenCountry(text, country, countriesIn(words.language));
   const options = countriesIn(words.language).map(
     (one) =>
-      `<option${attributes({ value: one.country, 'data-code': one.code, selected: one === chosen })}>${escape(one.label)} +${one.code}</option>`,
+      `<option${attributes({ value: one.country, 'data-code': one.code, 'data-first': one.first, selected: one === chosen })}>${escape(one.label)} +${one.code}</option>`,
   );
   const both = { name: `${name}[]` };
   return `<span class="dialled"><select${attributes({ ...both, autocomplete: 'country', 'aria-label': words.country })}><option value="">${escape(words.country)}</option>${options.join('')}</select><input type="tel"${attributes({ autocomplete: 'tel', inputmode: 'tel', ...input, ...both, value: text })}></span>`;
@@ -45,5 +46,6 @@ function chosenCountry(text: string, country: string | undefined, countries: rea
   const typed = /^\+[\d\s]+/.exec(text)?.[0].slice(1).replace(/\s/g, '');
   const own = countries.find((one) => one.country === country);
   if (!typed || (own && typed.startsWith(own.code))) return own;
-  return countries.find(({ code }) => typed.startsWith(code));
+  const fitting = countries.filter(({ code }) => typed.startsWith(code));
+  return fitting.find(({ first }) => first) ?? fitting[0];
 }

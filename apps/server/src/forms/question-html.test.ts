@@ -59,7 +59,16 @@ describe('an answer', () => {
     [question('consent'), 'yes', 'name="q" checked'],
     [question('address'), 'Wharf 3\nLS1 4DY\nLeeds', 'value="Leeds"'],
     [question('hidden', { value: 'fair' }), 'shop', 'value="shop"'],
-    [question('phone', { asksCountry: true, country: 'GB' }), '+49 30 123456', 'data-code="49" selected>Germany'],
+    [
+      question('phone', { asksCountry: true, country: 'GB' }),
+      '+49 30 123456',
+      'data-code="49" data-first selected>Germany',
+    ],
+    [
+      question('phone', { asksCountry: true, country: 'GB' }),
+      '+1 212 5550123',
+      'data-code="1" data-first selected>United States',
+    ],
     [question('phone', { asksCountry: true, country: 'CA' }), '+1 613 5550123', 'data-code="1" selected>Canada'],
   ])('is there again after a refusal: %j', (asked, answer, shown) => expect(html(asked, answer)).toContain(shown));
 
@@ -74,7 +83,10 @@ describe('browsers', () => {
   test.each<[Question, string]>([
     [question('email'), 'type="email" autocomplete="email"'],
     [question('phone'), 'type="tel" autocomplete="tel"'],
-    [question('phone', { asksCountry: true, country: 'NL' }), 'value="NL" data-code="31" selected>Netherlands +31<'],
+    [
+      question('phone', { asksCountry: true, country: 'NL' }),
+      'value="NL" data-code="31" data-first selected>Netherlands +31<',
+    ],
     [question('phone', { asksCountry: true }), '<option value="">Country</option>'],
     [question('text', { feeds: { record: 'contact', field: 'first_name' } }), 'autocomplete="given-name"'],
     [question('text', { name: 'organisation' }), 'autocomplete="organization"'],

@@ -76,7 +76,8 @@ export const routeDefinitionsQuery = queryOptions({
 });
 export const profileQuery = (intake: string) =>
   queryOptions({
-    queryKey: ['submissions', 'profile', intake],
+    // Not read again with every submission: a profile of many hardly changes by one.
+    queryKey: ['intakes', intake, 'profile'],
     queryFn: () => call<ProfileShape>('GET', `/intakes/${encodeURIComponent(intake)}/profile`),
     staleTime: 30_000,
   });

@@ -74,7 +74,7 @@ function Passing({ definition }: { definition: RouteDefinition }) {
     REST_MS,
   );
   const passing = useQuery({
-    queryKey: ['submissions', 'passing', body],
+    queryKey: ['passing', body],
     queryFn: () => call<PassingShape>('POST', '/rehearse/passing', JSON.parse(body)),
     placeholderData: keepPreviousData,
     retry: false,

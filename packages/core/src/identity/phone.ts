@@ -1,3 +1,4 @@
+import metadata from 'libphonenumber-js/min/metadata';
 import {
   getCountries,
   getCountryCallingCode,
@@ -45,10 +46,18 @@ export function showPhone(phone: string): string {
   return parsePhoneNumberFromString(phone)?.formatInternational() ?? phone;
 }
 
-/** The countries (ISO 3166-1 alpha-2) whose numbers can be read, with their calling codes (ITU-T E.164), such as `31`. */
-export function phoneCountries(): { country: string; code: string }[] {
-  return getCountries().map((country) => ({ country, code: getCountryCallingCode(country) }));
+/**
+ * The countries (ISO 3166-1 alpha-2) whose numbers can be read, with their calling codes (ITU-T E.164), such as `31`.
+ * Where several share a code, `first` is the one that most of its numbers belong to.
+ */
+export function phoneCountries(): { country: string; code: string; first: boolean }[] {
+  return getCountries().map((country) => {
+    const code = getCountryCallingCode(country);
+    return { country, code, first: codeHolders[code]?.[0] === country };
+  });
 }
+
+const { country_calling_codes: codeHolders } = metadata as { country_calling_codes: Record<string, string[]> };
 
 /**
  * A number and the country chosen beside it as one text that means the same everywhere: `+31 6 12345678`. What cannot

@@ -50,7 +50,8 @@ function followCode(number: HTMLInputElement): void {
   if (!countries || !typed) return;
   const fits = ({ dataset: { code } }: HTMLOptionElement) => code !== undefined && typed.startsWith(code);
   if (countries.selectedOptions[0] && fits(countries.selectedOptions[0])) return;
-  const country = [...countries.options].find(fits);
+  const fitting = [...countries.options].filter(fits);
+  const country = fitting.find(({ dataset: { first } }) => first !== undefined) ?? fitting[0];
   if (country) countries.value = country.value;
 }
 
