@@ -193,3 +193,26 @@ test('two people on one draft see each other’s changes, and neither’s are lo
   await expect(other.getByRole('heading', { name: `${name} of Robin`, level: 1 })).toBeVisible();
   await other.context().close();
 });
+
+test('a field whose sender gives only an id is named once, beside its examples, and goes by that name', async ({
+  page,
+}, { retry }) => {
+  const name = `Ids only ${retry}`;
+  const send = await endpoint(page, name);
+  await send({
+    data: [
+      { id: 'f7', value: 'Two bays' },
+      { id: 'f8', value: `ida${retry}@ids.example` },
+    ],
+  });
+  await page.goto('/intakes');
+  await page.getByRole('link', { name, exact: true }).click();
+  const line = page.getByRole('row').filter({ hasText: 'data.f7' });
+  await expect(line).toContainText('Two bays');
+  await line.getByRole('button', { name: 'Name data.f7' }).click();
+  await line.getByLabel('Name of data.f7').fill('What will you build?');
+  await line.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'What will you build?' })).toContainText('data.f7');
+  await draftFor(page, name);
+  await expect(page.getByText('What will you build?')).toBeVisible();
+});

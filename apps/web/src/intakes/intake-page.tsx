@@ -8,6 +8,7 @@ import { Copyable } from '../components/copyable';
 import { PageHead, Sheet } from '../components/sheet';
 import { Failed, Loading, messageOf } from '../components/status';
 import { Listening } from './listening';
+import { WhatArrives } from './what-arrives';
 
 /** One intake: its address and what arrives there. A form is read where it is built. */
 export function IntakePage() {
@@ -36,6 +37,7 @@ export function IntakePage() {
         <OpenOrClose intake={intake.data} />
       </PageHead>
       <EndpointSide intake={intake.data} />
+      <WhatArrives intakeKey={intake.data.key} />
     </div>
   );
 }
