@@ -52,11 +52,11 @@ export function suggestFills(
   return route.writes.flatMap((write) => {
     const elsewhereFed = new Set(route.writes.flatMap((other) => (other === write ? [] : [...usedAnswers(other)])));
     const found: Suggestion[] = [];
-    for (const field of unfedFields(write, destination))
+    for (const wanted of unfedFields(write, destination).map(asWanted))
       for (const answer of answers) {
-        const suggestion = weigh(write, field, answer, elsewhere, destination);
+        const suggestion = weigh(write, wanted, answer, elsewhere, destination);
         // What feeds another record already most likely belongs there alone.
-        const least = elsewhereFed.has(foldKey(answer.seen.key)) && field.key !== 'domain' ? CERTAIN : WORTH;
+        const least = elsewhereFed.has(answer.folded) && wanted.field.key !== 'domain' ? CERTAIN : WORTH;
         if (suggestion && suggestion.certainty >= least) found.push(suggestion);
       }
     return bestOfEach(found, usedAnswers(write));
@@ -70,6 +70,9 @@ interface Answer {
   /** The last segment of its key, as it is and without punctuation. */
   last: string;
   name: string;
+  labelName: string;
+  /** Its key, however it is written; see `foldKey`. */
+  folded: string;
   /** What the objects around it are about, as in `business.name`. */
   about: 'company' | 'contact' | null;
 }
@@ -80,7 +83,32 @@ function asAnswer(seen: SeenField): Answer {
   const around = path.flatMap(wordsOf);
   const isAbout = (words: ReadonlySet<string>) => around.some((word) => words.has(word));
   const about = isAbout(COMPANY_WORDS) ? 'company' : isAbout(CONTACT_WORDS) ? 'contact' : null;
-  return { seen, words: new Set([...wordsOf(seen.label), ...wordsOf(last)]), last, name: plainName(last), about };
+  return {
+    seen,
+    words: new Set([...wordsOf(seen.label), ...wordsOf(last)]),
+    last,
+    name: plainName(last),
+    labelName: plainName(seen.label),
+    folded: foldKey(seen.key),
+    about,
+  };
+}
+
+/** A field with the names that it goes by. */
+interface Wanted {
+  field: FieldDefinition;
+  names: readonly string[];
+  words: readonly string[];
+  also: readonly string[];
+}
+
+function asWanted(field: FieldDefinition): Wanted {
+  return {
+    field,
+    names: [plainName(field.label), plainName(field.key)],
+    words: wordsOf(field.label),
+    also: SYNONYMS[`${field.record} ${field.key}`] ?? [],
+  };
 }
 
 const COMPANY_WORDS = new Set(
@@ -120,21 +148,22 @@ function usedAnswers(write: Write): Set<string> {
 
 function weigh(
   write: Write,
-  field: FieldDefinition,
+  wanted: Wanted,
   answer: Answer,
   elsewhere: ReadonlyMap<string, { fill: Fill; route: string }>,
   destination: Destination,
 ): Suggestion | null {
+  const { field } = wanted;
   const { seen } = answer;
   const fits = kindFits(field, seen);
   if (fits === 'never') return null;
   const reasons: { weight: number; text: string }[] = [];
-  const named = nameMatch(field, answer);
+  const named = nameMatch(wanted, answer);
   if (named) reasons.push(named);
   if (fits === 'well') reasons.push({ weight: 0.3, text: `its values look like ${KIND_WORDS[seen.kind]}` });
   const options = optionOverlap(field, seen);
   if (options) reasons.push(options);
-  const other = elsewhere.get(`${write.record} ${field.key} ${foldKey(seen.key)}`);
+  const other = elsewhere.get(`${write.record} ${field.key} ${answer.folded}`);
   if (other) reasons.push({ weight: 0.55, text: `“${other.route}” feeds it so` });
   if (!named && !options && !other) return null;
   const certainty = Math.min(1, reasons.reduce((sum, { weight }) => sum + weight, 0) + belonging(field, answer));
@@ -158,22 +187,19 @@ function belonging({ record }: FieldDefinition, { about }: Answer): number {
   return about === record ? 0.1 : -0.4;
 }
 
-function nameMatch(field: FieldDefinition, answer: Answer): { weight: number; text: string } | null {
-  const { words, name, last, seen, about } = answer;
+function nameMatch(wanted: Wanted, answer: Answer): { weight: number; text: string } | null {
+  const { field, names, also } = wanted;
+  const { words, name, labelName, last, seen, about } = answer;
   // “Name” alone is a person’s, unless it stands among what belongs to a company.
   if (field.record === 'company' && field.key === 'name' && name === 'name' && about !== 'company') return null;
-  const labels = [plainName(field.label), plainName(field.key)];
-  if (labels.includes(name) || labels.includes(plainName(seen.label)))
-    return { weight: 0.6, text: 'it has the same name' };
-  const also = SYNONYMS[`${field.record} ${field.key}`] ?? [];
-  if (also.includes(name) || also.includes(plainName(seen.label)))
+  if (names.includes(name) || names.includes(labelName)) return { weight: 0.6, text: 'it has the same name' };
+  if (also.includes(name) || also.includes(labelName))
     return { weight: 0.55, text: `“${seen.label === seen.key ? last : seen.label}” is another word for it` };
-  const wanted = wordsOf(field.label);
-  const shared = wanted.filter((word) => words.has(word));
+  const shared = wanted.words.filter((word) => words.has(word));
   const synonym = also.find((one) => one.length > 3 && !GENERIC_WORDS.has(one) && words.has(one));
   if (synonym) return { weight: 0.4, text: `“${synonym}” stands in its name` };
   if (!shared.length) return null;
-  const share = shared.length / Math.max(wanted.length, 1);
+  const share = shared.length / Math.max(wanted.words.length, 1);
   return { weight: 0.25 + 0.25 * share, text: `both names have “${shared.join(' ')}”` };
 }
 
@@ -246,12 +272,12 @@ function finishing(
   return uses.length ? { finishers: uses } : {};
 }
 
-function usesFor(field: FieldDefinition, { seen, name }: Answer, country: string): FinisherUse[] {
+function usesFor(field: FieldDefinition, { seen, name, labelName }: Answer, country: string): FinisherUse[] {
   if (field.key === 'domain') return [{ use: 'company-domain' }];
   if (field.key === 'country') return [{ use: 'country' }];
   if (field.key === 'first_name' || field.key === 'last_name') {
     const own = field.key === 'first_name' ? 'given' : 'family';
-    const isWhole = WHOLE_NAMES.has(name) || WHOLE_NAMES.has(plainName(seen.label));
+    const isWhole = WHOLE_NAMES.has(name) || WHOLE_NAMES.has(labelName);
     return [isWhole ? { use: 'split-name', with: { part: own } } : { use: 'trim' }, { use: 'name-case' }];
   }
   if (field.key === 'full_name') return [{ use: 'trim' }, { use: 'collapse' }, { use: 'name-case' }];

@@ -49,14 +49,16 @@ export function countryNamed(text: string): string | null {
 
 function allNames(): Map<string, string> {
   const names = new Map<string, string>();
+  const tongues = LANGUAGES.flatMap((language) =>
+    (['long', 'short'] as const).map((style) => new Intl.DisplayNames([language], { type: 'region', style })),
+  );
   for (const code of countryCodes()) {
     names.set(code.toLowerCase(), code);
-    for (const language of LANGUAGES)
-      for (const style of ['long', 'short'] as const) {
-        const name = new Intl.DisplayNames([language], { type: 'region', style }).of(code);
-        // Two letters are a code, and no abbreviation of a name (`É.-U.`).
-        if (name && folded(name).length > 2 && !names.has(folded(name))) names.set(folded(name), code);
-      }
+    for (const tongue of tongues) {
+      const name = folded(tongue.of(code) ?? '');
+      // Two letters are a code, and no abbreviation of a name (`É.-U.`).
+      if (name.length > 2 && !names.has(name)) names.set(name, code);
+    }
   }
   for (const [code, also] of Object.entries(ALSO)) for (const name of also.split(' ')) names.set(folded(name), code);
   return names;
