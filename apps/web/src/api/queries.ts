@@ -76,8 +76,7 @@ export const routeDefinitionsQuery = queryOptions({
 });
 export const profileQuery = (intake: string) =>
   queryOptions({
-    // Not read again with every submission: a profile of many hardly changes by one.
-    queryKey: ['intakes', intake, 'profile'],
+    queryKey: ['submissions', 'profile', intake],
     queryFn: () => call<ProfileShape>('GET', `/intakes/${encodeURIComponent(intake)}/profile`),
     staleTime: 30_000,
   });
