@@ -18,7 +18,7 @@ test('a new endpoint shows what is posted to it, and a route made from that writ
     plots: 3,
   };
   expect((await request.post(address, { data: payload })).status()).toBe(202);
-  await expect(page.getByText('visitor.first_name')).toBeVisible();
+  await expect(page.getByRole('table').getByText('visitor.first_name')).toBeVisible();
   await expect(page.getByRole('button', { name: /wanjiru MOSS/ })).toContainText('no route takes it');
 
   await page.getByRole('link', { name: /^Routes/ }).click();
