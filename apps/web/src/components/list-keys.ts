@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useLayoutEffect } from 'react';
 
 /** Whether keys belong to something that is typed into, or to a dialog, and so not to the page. */
 export function keysAreTaken(event: KeyboardEvent): boolean {
@@ -13,9 +13,9 @@ export function keysAreTaken(event: KeyboardEvent): boolean {
   );
 }
 
-/** The keys of a page, while it is shown. */
+/** The keys of a page, from the moment it can be seen. */
 export function usePageKeys(keys: Record<string, (event: KeyboardEvent) => void>): void {
-  useEffect(() => {
+  useLayoutEffect(() => {
     const press = (event: KeyboardEvent) => {
       const act = keys[event.key];
       if (!act || keysAreTaken(event)) return;
