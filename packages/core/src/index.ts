@@ -33,6 +33,7 @@ export * from './destination/change-type';
 export * from './destination/readiness';
 export * from './destination/rates';
 export * from './mapping/value';
+export type { SeenField } from './mapping/answer-names';
 export * from './mapping/suggest';
 export * from './mapping/finishers/finisher';
 export * from './mapping/finishers/registry';

@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { destination, fill, person, routeOf, sale } from '../testing/example';
 import { BUILT_IN_FIELDS } from '../destination/built-in-fields';
 import type { RouteDefinition, Write } from '../route/definition';
-import { suggestFills, type SeenField } from './suggest';
+import type { SeenField } from './answer-names';
+import { suggestFills } from './suggest';
 
 const seen = (key: string, kind: SeenField['kind'], more: Partial<SeenField> = {}): SeenField => ({
   key,

@@ -1,7 +1,8 @@
 import type { Destination } from '../destination/destination';
 import { defaultStageOf } from '../destination/edit-pipeline';
 import type { RecordKind } from '../diff/record';
-import { suggestFills, type SeenField } from '../mapping/suggest';
+import type { SeenField } from '../mapping/answer-names';
+import { suggestFills } from '../mapping/suggest';
 import type { Fill, RouteDefinition, Value, Write } from './definition';
 
 /** What a route may begin as, by its purpose. */

@@ -1,6 +1,6 @@
 import type { Destination } from '../destination/destination';
 import { BUILT_IN_FIELDS } from '../destination/built-in-fields';
-import type { SeenField } from '../mapping/suggest';
+import type { SeenField } from '../mapping/answer-names';
 import type { Fill, RouteDefinition, Value, Write } from '../route/definition';
 import { KnownRecords, type KnownRecord } from '../route/known-records';
 import { lookupsFor } from '../route/lookups';
