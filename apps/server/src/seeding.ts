@@ -11,7 +11,7 @@ import { readConfig } from './platform/config';
 import { Database } from './platform/database/database';
 import { migrateDatabase } from './platform/database/migrate';
 import { PinoLogger } from './platform/logging';
-import { ActivitiesService } from './records/activities.service';
+import { ActivitiesService } from './records/activities/activities.service';
 import { LeadsService } from './records/leads.service';
 import { RecordEditsService } from './records/record-edits.service';
 import { ViewsService } from './views/views.service';

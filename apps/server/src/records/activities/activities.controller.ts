@@ -5,11 +5,11 @@ import { CONSENT_CHANNELS, type ConsentChannel } from '@haycart/core';
 import type { ConsentShape, FileShape, NoteShape, TaskLine, TaskShape } from '@haycart/api';
 import { IsBoolean, IsIn, IsISO8601, IsOptional, IsString, Length, Matches, ValidateIf } from 'class-validator';
 import type { FastifyReply, FastifyRequest } from 'fastify';
-import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database, type WorkspaceTx } from '../platform/database/database';
-import { ProblemError } from '../platform/errors/problem-error';
+import { ByCaller, type Caller } from '../../platform/auth/caller';
+import { Database, type WorkspaceTx } from '../../platform/database/database';
+import { ProblemError } from '../../platform/errors/problem-error';
 import { ActivitiesService } from './activities.service';
-import { kindFrom } from './record-kinds';
+import { kindFrom } from '../record-kinds';
 
 const LARGEST_FILE = 25 * 1024 * 1024;
 
