@@ -131,7 +131,7 @@ test('everything is found from anywhere, by keyboard', async ({ page }) => {
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Dealer application' })).toBeVisible();
   await page.getByRole('link', { name: /^Submissions/ }).click();
-  await expect(page.getByRole('row').nth(2)).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Submissions' }).getByRole('row').nth(2)).toBeVisible();
   await page.keyboard.press('j');
   await page.keyboard.press('j');
   await page.keyboard.press('Enter');

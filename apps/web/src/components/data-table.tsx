@@ -95,9 +95,7 @@ export function DataTable<Row extends { id: string }>({
     j: () => step(1),
     k: () => step(-1),
     ...(here && choice ? { x: () => choice.choose([here.id], !choice.chosen.has(here.id)) } : {}),
-    ...(here && document.activeElement?.tagName !== 'BUTTON' && document.activeElement?.tagName !== 'A'
-      ? { Enter: () => open?.(here) }
-      : {}),
+    ...(here ? { Enter: () => open?.(here) } : {}),
   });
 
   const shown = table.getAllLeafColumns();

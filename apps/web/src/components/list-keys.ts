@@ -1,6 +1,6 @@
 import { useLayoutEffect } from 'react';
 
-/** Whether keys belong to something that is typed into, or to a dialog, and so not to the page. */
+/** Whether a key belongs to what is typed into or pressed, or to a dialog, and so not to the page. */
 export function keysAreTaken(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement;
   return (
@@ -9,6 +9,7 @@ export function keysAreTaken(event: KeyboardEvent): boolean {
     event.altKey ||
     /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) ||
     target.isContentEditable ||
+    (event.key === 'Enter' && target.closest('a, button, summary') !== null) ||
     target.closest('[role="dialog"]') !== null
   );
 }
