@@ -1,5 +1,5 @@
 import type { HistoryEntry } from '@haycart/api';
-import { finisherNamed, showFieldValue, type FieldDefinition, type Part } from '@haycart/core';
+import { answerKeys, finisherNamed, showFieldValue, type FieldDefinition, type Part } from '@haycart/core';
 import { Link } from 'react-router';
 import { exactTime } from '../components/format';
 import { Mono } from '../components/sheet';
@@ -58,7 +58,7 @@ export function TraceOfValue({ field, history }: { field: FieldDefinition; histo
 }
 
 function partName(part: Part): string {
-  if ('answer' in part) return part.answer;
+  if ('answer' in part) return answerKeys(part).join(' or ');
   if ('visit' in part) return `visit: ${part.visit}`;
   if ('text' in part) return 'text';
   if ('write' in part) return `${part.write}.${part.field}`;

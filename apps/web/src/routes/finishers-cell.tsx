@@ -1,5 +1,6 @@
 import type { ProfileFieldShape } from '@haycart/api';
 import {
+  answerKeys,
   FINISHERS,
   finisherNamed,
   type FieldDefinition,
@@ -34,7 +35,7 @@ export function FinishersCell({
   label: string;
 }) {
   const uses = fill.value.finishers ?? [];
-  const answers = fill.value.parts.flatMap((part) => ('answer' in part ? [part.answer] : []));
+  const answers = fill.value.parts.flatMap((part) => ('answer' in part ? answerKeys(part) : []));
   const set = (finishers: FinisherUse[]) =>
     changeFill(write.as, fill.field, (known) => ({ ...known, value: { ...known.value, finishers } }));
   const swap = (index: number) =>

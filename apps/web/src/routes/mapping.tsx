@@ -1,4 +1,5 @@
 import {
+  answerKeys,
   requiredUnfed,
   type Destination,
   type Fill,
@@ -41,7 +42,7 @@ export function Mapping(props: MappingProps) {
         ...fills.map(({ value }) => value),
         ...(place ? [place.pipeline, place.stage] : []),
       ])
-      .flatMap(({ parts }) => parts.flatMap((part) => ('answer' in part ? [part.answer] : []))),
+      .flatMap(({ parts }) => parts.flatMap((part) => ('answer' in part ? answerKeys(part) : []))),
   );
   const unfed = incoming.filter(
     ({ key }) =>

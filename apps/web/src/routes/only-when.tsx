@@ -1,5 +1,6 @@
 import type { PassingShape, ProfileFieldShape } from '@haycart/api';
 import {
+  answerKeys,
   clausesOf,
   fieldTypeOf,
   mapCondition,
@@ -39,7 +40,7 @@ export function OnlyWhen({
   const known = useMemo(() => terms(incoming), [incoming]);
   // What is tested stays to be seen, also when it never came.
   const unseen = clausesOf(shown).flatMap(({ of: { field } }) =>
-    known.some(({ key }) => key === field) ? [] : [term(field, field.replace(/^\w+ /, ''), 'text')],
+    known.some(({ key }) => key === field) ? [] : [term(field, wordsOf(partOf(field)), 'text')],
   );
   const fields = unseen.length ? [...known, ...unseen] : known;
   return (
@@ -119,7 +120,7 @@ function terms(incoming: readonly ProfileFieldShape[]): FieldDefinition[] {
 }
 
 function keyOf(part: Part): string {
-  if ('answer' in part) return `answer ${part.answer}`;
+  if ('answer' in part && !part.or) return `answer ${part.answer}`;
   if ('visit' in part) return `visit ${part.visit}`;
   return JSON.stringify(part);
 }
@@ -127,6 +128,11 @@ function keyOf(part: Part): string {
 function partOf(key: string): Part {
   if (key.startsWith('answer ')) return { answer: key.slice(7) };
   return key.startsWith('visit ') ? { visit: key.slice(6) } : (JSON.parse(key) as Part);
+}
+
+function wordsOf(part: Part): string {
+  if ('answer' in part) return answerKeys(part).join(' or ');
+  return 'visit' in part ? part.visit : keyOf(part);
 }
 
 const onTerms = (condition: Condition): RecordCondition => mapCondition(condition, (part) => ({ field: keyOf(part) }));

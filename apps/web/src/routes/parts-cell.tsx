@@ -1,4 +1,5 @@
 import {
+  answerKeys,
   VISIT_NAMES,
   VISIT_PART_NAMES_DERIVED,
   type Fill,
@@ -68,8 +69,10 @@ export function PartsCell({
 
 /** What the sender or a person calls an answer; null where its key says it. */
 function nameOf(part: Part, incoming: readonly ProfileFieldShape[]): string | null {
-  const seen = 'answer' in part && incoming.find(({ key, also }) => key === part.answer || also.includes(part.answer));
-  return seen && seen.label !== seen.key ? seen.label : null;
+  if (!('answer' in part)) return null;
+  const seen = incoming.find(({ key, also }) => key === part.answer || also.includes(part.answer));
+  if (!seen || seen.label === seen.key) return null;
+  return [seen.label, ...(part.or ?? [])].join(' or ');
 }
 
 function PartChip({ part, name, remove }: { part: Part; name: string | null; remove: () => void }) {
@@ -98,7 +101,7 @@ function PartChip({ part, name, remove }: { part: Part; name: string | null; rem
 
 /** A part as it is written in a chip. */
 function partText(part: Part): string {
-  if ('answer' in part) return part.answer;
+  if ('answer' in part) return answerKeys(part).join(' or ');
   if ('visit' in part) return part.visit;
   if ('text' in part) return `“${part.text}”`;
   if ('decision' in part) return `${part.decision}.${part.output}`;

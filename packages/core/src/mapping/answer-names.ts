@@ -1,5 +1,5 @@
 import type { FieldDefinition } from '../destination/field-definition';
-import { foldKey } from '../payload/profile';
+import { foldKey } from '../payload/key';
 import type { ValueKind } from '../payload/value-kind';
 import type { DateOrder } from './reading/date-text';
 import { SYNONYMS } from './synonyms';

@@ -1,7 +1,8 @@
 import type { Destination } from '../destination/destination';
 import type { FieldDefinition } from '../destination/field-definition';
 import type { RecordKind } from '../diff/record';
-import { foldKey } from '../payload/profile';
+import { foldKey } from '../payload/key';
+import { answerKeys } from '../route/answers';
 import type { Fill, RouteDefinition, Write } from '../route/definition';
 import { asAnswer, asWanted, belonging, nameMatch, type Answer, type SeenField, type Wanted } from './answer-names';
 import { finishing } from './suggested-finishers';
@@ -76,7 +77,9 @@ const NEVER = new Set([
 
 function usedAnswers(write: Write): Set<string> {
   return new Set(
-    write.fills.flatMap(({ value }) => value.parts.flatMap((part) => ('answer' in part ? [foldKey(part.answer)] : []))),
+    write.fills.flatMap(({ value }) =>
+      value.parts.flatMap((part) => ('answer' in part ? answerKeys(part).map(foldKey) : [])),
+    ),
   );
 }
 

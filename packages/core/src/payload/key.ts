@@ -48,3 +48,10 @@ export function parseKey(key: string): (string | number)[] | null {
   }
   return segments.length ? segments : null;
 }
+
+/** A key without what is written differently by accident, its segments kept apart. */
+export function foldKey(key: string): string {
+  return (parseKey(key) ?? [key])
+    .map((segment) => (typeof segment === 'number' ? `[${segment}]` : foldSegment(segment) || segment))
+    .join('.');
+}

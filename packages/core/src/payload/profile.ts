@@ -3,7 +3,7 @@ import { dateOrderOf, type DateOrder } from '../mapping/reading/date-text';
 import { answerText } from '../mapping/value';
 import { shorten } from '../text';
 import { payloadFields, type PayloadField } from './fields';
-import { foldSegment, parseKey } from './key';
+import { foldKey } from './key';
 import { fieldKind, valueKind, type KindCounts, type ValueKind } from './value-kind';
 
 /** What an intake has really received. */
@@ -37,9 +37,21 @@ export interface ProfileField {
   lastFilled: string | null;
   /** Other ways in which the key was written. */
   also: string[];
+  /** In which submission of the intake it first stood, and in which it last had an answer, counted from 1. */
+  firstIn: number;
+  lastFilledIn: number;
+  /** What its latest answers look like, the last of them at the end. */
+  recent: ValueKind[];
 }
 
-export const PROFILE_LIMITS = { fields: 2_000, values: 200, valueLength: 80, examples: 5, exampleLength: 200 } as const;
+export const PROFILE_LIMITS = {
+  fields: 2_000,
+  values: 200,
+  valueLength: 80,
+  examples: 5,
+  exampleLength: 200,
+  recent: 20,
+} as const;
 
 export function emptyProfile(): Profile {
   return { submissions: 0, fields: {}, beyond: 0 };
@@ -62,7 +74,7 @@ export class ProfileLearner {
     const own = new Set(fields.map(({ key }) => key));
     for (const field of fields) {
       const known = this.#fieldFor(field, own, at);
-      if (known) count(known, field, at);
+      if (known) count(known, field, at, this.profile.submissions);
     }
   }
 
@@ -93,6 +105,9 @@ export class ProfileLearner {
       lastSeen: at,
       lastFilled: null,
       also: [],
+      firstIn: this.profile.submissions,
+      lastFilledIn: 0,
+      recent: [],
     };
     this.#fields += 1;
     Object.defineProperty(fields, key, { value: made, enumerable: true, configurable: true, writable: true });
@@ -125,7 +140,7 @@ function profiledFields(payload: JsonObject): PayloadField[] {
   return fields;
 }
 
-function count(known: ProfileField, { label, pointer, value }: PayloadField, at: string): void {
+function count(known: ProfileField, { label, pointer, value }: PayloadField, at: string, submission: number): void {
   known.sent += 1;
   known.pointer = pointer;
   if (label) known.label = label;
@@ -137,6 +152,9 @@ function count(known: ProfileField, { label, pointer, value }: PayloadField, at:
   if (text === '') return;
   known.filled += 1;
   known.kinds[kind] = (known.kinds[kind] ?? 0) + 1;
+  known.recent.push(kind);
+  if (known.recent.length > PROFILE_LIMITS.recent) known.recent.shift();
+  known.lastFilledIn = submission;
   if (known.lastFilled === null || at > known.lastFilled) known.lastFilled = at;
   for (const one of kind === 'list' ? text.split('\n') : [text]) countValue(known, one);
   const example = shorten(text, PROFILE_LIMITS.exampleLength);
@@ -153,13 +171,6 @@ function countValue(known: ProfileField, value: string): void {
   else if (Object.keys(known.values).length < PROFILE_LIMITS.values)
     Object.defineProperty(known.values, value, { value: 1, enumerable: true, configurable: true, writable: true });
   else known.more = true;
-}
-
-/** A key without what is written differently by accident, its segments kept apart. */
-export function foldKey(key: string): string {
-  return (parseKey(key) ?? [key])
-    .map((segment) => (typeof segment === 'number' ? `[${segment}]` : foldSegment(segment) || segment))
-    .join('.');
 }
 
 /** What a field holds, by all of its values. */

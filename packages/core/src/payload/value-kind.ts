@@ -100,6 +100,26 @@ export function fieldKind(counts: KindCounts): ValueKind {
   return 'text';
 }
 
+/** Kinds between which values go to and fro without anything having changed. */
+export function kindFamily(kind: ValueKind): string {
+  switch (kind) {
+    case 'money':
+    case 'whole-number':
+    case 'decimal':
+      return 'number';
+    case 'date':
+    case 'date-time':
+      return 'date';
+    case 'country':
+    case 'id':
+    case 'long-text':
+    case 'text':
+      return 'text';
+    default:
+      return kind;
+  }
+}
+
 /** The type of record field that values of a kind fit best. */
 export function fieldTypeOf(kind: ValueKind): FieldType {
   switch (kind) {

@@ -19,6 +19,7 @@ import {
 } from './definition';
 import { clausesOf } from '../condition/condition';
 import { checkCondition } from '../condition/evaluate';
+import { answerKeys } from './answers';
 import { conditionSetting, partType } from './route-conditions';
 import { checkMarks } from './check-marks';
 import { notBuiltYet, valuesOf } from './not-built';
@@ -270,9 +271,11 @@ function checkPart(
 ): Problem[] {
   if ('answer' in part) {
     const at = jsonPointer([...way, 'answer']);
-    if (!parseKey(part.answer)) return [error('not-a-key', `“${part.answer}” is not the key of an answer.`, at)];
+    const keys = answerKeys(part);
+    const wrong = keys.filter((key) => !parseKey(key));
+    if (wrong.length) return wrong.map((key) => error('not-a-key', `“${key}” is not the key of an answer.`, at));
     const intakes = surroundings.intakes.filter(({ key }) => route.from.includes(key));
-    const unseen = intakes.filter(({ fieldKeys }) => fieldKeys && !holdsKey(fieldKeys, part.answer));
+    const unseen = intakes.filter(({ fieldKeys }) => fieldKeys && !keys.some((key) => holdsKey(fieldKeys, key)));
     if (!intakes.length || unseen.length < intakes.length) return [];
     return [
       warning(

@@ -75,7 +75,8 @@ export interface FinisherUse {
 }
 
 export type Part =
-  | { answer: string }
+  /** `or`: other keys, in their order, where that one is blank, as after a sender renamed a field. */
+  | { answer: string; or?: string[] }
   | { visit: string }
   | { text: string }
   | { decision: string; output: string }

@@ -4,6 +4,7 @@ import { answerText, type PartReader } from '../mapping/value';
 import { answerAt } from '../payload/fields';
 import { sourceOf } from '../source/source';
 import type { Visit } from '../source/visit';
+import { answerKeys } from './answers';
 import type { Submission } from './submission';
 
 /** What finishers may know while a submission is worked out. */
@@ -15,11 +16,18 @@ export function finisherContext({ payload }: Submission, setting: FinisherSettin
 /** Reads the parts that need nothing but the submission: answers, the visit and fixed texts. */
 export function submissionReader(submission: Submission): PartReader {
   return (part) => {
-    if ('answer' in part) return answerAt(submission.payload, part.answer);
+    if ('answer' in part) return firstAnswer(submission, answerKeys(part));
     if ('visit' in part) return visitPart(submission, part.visit);
     if ('text' in part) return part.text;
     return undefined;
   };
+}
+
+/** The first answer that is not blank; otherwise what stands under the first key. */
+function firstAnswer({ payload }: Submission, [first, ...others]: string[]): JsonValue | undefined {
+  const found = answerAt(payload, first!);
+  if (!others.length || answerText(found).trim() !== '') return found;
+  return others.map((key) => answerAt(payload, key)).find((answer) => answerText(answer).trim() !== '') ?? found;
 }
 
 function visitPart({ visit, receivedAt }: Submission, name: string): JsonValue | undefined {

@@ -12,6 +12,7 @@ import { oneNumberIn } from '../mapping/reading/number-text';
 import { yesOrNo } from '../mapping/reading/yes-no-words';
 import { answerText, type PartReader } from '../mapping/value';
 import { listInWords } from '../text';
+import { answerKeys } from './answers';
 import type { Condition, Part, RouteDefinition } from './definition';
 import type { Submission } from './submission';
 
@@ -104,7 +105,7 @@ function isNow({ of, test }: Clause<Part>, read: PartReader): string {
 
 /** What people call a part: the key of an answer, `the page`, `the contact’s E-mail`. */
 export function partLabel(part: Part, route: Pick<RouteDefinition, 'writes'>, destination: Destination): string {
-  if ('answer' in part) return part.answer;
+  if ('answer' in part) return answerKeys(part).join(' or ');
   if ('visit' in part) return `the visit’s ${part.visit}`;
   if ('text' in part) return `“${part.text}”`;
   if ('decision' in part) return `${part.decision}, ${part.output}`;
@@ -116,5 +117,5 @@ export function partLabel(part: Part, route: Pick<RouteDefinition, 'writes'>, de
 
 /** The answers that a condition tests, by key. */
 export function answersTested(condition: Condition | undefined): string[] {
-  return condition ? clausesOf(condition).flatMap(({ of }) => ('answer' in of ? [of.answer] : [])) : [];
+  return condition ? clausesOf(condition).flatMap(({ of }) => ('answer' in of ? answerKeys(of) : [])) : [];
 }

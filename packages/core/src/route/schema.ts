@@ -6,7 +6,7 @@ const name = z.string().min(1).max(200);
 
 const part = z
   .union([
-    z.strictObject({ answer: name }),
+    z.strictObject({ answer: name, or: z.array(name).min(1).max(20).optional() }),
     z.strictObject({ visit: name }),
     z.strictObject({ text: z.string().max(10_000) }),
     z.strictObject({ decision: name, output: name }),
