@@ -11,8 +11,8 @@ function driftAfter(...payloads: JsonObject[]): Drift[] {
   return driftOf(learner.profile);
 }
 
-const times = (count: number, payload: (index: number) => JsonObject): JsonObject[] =>
-  Array.from({ length: count }, (_, index) => payload(index));
+const times = (count: number, payload: (index: number) => object): JsonObject[] =>
+  Array.from({ length: count }, (_, index) => payload(index) as JsonObject);
 
 const inWords = (drift: readonly Drift[]) =>
   drift.map((one) => ('became' in one ? `${one.field} → ${one.became}` : `${one.kind} ${one.field}`));

@@ -1,3 +1,4 @@
+import type { FieldValues } from '../diff/record';
 import type { JsonValue } from '../json';
 import type { FinisherContext, FinisherSetting } from '../mapping/finishers/finisher';
 import { answerText, type PartReader } from '../mapping/value';
@@ -28,6 +29,11 @@ function firstAnswer({ payload }: Submission, [first, ...others]: string[]): Jso
   const found = answerAt(payload, first!);
   if (!others.length || answerText(found).trim() !== '') return found;
   return others.map((key) => answerAt(payload, key)).find((answer) => answerText(answer).trim() !== '') ?? found;
+}
+
+/** Reads parts of records that were written earlier in the run, besides those of the submission. */
+export function withEarlierWrites(read: PartReader, written: ReadonlyMap<string, FieldValues>): PartReader {
+  return (part) => ('write' in part ? (written.get(part.write)?.[part.field] as ReturnType<PartReader>) : read(part));
 }
 
 function visitPart({ visit, receivedAt }: Submission, name: string): JsonValue | undefined {

@@ -10,7 +10,7 @@ import { workOutValue, type PartReader, type ValueTrace } from '../mapping/value
 import type { Problem } from '../problem';
 import type { Fill, Write } from './definition';
 import type { KnownRecord } from './known-records';
-import type { FieldTrace, NewOption, Reason } from './plan';
+import type { FieldTrace, NewOption } from './plan';
 
 /** One fill with its value worked out: `null` is blank. */
 export interface FilledValue {
@@ -19,7 +19,7 @@ export interface FilledValue {
   trace: ValueTrace;
   problems: Problem[];
   /** Why the run waits for a person. */
-  hold?: Reason | undefined;
+  hold?: { code: string; text: string; value?: string } | undefined;
   newOptions: NewOption[];
   /** Whether something was given that does not fit the field. */
   unreadable: boolean;

@@ -9,7 +9,7 @@ import { listInWords } from '../text';
 import type { FieldValues } from '../diff/record';
 import type { FollowUp, RouteDefinition, Write } from './definition';
 import type { KnownRecord, KnownRecords } from './known-records';
-import { finisherContext, submissionReader } from './part-reader';
+import { finisherContext, submissionReader, withEarlierWrites } from './part-reader';
 import type { MatchTrace, NewOption, Plan, PlannedWrite, PlaceTrace, Reason } from './plan';
 import { givenFor, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
 import { recognise } from './plan-match';
@@ -103,13 +103,8 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
 
   const filled = workOutFills(write, context.read, context.finishing, setting.destination);
   const problems = filled.flatMap((value) => value.problems);
-  const hold = filled.find((value) => value.hold)?.hold;
-  if (hold)
-    return {
-      planned: nothing,
-      problems: [],
-      hold: { ...hold, text: `${labelOf(write, filled, setting.destination)}: ${hold.text}` },
-    };
+  const waiting = filled.find(({ hold }) => hold);
+  if (waiting) return { planned: nothing, problems: [], hold: holdReason(write, waiting, setting.destination) };
   const needed = filled.find(({ fill, value }) => fill.ifEmpty === 'fail' && value === null);
   if (needed) return failedStep(nothing, problems, blankField(write, [needed.fill.field], setting.destination));
   const given = givenFor(filled);
@@ -237,7 +232,8 @@ function requiredBlanks(write: Write, values: FieldValues, destination: Destinat
     .map(({ key }) => key);
 }
 
-function takenKey(
+/** Why a record cannot be identified as its values say: another goes by the same. `null` where none does. */
+export function takenKey(
   write: Write,
   id: string,
   values: FieldValues,
@@ -256,10 +252,6 @@ function takenKey(
   return null;
 }
 
-function withEarlierWrites(read: PartReader, written: ReadonlyMap<string, FieldValues>): PartReader {
-  return (part) => ('write' in part ? (written.get(part.write)?.[part.field] as ReturnType<PartReader>) : read(part));
-}
-
 function failedStep(planned: PlannedWrite, problems: Plan['problems'], failed: Reason): WriteStep {
   return { planned, problems, failed };
 }
@@ -269,10 +261,12 @@ function stopped(plan: Plan, outcome: 'skip' | 'fail' | 'hold', reason: Reason):
   return { ...rest, outcome, reason, diff: emptyDiff(), touches: [] };
 }
 
-/** The name of the field whose value waits for a person. */
-function labelOf(write: Write, filled: readonly FilledValue[], destination: Destination): string {
-  const field = filled.find(({ hold }) => hold)!.fill.field;
-  return fieldOf(destination, write.record, field)?.label ?? field;
+/** Why the run waits for a person, beginning with the name of the field. */
+function holdReason(write: Write, { fill: { field }, hold }: FilledValue, destination: Destination): Reason {
+  const { code, text, value } = hold!;
+  const label = fieldOf(destination, write.record, field)?.label ?? field;
+  const about = value === undefined ? {} : { about: { as: write.as, field, value } };
+  return { code, text: `${label}: ${text}`, ...about };
 }
 
 function unknownField(write: Write, field: string): Reason {

@@ -29,6 +29,8 @@ export interface Reason {
   code: string;
   /** A sentence a person can act on. */
   text: string;
+  /** The value that only a person can place, and the field it is for. */
+  about?: { as: string; field: string; value: string };
 }
 
 /** What one write of the route does to one record, and how that came about. */

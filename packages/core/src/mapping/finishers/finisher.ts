@@ -20,7 +20,7 @@ export interface Finished {
   text: string;
   problem?: Problem | undefined;
   /** Why the run waits for a person, where only one can say what is meant. */
-  hold?: { code: string; text: string } | undefined;
+  hold?: { code: string; text: string; value?: string } | undefined;
   /** Texts that are to be options of the field that is fed. */
   newOptions?: string[] | undefined;
 }

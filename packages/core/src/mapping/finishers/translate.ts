@@ -43,7 +43,7 @@ function unknown(line: string, otherwise: (typeof OTHERWISE)[number], option: st
   switch (otherwise) {
     case 'hold for a person': {
       const text = `“${shorten(line, 60)}” is not in the translation table. Add it there, and run this again.`;
-      return { text: '', problem: error('untranslated', text), hold: { code: 'untranslated', text } };
+      return { text: '', problem: error('untranslated', text), hold: { code: 'untranslated', text, value: line } };
     }
     case 'keep as it is':
       return { text: line };
