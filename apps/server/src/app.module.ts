@@ -1,5 +1,12 @@
 import { Module, type DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
+import { AnswerDecisions } from './decisions/answer-decisions';
+import { AsideDecisions } from './decisions/aside-decisions';
+import { DecisionsController } from './decisions/decisions.controller';
+import { DecisionsService } from './decisions/decisions.service';
+import { DriftDecisions } from './decisions/drift-decisions';
+import { DriftWatch } from './decisions/drift-watch.service';
+import { RunDecisions } from './decisions/run-decisions';
 import { FieldsController } from './fields/fields.controller';
 import { FieldsService } from './fields/fields.service';
 import { FormAnswers } from './forms/form-answers.service';
@@ -53,6 +60,7 @@ import { CasesService } from './runs/cases.service';
 import { ComparisonsController } from './runs/comparisons.controller';
 import { ComparisonsService } from './runs/comparisons.service';
 import { RunsController } from './runs/runs.controller';
+import { FillInService } from './runs/fill-in.service';
 import { TakeBackService } from './runs/take-back.service';
 import { RunsService } from './runs/runs.service';
 import { FieldSetUpController } from './set-up/fields.controller';
@@ -96,6 +104,7 @@ import { HeldRecords } from './records/held-records.service';
 import { RecordShapes } from './records/record-shapes';
 
 const WEB = [
+  DecisionsController,
   EventsController,
   ReadinessController,
   PlacesController,
@@ -151,6 +160,13 @@ export class AppModule {
         FormsService,
         PublicForms,
         ThemesService,
+        AnswerDecisions,
+        AsideDecisions,
+        DecisionsService,
+        DriftDecisions,
+        DriftWatch,
+        RunDecisions,
+        FillInService,
         ViewsService,
         RecordSheetService,
         RecordShapes,

@@ -9,3 +9,4 @@ export * from './pipelines';
 export * from './fields';
 export * from './page';
 export * from './live';
+export * from './decisions';

@@ -10,6 +10,8 @@ export interface BandFigures {
   recordsToday: number;
   dealsMovedToday: number;
   waiting: number;
+  /** How many decisions wait for a person. */
+  toDecide: number;
 }
 
 export interface HomeShape {
@@ -49,6 +51,7 @@ export const EVENT_TOPICS = [
   'views',
   'people',
   'labels',
+  'decisions',
 ] as const;
 
 export type EventTopic = (typeof EVENT_TOPICS)[number];

@@ -1,13 +1,16 @@
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import type { BandFigures, HomeShape, RunOutcome, SearchHit } from '@haycart/api';
+import { DecisionsService } from '../decisions/decisions.service';
 import { searched } from '../records/searched';
 import type { WorkspaceTx } from '../platform/database/database';
 
 /** Figures that answer “is everything all right?”, and finding anything by its name. */
 @Injectable()
 export class ReportsService {
+  constructor(@Inject(DecisionsService) private readonly decisions: DecisionsService) {}
+
   async band(tx: WorkspaceTx): Promise<BandFigures> {
-    const [row] = await tx.statement<BandFigures & Record<string, number>>(
+    const [row] = await tx.statement<Omit<BandFigures, 'toDecide'> & Record<string, number>>(
       'band',
       `select
          (select count(*)::int from intake where workspace_id = $1 and state = 'live') as "intakesLive",
@@ -20,7 +23,7 @@ export class ReportsService {
          (select count(*)::int from deal where workspace_id = $1 and stage_since >= date_trunc('day', now())) as "dealsMovedToday"`,
       [tx.workspaceId],
     );
-    return row!;
+    return { ...row!, toDecide: await this.decisions.count(tx) };
   }
 
   /** The last 24 hours. */

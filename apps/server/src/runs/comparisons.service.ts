@@ -142,7 +142,7 @@ export class ComparisonsService implements OnModuleInit {
         const row = await this.#row(tx, id);
         if (row?.state !== 'working') return false;
         const batch = await this.#batch(tx, row, last, Math.min(BATCH, row.most - looked));
-        await this.#compare(tx, row, batch, findings);
+        await this.#compare(tx, { before: row.beforeDefinition, after: row.afterDefinition }, batch, findings);
         looked += batch.length;
         const end = batch.at(-1);
         if (end) last = { at: end.at, id: end.id };
@@ -179,9 +179,21 @@ export class ComparisonsService implements OnModuleInit {
     );
   }
 
+  /** How some submissions would come out by two definitions: the kinds of differences, most often first. */
+  async differences(
+    tx: WorkspaceTx,
+    before: RouteDefinition,
+    after: RouteDefinition,
+    submissions: readonly (QueuedSubmission & { key: string })[],
+  ): Promise<DifferenceGroup[]> {
+    const findings: Findings = { before: { ...NOBODY }, after: { ...NOBODY }, differ: 0, groups: new Map() };
+    await this.#compare(tx, { before, after }, submissions, findings);
+    return [...findings.groups.values()].sort((a, b) => b.count - a.count);
+  }
+
   async #compare(
     tx: WorkspaceTx,
-    { beforeDefinition, afterDefinition }: Row,
+    { before: beforeDefinition, after: afterDefinition }: { before: RouteDefinition | null; after: RouteDefinition },
     batch: readonly (QueuedSubmission & { key: string })[],
     findings: Findings,
   ): Promise<void> {

@@ -4,6 +4,7 @@ import {
   outcomeText,
   planRun,
   readPayload,
+  unmappedAnswers,
   type Destination,
   type IdentityKey,
   type KnownRecords,
@@ -129,9 +130,10 @@ function endedRun(
   { queued, route }: DuePassage,
   plan: Plan,
   startedAt: string,
-  words: Pick<Destination, 'dealWord'> = {},
+  destination?: Destination,
 ): EndedRun {
   const { diff: _, ...kept } = plan;
+  const unmapped = destination ? unmappedAnswers(plan, destination) : [];
   return {
     id,
     submissionId: queued.id,
@@ -139,8 +141,9 @@ function endedRun(
     version: route.version,
     outcome: OUTCOMES[plan.outcome],
     reasonCode: plan.reason?.code ?? null,
-    summary: outcomeText(plan, words),
+    summary: outcomeText(plan, destination ?? {}),
     plan: kept,
+    unmapped: unmapped.length ? unmapped : null,
     startedAt,
   };
 }

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Plan } from '@haycart/core';
+import type { Plan, UnmappedAnswer } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import { packed } from '../platform/database/packed';
 import type { RunOutcome } from './tables';
@@ -14,6 +14,7 @@ export interface EndedRun {
   reasonCode: string | null;
   summary: string;
   plan: Omit<Plan, 'diff'>;
+  unmapped: UnmappedAnswer[] | null;
   startedAt: string;
 }
 
@@ -37,12 +38,12 @@ export class RunStore {
     const plans = packed(runs.map(({ plan }) => JSON.stringify(plan)));
     await tx.statement(
       'save_runs',
-      `insert into run (workspace_id, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, plan, finished_at)
-       select $1::uuid, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, convert_from(substring($10::bytea from start for length), 'UTF8')::json, clock_timestamp()
-       from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::timestamptz[], $11::int[], $12::int[])
-         r (id, submission_id, route_id, version, outcome, reason_code, summary, started_at, start, length)
+      `insert into run (workspace_id, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, plan, finished_at, unmapped)
+       select $1::uuid, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, convert_from(substring($10::bytea from start for length), 'UTF8')::json, clock_timestamp(), unmapped::jsonb
+       from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::timestamptz[], $11::int[], $12::int[], $13::text[])
+         r (id, submission_id, route_id, version, outcome, reason_code, summary, started_at, start, length, unmapped)
        on conflict (workspace_id, submission_id, route_id) do update set id = excluded.id, version = excluded.version, outcome = excluded.outcome,
-         reason_code = excluded.reason_code, summary = excluded.summary, plan = excluded.plan, started_at = excluded.started_at, finished_at = excluded.finished_at`,
+         reason_code = excluded.reason_code, summary = excluded.summary, plan = excluded.plan, started_at = excluded.started_at, finished_at = excluded.finished_at, unmapped = excluded.unmapped`,
       [
         tx.workspaceId,
         column('id'),
@@ -56,6 +57,7 @@ export class RunStore {
         plans.bytes,
         plans.starts,
         plans.lengths,
+        runs.map(({ unmapped }) => unmapped && JSON.stringify(unmapped)),
       ],
     );
   }

@@ -1,5 +1,5 @@
 import type { DifferenceGroup, PlannedOutcomes } from '@haycart/api';
-import type { JsonObject, KnownRecord, Link, Plan, RouteDefinition, Visit } from '@haycart/core';
+import type { JsonObject, KnownRecord, Link, Plan, RouteDefinition, UnmappedAnswer, Visit } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import {
   check,
@@ -34,6 +34,8 @@ export const run = pgTable(
     /** The outcome in a few words, for a line in a list. */
     summary: text('summary').notNull(),
     plan: json('plan').$type<Omit<Plan, 'diff'>>(),
+    /** The values that no option stands for, until somebody says what they mean. */
+    unmapped: jsonb('unmapped').$type<UnmappedAnswer[]>(),
     startedAt: time('started_at').notNull(),
     finishedAt: time('finished_at').notNull(),
     /** The act that took it back, if it was. */
@@ -52,6 +54,9 @@ export const run = pgTable(
     index('run_taken_back')
       .on(t.workspaceId, t.takenBackBy)
       .where(sql`taken_back_by is not null`),
+    index('run_unmapped')
+      .on(t.workspaceId, t.routeId)
+      .where(sql`unmapped is not null`),
     index('run_unsettled')
       .on(t.workspaceId, t.routeId, t.outcome)
       .where(sql`outcome in ('held', 'failed')`),

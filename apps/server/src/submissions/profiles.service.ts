@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import {
+  driftOf,
   emptyProfile,
   profileDateOrder,
   profileKind,
@@ -7,6 +8,7 @@ import {
   ProfileLearner,
   readPayload,
   type BodyFormat,
+  type Drift,
   type Profile,
   type ProfileField,
 } from '@haycart/core';
@@ -73,6 +75,52 @@ export class ProfilesService {
       ],
     );
     return this.shape(tx, intakeKey);
+  }
+
+  /**
+   * Learns from all that arrived meanwhile, and works out anew how the fields of each intake concerned changed. Answers
+   * whether that is otherwise than before.
+   */
+  async learn(tx: WorkspaceTx): Promise<boolean> {
+    const behind = await tx.statement<{ id: string; drift: Drift[] | null }>(
+      'intakes_to_learn',
+      `select i.id, p.drift from intake i left join intake_profile p on p.workspace_id = i.workspace_id and p.intake_id = i.id
+       where i.workspace_id = $1 and exists (select 1 from submission s where s.workspace_id = i.workspace_id and s.intake_id = i.id
+         and (p.upto_at is null or (s.received_at, s.id) > (p.upto_at, p.upto_id)))`,
+      [tx.workspaceId],
+    );
+    let otherwise = false;
+    for (const { id, drift: before } of behind) {
+      const drift = driftOf((await this.#current(tx, id)).profile);
+      if (JSON.stringify(drift) === JSON.stringify(before ?? [])) continue;
+      otherwise = true;
+      await tx.statement(
+        'keep_drift',
+        `insert into intake_profile (workspace_id, intake_id, profile, upto_at, upto_id, drift) values ($1, $2, $3, $4, $5, $6)
+         on conflict (workspace_id, intake_id) do update set drift = excluded.drift`,
+        [
+          tx.workspaceId,
+          id,
+          JSON.stringify(emptyProfile()),
+          BEGINNING.upto_at,
+          BEGINNING.upto_id,
+          JSON.stringify(drift),
+        ],
+      );
+    }
+    return otherwise;
+  }
+
+  /** How the fields of the workspace’s intakes changed, as far as was learnt. */
+  drift(
+    tx: WorkspaceTx,
+  ): Promise<{ id: string; key: string; name: string; kind: 'form' | 'endpoint'; drift: Drift[] }[]> {
+    return tx.statement(
+      'drift_of_intakes',
+      `select i.id, i.key, i.name, i.kind, p.drift from intake_profile p join intake i on i.workspace_id = p.workspace_id and i.id = p.intake_id
+       where p.workspace_id = $1 and p.drift <> '[]'::jsonb and i.state = 'live' order by i.name`,
+      [tx.workspaceId],
+    );
   }
 
   async #intakeId(tx: WorkspaceTx, key: string): Promise<string> {

@@ -1,4 +1,4 @@
-import type { BodyFormat, Profile, Suspicion, Visit } from '@haycart/core';
+import type { BodyFormat, Drift, Profile, Suspicion, Visit } from '@haycart/core';
 import type { SubmissionState } from '@haycart/api';
 import { sql } from 'drizzle-orm';
 import { check, foreignKey, index, integer, json, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
@@ -79,6 +79,8 @@ export const intakeProfile = pgTable(
     uptoId: uuid('upto_id').notNull(),
     /** What people call the fields that the sender gives no name, by key. */
     names: jsonb('names').$type<Record<string, string>>().notNull().default({}),
+    /** How its fields changed, as the profile tells; see the core’s `Drift`. */
+    drift: jsonb('drift').$type<Drift[]>().notNull().default([]),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.intakeId] }),

@@ -34,6 +34,14 @@ export class Jobs implements OnApplicationBootstrap, OnModuleDestroy {
     await this.#pool!.query('select graphile_worker.add_job($1, $2, max_attempts => 3)', [name, payload]);
   }
 
+  /** Has a job done after a pause, once for however often it is asked for meanwhile. */
+  async addOnce(name: string, payload: object, key: string, seconds: number): Promise<void> {
+    await this.#pool!.query(
+      `select graphile_worker.add_job($1, $2, max_attempts => 3, job_key => $3, job_key_mode => 'preserve_run_at', run_at => now() + make_interval(secs => $4))`,
+      [name, payload, key, seconds],
+    );
+  }
+
   async onApplicationBootstrap(): Promise<void> {
     // The library keeps its own schema, which belongs to the role that owns the database.
     this.#pool = new pg.Pool({ connectionString: this.database.url, max: 3, application_name: 'haycart jobs' });

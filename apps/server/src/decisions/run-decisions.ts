@@ -1,0 +1,118 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { counted, whoSent, readPayload, type BodyFormat } from '@haycart/core';
+import type { DecisionLine, DecisionShape } from '@haycart/api';
+import type { WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { RoutesService } from '../routes/routes.service';
+import { SubmissionQueue } from '../submissions/submission-queue';
+import { NO_DETAILS, type DecisionDetails, type DecisionSource, type Verdict } from './decision-source';
+
+interface RunLine extends DecisionLine {
+  route: string;
+}
+
+/** Runs of one route that failed or wait for one reason, by the id of their decision; those that go again are left out. */
+const GROUPS = `select d.kind || '.' || md5(r.route_id::text || E'\\n' || coalesce(r.reason_code, '') || E'\\n' || r.summary) as id, r.id as run, r.submission_id, r.route_id, r.summary, r.finished_at, d.kind, s.received_at, s.format, s.body
+  from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+  cross join lateral (select case when r.outcome = 'failed' then 'failed' when r.reason_code = 'route-paused' then 'paused' else 'held' end as kind) d
+  where r.workspace_id = $1 and r.outcome in ('held', 'failed') and r.unmapped is null and s.state = 'routed'`;
+const MOST_GROUPS = 200;
+const EXAMPLES = 20;
+
+/** Runs that failed, that are held, and that wait for a paused route: those of one route with one reason together. */
+@Injectable()
+export class RunDecisions implements DecisionSource<RunLine> {
+  constructor(
+    @Inject(RoutesService) private readonly routes: RoutesService,
+    @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
+  ) {}
+
+  async lines(tx: WorkspaceTx): Promise<RunLine[]> {
+    const rows = await tx.statement<{
+      id: string;
+      kind: 'failed' | 'held' | 'paused';
+      route: string;
+      name: string;
+      summary: string;
+      count: number;
+      at: Date;
+    }>(
+      'run_decisions',
+      `select g.id, g.kind, g.route_id as route, t.name, g.summary, count(*)::int as count, max(g.received_at) as at
+       from (${GROUPS}) g join route t on t.workspace_id = $1 and t.id = g.route_id
+       left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = g.id
+       where left_alone.at is null or g.finished_at > left_alone.at
+       group by 1, 2, 3, 4, 5 order by at desc limit $2`,
+      [tx.workspaceId, MOST_GROUPS],
+    );
+    return rows.map(({ id, kind, route, name, summary, count, at }) => ({
+      id,
+      kind,
+      subject: name,
+      detail: kind === 'paused' ? 'The route is paused' : summary,
+      count,
+      at: at.toISOString(),
+      like: `${kind} ${route}`,
+      route,
+    }));
+  }
+
+  async details(tx: WorkspaceTx, { id, kind, route, subject }: RunLine): Promise<DecisionDetails> {
+    return {
+      ...NO_DETAILS,
+      actions: [kind === 'paused' ? 'resume' : 'run-again', 'leave'],
+      routes: [{ id: route, name: subject }],
+      examples: await this.#examples(tx, id),
+    };
+  }
+
+  async decide(tx: WorkspaceTx, { id, kind, route, subject }: RunLine, { action }: Verdict): Promise<string> {
+    if (action === 'resume' && kind === 'paused') {
+      await this.routes.resume(tx, route);
+      return `${subject} runs again, beginning with what waits.`;
+    }
+    if (action !== 'run-again' || kind === 'paused')
+      throw new ProblemError('refused', 'These runs can be run again, or left.');
+    const rows = await tx.statement<{ submission_id: string }>(
+      'submissions_of_run_decision',
+      `select submission_id from (${GROUPS}) g where g.id = $2`,
+      [tx.workspaceId, id],
+    );
+    const queued = await this.queue.runThrough(
+      tx,
+      rows.map((row) => row.submission_id),
+      route,
+    );
+    return `${counted(queued, 'submission')} ${queued === 1 ? 'goes' : 'go'} through ${subject} again.`;
+  }
+
+  async #examples(tx: WorkspaceTx, id: string): Promise<DecisionShape['examples']> {
+    const rows = await tx.statement<Example>(
+      'examples_of_run_decision',
+      `select submission_id, received_at, format, body, summary as text from (${GROUPS}) g where g.id = $2 order by received_at desc limit $3`,
+      [tx.workspaceId, id, EXAMPLES],
+    );
+    return rows.map(exampleOf);
+  }
+}
+
+/** A submission that a decision is about. */
+export interface Example extends Record<string, unknown> {
+  submission_id: string;
+  received_at: Date;
+  format: BodyFormat;
+  body: Buffer;
+  text: string;
+}
+
+export function exampleOf({
+  submission_id,
+  received_at,
+  format,
+  body,
+  text,
+}: Example): DecisionShape['examples'][number] {
+  const read = readPayload(format, body);
+  const { who, email } = read.ok ? whoSent(read.payload) : { who: '', email: '' };
+  return { submission: submission_id, who: who || email, at: received_at.toISOString(), text };
+}

@@ -1,0 +1,93 @@
+import { Inject, Injectable } from '@nestjs/common';
+import {
+  isEmptyDiff,
+  KnownRecords,
+  lookupsFor,
+  planFillIn,
+  squashAll,
+  uniqueFieldsOf,
+  type Plan,
+  type RecordsDiff,
+  type RouteDefinition,
+} from '@haycart/core';
+import type { Caller } from '../platform/auth/caller';
+import type { WorkspaceTx } from '../platform/database/database';
+import { HeldRecords } from '../records/held-records.service';
+import { RecordActs } from '../records/record-acts.service';
+import { RecordsService } from '../records/records.service';
+import type { QueuedSubmission } from '../submissions/submission-queue';
+import { DestinationService } from '../workspaces/destination.service';
+import { readSubmission } from './route-batch';
+
+interface Row extends QueuedSubmission {
+  key: string;
+  plan: Omit<Plan, 'diff'>;
+}
+
+/** The most runs that are filled in by one act. */
+const MOST = 5_000;
+
+/** Fills in what earlier runs left blank and a repaired route would fill now, as one act that can be taken back. */
+@Injectable()
+export class FillInService {
+  constructor(
+    @Inject(HeldRecords) private readonly held: HeldRecords,
+    @Inject(RecordActs) private readonly acts: RecordActs,
+    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
+  ) {}
+
+  /** In how many records blanks would be filled in. */
+  async count(tx: WorkspaceTx, route: RouteDefinition, runs: readonly string[]): Promise<number> {
+    const { diff } = await this.#plan(tx, route, runs);
+    return Object.keys(diff.changed).length;
+  }
+
+  /** Answers in how many records blanks were filled in. */
+  async fillIn(
+    tx: WorkspaceTx,
+    route: RouteDefinition,
+    runs: readonly string[],
+    text: string,
+    by: Caller['by'],
+  ): Promise<number> {
+    const { diff, known } = await this.#plan(tx, route, runs);
+    if (isEmptyDiff(diff)) return 0;
+    const { links } = await this.held.around(tx, Object.keys(diff.changed));
+    await this.acts.apply(tx, known.all(), links, { diff, text }, by);
+    return Object.keys(diff.changed).length;
+  }
+
+  /** The changes, and the records as they were before them. */
+  async #plan(
+    tx: WorkspaceTx,
+    route: RouteDefinition,
+    runs: readonly string[],
+  ): Promise<{ diff: RecordsDiff; known: KnownRecords }> {
+    const rows = await tx.statement<Row>(
+      'runs_to_fill_in',
+      `select s.*, i.key, r.plan from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+       join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
+       where r.workspace_id = $1 and r.id = any($2::uuid[]) and r.outcome = 'written' and r.plan is not null order by s.received_at desc limit $3`,
+      [tx.workspaceId, runs, MOST],
+    );
+    const destination = await this.destinations.load(tx);
+    const uniques = uniqueFieldsOf(destination.fields);
+    const passages = rows.flatMap((row) => {
+      const read = readSubmission(row, row.key);
+      return read.ok ? [{ submission: read.submission, writes: row.plan.writes }] : [];
+    });
+    const own = [...new Set(passages.flatMap(({ writes }) => writes.flatMap(({ id }) => id ?? [])))];
+    const lookups = passages.map(({ submission }) => lookupsFor(route, submission, destination));
+    const others = await this.records.look(tx, { keys: lookups.flatMap(({ keys }) => keys), deals: false }, uniques);
+    const records = [...others.all(), ...(await this.held.byAnyIdThere(tx, own))];
+    const learning = new KnownRecords(records, [], uniques);
+    const now = new Date().toISOString();
+    const diffs = passages.map(({ submission, writes }) => {
+      const diff = planFillIn(route, submission, writes, learning, destination);
+      learning.learn(diff, now);
+      return diff;
+    });
+    return { diff: squashAll(diffs), known: new KnownRecords(records, [], uniques) };
+  }
+}

@@ -1,0 +1,249 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import type {
+  Decided,
+  DecisionLine,
+  DecisionShape,
+  Page,
+  ProblemBody,
+  RecordShape,
+  RouteShape,
+  SubmissionDetail,
+} from '@haycart/api';
+import type { JsonObject } from '@haycart/core';
+import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+
+let server: TestServer;
+let workspace: TestWorkspace;
+
+beforeAll(async () => (server = await TestServer.start(await newDatabase())));
+beforeEach(async () => (workspace = await TestWorkspace.make(server)));
+afterAll(() => server.stop());
+
+const lines = () => workspace.get<DecisionLine[]>('/decisions');
+const waiting = (kind: string) =>
+  until(lines, (all) => all.some((line) => line.kind === kind)).then((all) => all.find((line) => line.kind === kind)!);
+const one = ({ id }: DecisionLine) => workspace.get<DecisionShape>(`/decisions/${id}`);
+const decide = (ids: string[], action: string, more = {}) =>
+  workspace.call<Decided & ProblemBody>('POST', '/decisions/decide', { ids, action, ...more });
+const contacts = async () =>
+  new Map(
+    (await workspace.get<Page<RecordShape>>('/contacts?limit=50')).items.map(({ values }) => [
+      values.full_name,
+      values,
+    ]),
+  );
+
+/** Sends one and waits until it was routed. */
+async function sent(payload: JsonObject): Promise<SubmissionDetail> {
+  const id = await workspace.submit(payload);
+  return settled(id);
+}
+const settled = (id: string) =>
+  until(
+    () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
+    ({ state }) => state === 'routed',
+  );
+const outcomeOf = async (id: string) => (await settled(id)).runs.map(({ outcome }) => outcome);
+
+describe('a field that was renamed at the sender', () => {
+  const person = (name: string, phone: string, as = 'phone') => ({ name, email: `${name}@weir.example`, [as]: phone });
+
+  test('is told, and repaired in one act: nothing that came in between is lost', async () => {
+    const route = await workspace.publish();
+    await sent(person('ada', '07700 900318'));
+    await sent(person('bo', '07700 900319'));
+    await sent(person('cleo', '07700 900320', 'mobile'));
+    const line = await waiting('renamed');
+    expect(line).toMatchObject({ subject: 'Dealers', detail: 'phone → mobile' });
+
+    const shown = await one(line);
+    expect(shown).toMatchObject({
+      actions: ['repair', 'leave'],
+      routes: [{ name: 'Enquiries' }],
+      drift: {
+        fields: [
+          { key: 'phone', filled: 2 },
+          { key: 'mobile', filled: 1 },
+        ],
+      },
+      repair: { runsAgain: 0, fillsIn: 1, routes: [{ changes: ['The contact’s Phone is fed in another way.'] }] },
+    });
+    expect(shown.repair!.groups[0]!.examples[0]).toMatchObject({ after: '+44 7700 900320' });
+    expect((await contacts()).get('Cleo')!.phone).toBeUndefined();
+
+    const { status, body } = await decide([line.id], 'repair');
+    expect([status, body.text]).toEqual([200, 'Enquiries reads “mobile” now and blanks were filled in 1 record.']);
+    expect((await contacts()).get('Cleo')!.phone).toBe('+447700900320');
+    expect(await workspace.get<RouteShape>(`/routes/${route}`)).toMatchObject({ version: 2, draftDiffers: false });
+    expect(await lines()).toEqual([]);
+
+    await sent(person('dee', '07700 900321', 'mobile'));
+    await sent(person('eve', '07700 900322'));
+    const after = await contacts();
+    expect([after.get('Dee')!.phone, after.get('Eve')!.phone]).toEqual(['+447700900321', '+447700900322']);
+    expect((await decide([line.id], 'repair')).status).toBe(404);
+  });
+
+  test('lets what failed for it go again', async () => {
+    await workspace.call('POST', '/fields', { record: 'contact', label: 'Crop', type: 'text', required: true });
+    const definition = routeFrom(workspace.endpoint);
+    definition.writes[1]!.fills.push({ field: 'crop', value: { parts: [{ answer: 'crop' }] } });
+    await workspace.publish(definition);
+    await sent({ ...person('ada', '07700 900318'), crop: 'figs' });
+    const failed = await sent({ ...person('bo', '07700 900319'), crops: 'vines' });
+    expect(failed.runs[0]!.outcome).toBe('failed');
+    const line = await waiting('renamed');
+    expect(await one(line)).toMatchObject({ repair: { runsAgain: 1, fillsIn: 0 } });
+    await decide([line.id], 'repair');
+    await until(
+      () => outcomeOf(failed.id),
+      ([outcome]) => outcome === 'written',
+    );
+    expect((await contacts()).get('Bo')!.crop).toBe('vines');
+  });
+
+  test('may be left, and is not asked again', async () => {
+    await workspace.publish();
+    await sent(person('ada', '07700 900318'));
+    await sent(person('bo', '07700 900319', 'mobile'));
+    const line = await waiting('renamed');
+    expect((await decide([line.id], 'leave')).body.text).toBe('Left as it is.');
+    await sent(person('cleo', '07700 900320', 'mobile'));
+    expect(await lines()).toEqual([]);
+  });
+
+  test('that no route reads is nobody’s concern', async () => {
+    await workspace.publish();
+    await sent({ ...person('ada', '07700 900318'), note: 'a' });
+    await sent({ ...person('bo', '07700 900319', 'mobile'), notes: 'b' });
+    await waiting('renamed');
+    expect((await lines()).map(({ detail }) => detail)).toEqual(['phone → mobile']);
+  });
+
+  test('is repaired once, though two do it at the same time', async () => {
+    const route = await workspace.publish();
+    await sent(person('ada', '07700 900318'));
+    await sent(person('bo', '07700 900319', 'mobile'));
+    const { id } = await waiting('renamed');
+    const answers = await Promise.all([decide([id], 'repair'), decide([id], 'repair')]);
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 404]);
+    expect((await workspace.get<RouteShape>(`/routes/${route}`)).version).toBe(2);
+  });
+});
+
+describe('an answer that no option stands for', () => {
+  async function publishWith(finishers: { use: string; with?: Record<string, unknown> }[]): Promise<string> {
+    const options = [{ label: 'Moss' }, { label: 'Figs' }];
+    await workspace.call('POST', '/fields', { record: 'contact', label: 'Growing', type: 'one-of', options });
+    const definition = routeFrom(workspace.endpoint);
+    definition.writes[1]!.fills.push({ field: 'growing', value: { parts: [{ answer: 'grow' }], finishers } });
+    return workspace.publish(definition);
+  }
+  const grower = (name: string, grow: string) => ({ name, email: `${name}@weir.example`, grow });
+  const HOLDING = [{ use: 'translate', with: { table: { mos: 'moss' } } }];
+
+  test('gets its meaning: what was written without it is filled in, and the option knows the word from then on', async () => {
+    await publishWith([]);
+    await sent(grower('ada', 'Rooftop figs'));
+    await sent(grower('bo', 'rooftop FIGS'));
+    await sent(grower('cleo', 'ferns'));
+    const [first, second] = (await until(lines, ({ length }) => length === 2)).filter(
+      ({ kind }) => kind === 'new-answer',
+    );
+    expect([first!.count, first!.detail, second!.count]).toEqual([
+      2,
+      expect.stringMatching(/^Growing: “rooftop figs”$/i),
+      1,
+    ]);
+    expect(await one(first!)).toMatchObject({
+      answer: { label: 'Growing', options: [{ key: 'moss' }, { key: 'figs' }] },
+      examples: [{ who: 'bo' }, { who: 'ada' }],
+    });
+    expect((await decide([first!.id], 'means')).status).toBe(422);
+    await decide([first!.id], 'means', { option: 'figs' });
+    const placed = await contacts();
+    expect(['Ada', 'Bo', 'Cleo'].map((name) => placed.get(name)!.growing)).toEqual(['figs', 'figs', undefined]);
+    await sent(grower('dee', 'ROOFTOP figs'));
+    expect((await contacts()).get('Dee')!.growing).toBe('figs');
+    expect((await lines()).map(({ id }) => id)).toEqual([second!.id]);
+  });
+
+  test('that holds its run becomes a line of the table, and the run goes on', async () => {
+    const route = await publishWith(HOLDING);
+    const held = await sent(grower('ada', 'Tree ferns'));
+    expect(held.runs[0]!.outcome).toBe('held');
+    const line = await waiting('new-answer');
+    await decide([line.id], 'add-option');
+    await until(
+      () => outcomeOf(held.id),
+      ([outcome]) => outcome === 'written',
+    );
+    expect((await contacts()).get('Ada')!.growing).toBe('tree_ferns');
+    expect((await workspace.get<RouteShape>(`/routes/${route}`)).version).toBe(2);
+    expect(await lines()).toEqual([]);
+  });
+
+  test('several are decided alike', async () => {
+    await publishWith(HOLDING);
+    const held = [await sent(grower('ada', 'figgs')), await sent(grower('bo', 'figz'))];
+    const all = await until(lines, ({ length }) => length === 2);
+    expect(new Set(all.map(({ like }) => like)).size).toBe(1);
+    await decide(
+      all.map(({ id }) => id),
+      'means',
+      { option: 'figs' },
+    );
+    for (const { id } of held)
+      await until(
+        () => outcomeOf(id),
+        ([outcome]) => outcome === 'written',
+      );
+    expect([...(await contacts()).values()].map(({ growing }) => growing)).toEqual(['figs', 'figs']);
+  });
+});
+
+describe('runs that wait', () => {
+  function publishNeedingPhone(): Promise<string> {
+    const definition = routeFrom(workspace.endpoint);
+    definition.writes[1]!.fills[2]!.ifEmpty = 'fail';
+    return workspace.publish(definition);
+  }
+
+  test('failures of one reason are one decision; left ones come back when more fail', async () => {
+    await publishNeedingPhone();
+    await sent({ email: 'a@weir.example', name: 'ada' });
+    await sent({ email: 'b@weir.example', name: 'bo' });
+    const line = await waiting('failed');
+    expect(line).toMatchObject({ subject: 'Enquiries', count: 2 });
+    expect((await one(line)).examples.map(({ who }) => who)).toEqual(['bo', 'ada']);
+    expect((await decide([line.id], 'run-again')).body.text).toBe('2 submissions go through Enquiries again.');
+    await until(lines, (all) => all.some(({ count }) => count === 2));
+    await decide([line.id], 'leave');
+    expect(await lines()).toEqual([]);
+    await sent({ email: 'c@weir.example', name: 'cleo' });
+    expect(await waiting('failed')).toMatchObject({ id: line.id, count: 1 });
+  });
+
+  test('what waits for a paused route goes on when it is resumed', async () => {
+    const route = await workspace.publish();
+    await workspace.call('POST', `/routes/${route}/pause`);
+    const held = await sent({ email: 'ada@weir.example', name: 'ada' });
+    const line = await waiting('paused');
+    await decide([line.id], 'resume');
+    await until(
+      () => outcomeOf(held.id),
+      ([outcome]) => outcome === 'written',
+    );
+    expect(await lines()).toEqual([]);
+  });
+
+  test('an action that is none for it is refused, and so is one that is decided already', async () => {
+    await publishNeedingPhone();
+    await sent({ email: 'a@weir.example', name: 'ada' });
+    const { id } = await waiting('failed');
+    expect((await decide([id], 'repair')).status).toBe(422);
+    expect((await decide([id, 'failed.gone'], 'run-again')).status).toBe(404);
+    expect((await workspace.call('POST', '/decisions/decide', { ids: [], action: 'leave' })).status).toBe(422);
+    expect((await lines()).map((line) => line.id)).toEqual([id]);
+  });
+});
