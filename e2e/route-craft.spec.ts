@@ -1,5 +1,5 @@
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
-import { signIn } from './support';
+import { draftFor, endpoint, publish, signIn } from './support';
 
 /** What a form builder elsewhere might send: the questions in a list, beside their answers. */
 const messy = (name: string, email: string, more: Record<string, string> = {}) => ({
@@ -14,28 +14,6 @@ const messy = (name: string, email: string, more: Record<string, string> = {}) =
     ],
   },
 });
-
-/** A new endpoint, and how to send to it. */
-async function endpoint(page: Page, name: string): Promise<(payload: object) => Promise<void>> {
-  const made = await page.request.post('/api/v1/intakes', { data: { kind: 'endpoint', name } });
-  const { key } = (await made.json()) as { key: string };
-  return async (payload) => expect((await page.request.post(`/in/${key}`, { data: payload })).status()).toBe(202);
-}
-
-async function draftFor(page: Page, name: string): Promise<void> {
-  await page.goto('/routes');
-  await page.getByRole('button', { name: 'New route' }).click();
-  await page.getByLabel('Takes from').selectOption(name);
-  await page.getByLabel('Name').fill(name);
-  await page.getByRole('button', { name: 'Make the draft' }).click();
-  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
-}
-
-async function publish(page: Page, version: number): Promise<void> {
-  await page.getByRole('button', { name: 'Publish…' }).click();
-  await page.getByRole('button', { name: `Publish version ${version}` }).click();
-  await expect(page.getByText(`live, version ${version}`)).toBeVisible();
-}
 
 async function total(request: APIRequestContext, kind: string, q: string): Promise<number> {
   return ((await (await request.get(`/api/v1/${kind}?q=${q}`)).json()) as { total: number }).total;

@@ -34,3 +34,27 @@ export function names(page: Page): string {
   const { hostname, port } = new URL(page.url());
   return `http://${hostname}:${Number(port) + 2}/`;
 }
+
+/** A new endpoint, and how to send to it. */
+export async function endpoint(page: Page, name: string): Promise<(payload: object) => Promise<void>> {
+  const made = await page.request.post('/api/v1/intakes', { data: { kind: 'endpoint', name } });
+  const { key } = (await made.json()) as { key: string };
+  return async (payload) => expect((await page.request.post(`/in/${key}`, { data: payload })).status()).toBe(202);
+}
+
+/** A draft for a route that takes from an intake, opened. */
+export async function draftFor(page: Page, name: string): Promise<void> {
+  await page.goto('/routes');
+  await page.getByRole('button', { name: 'New route' }).click();
+  await page.getByLabel('Takes from').selectOption(name);
+  await page.getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Make the draft' }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
+/** Publishes the route whose sheet is open. */
+export async function publish(page: Page, version: number): Promise<void> {
+  await page.getByRole('button', { name: 'Publish…' }).click();
+  await page.getByRole('button', { name: `Publish version ${version}` }).click();
+  await expect(page.getByText(`live, version ${version}`)).toBeVisible();
+}

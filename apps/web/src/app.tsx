@@ -23,6 +23,7 @@ const PipelinePage = lazy(() =>
   import('./pipeline/pipeline-page').then(({ PipelinePage }) => ({ default: PipelinePage })),
 );
 
+const Decisions = lazy(() => import('./decisions/decisions').then(({ Decisions }) => ({ default: Decisions })));
 const PipelinesSetUp = lazy(() =>
   import('./set-up/pipelines-set-up').then(({ PipelinesSetUp }) => ({ default: PipelinesSetUp })),
 );
@@ -88,6 +89,8 @@ function OwnApplication() {
             { path: 'records/:kind/:id', element: <RecordPage /> },
             { path: 'pipeline', element: <PipelinePage /> },
             { path: 'pipeline/:key', element: <PipelinePage /> },
+            { path: 'decide', element: <Decisions /> },
+            { path: 'decide/:id', element: <Decisions /> },
             { path: 'set-up', element: <Navigate to="/set-up/ready" replace /> },
             { path: 'set-up/ready', element: <ReadySetUp /> },
             { path: 'set-up/people', element: <PeopleSetUp /> },

@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import {
   counted,
   listInWords,
+  parseKey,
   routeChanges,
   sameJson,
   usesAnswer,
@@ -233,12 +234,17 @@ function idOf(intake: string, told: Drift): string {
 function detailOf(told: Drift): string {
   switch (told.kind) {
     case 'renamed':
-      return `${told.field} → ${told.became}`;
+      return `${shortKey(told.field)} → ${shortKey(told.became)}`;
     case 'changed':
-      return `${told.field}: ${told.from} → ${told.to}`;
+      return `${shortKey(told.field)}: ${told.from} → ${told.to}`;
     default:
-      return told.field;
+      return shortKey(told.field);
   }
+}
+
+/** The last name of a key, which tells it from its neighbours. */
+function shortKey(key: string): string {
+  return String(parseKey(key)?.at(-1) ?? key);
 }
 
 function merge(groups: DifferenceGroup[], more: readonly DifferenceGroup[]): void {

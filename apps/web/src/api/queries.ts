@@ -1,5 +1,7 @@
 import type {
   BandFigures,
+  DecisionLine,
+  DecisionShape,
   EntryLinkShape,
   EntryShape,
   ProfileShape,
@@ -56,6 +58,16 @@ export const signInOptionsQuery = queryOptions({
   queryFn: () => call<SignInOptions>('GET', '/session/options'),
 });
 export const bandQuery = queryOptions({ queryKey: ['any', 'band'], queryFn: () => call<BandFigures>('GET', '/band') });
+export const decisionsQuery = queryOptions({
+  queryKey: ['any', 'decisions'],
+  queryFn: () => call<DecisionLine[]>('GET', '/decisions'),
+});
+export const decisionQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['decisions', id],
+    queryFn: () => call<DecisionShape>('GET', `/decisions/${id}`),
+    retry: false,
+  });
 export const homeQuery = queryOptions({ queryKey: ['any', 'home'], queryFn: () => call<HomeShape>('GET', '/home') });
 export const intakeLinesQuery = queryOptions({
   queryKey: ['submissions', 'intake-lines'],

@@ -80,6 +80,13 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
         </ul>
       </nav>
       <div className="flex flex-none items-center gap-2 pl-3">
+        <NavLink
+          to="/decide"
+          className={`inline-flex h-8 flex-none items-center gap-2 rounded border-[1.5px] px-2.5 font-semibold ${band.data?.toDecide ? 'border-ink bg-straw-soft' : 'border-line text-muted hover:bg-hair'} aria-[current=page]:border-ink`}
+        >
+          <span className="max-sm:sr-only">To decide</span>
+          <span className="tabular-nums">{band.data ? count(band.data.toDecide) : ''}</span>
+        </NavLink>
         <IconButton label="Find anything (Ctrl+K)" onClick={search}>
           <Search className="size-[18px]" strokeWidth={1.75} aria-hidden />
         </IconButton>

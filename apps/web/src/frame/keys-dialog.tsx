@@ -20,6 +20,18 @@ const KEYS: { where: string; keys: [string[], string][] }[] = [
     ],
   },
   {
+    where: 'To decide',
+    keys: [
+      [['j', 'k'], 'next and one before'],
+      [['r'], 'repair, run again, resume, release'],
+      [['1', '…', '9'], 'what a new answer means'],
+      [['o'], 'make it an option'],
+      [['x'], 'leave it'],
+      [['l'], 'later'],
+      [['a'], 'the same for all alike'],
+    ],
+  },
+  {
     where: 'In the pipeline',
     keys: [
       [['1', '…', '7'], 'move the card in focus to that stage'],

@@ -1,7 +1,8 @@
 import type { ComparisonShape, PlannedOutcomes } from '@haycart/api';
 import { counted } from '@haycart/core';
-import { Link, useLocation } from 'react-router';
+import { useLocation } from 'react-router';
 import { Button } from '../components/button';
+import { DifferenceGroups } from '../components/difference-groups';
 import { count } from '../components/format';
 import { StateShape } from '../components/state-shape';
 
@@ -67,24 +68,7 @@ export function ManyResult({ found, cancel }: { found: ComparisonShape; cancel: 
           ))}
         </tbody>
       </table>
-      {groups.map(({ kind, text, count: times, examples }) => (
-        <details key={kind} className="border-b border-hair pb-1.5">
-          <summary className="cursor-pointer">
-            <b className="font-semibold tabular-nums">{count(times)}</b> {text}
-          </summary>
-          <ul className="mt-1 flex flex-col gap-0.5 pl-4 text-small">
-            {examples.map(({ submission, who, before: was, after: is }) => (
-              <li key={submission} className="truncate">
-                <Link to={`${pathname}?sample=${submission}`} className="text-slate underline">
-                  {who || 'unnamed'}
-                </Link>{' '}
-                <span className="text-muted">{was || 'blank'}</span> → {is || 'blank'}
-              </li>
-            ))}
-            {times > examples.length && <li className="text-muted">and {count(times - examples.length)} more</li>}
-          </ul>
-        </details>
-      ))}
+      <DifferenceGroups groups={groups} sampleAt={(submission) => `${pathname}?sample=${submission}`} />
     </section>
   );
 }

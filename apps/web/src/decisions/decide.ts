@@ -1,0 +1,26 @@
+import type { Decided, DecisionAction } from '@haycart/api';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { toast } from 'sonner';
+import { call } from '../api/client';
+import { messageOf } from '../components/status';
+
+/** What is decided, and about which of those that wait. */
+export interface Deciding {
+  ids: readonly string[];
+  action: DecisionAction;
+  option?: string;
+}
+
+/** Decides; what was done is told, and the list is read anew. */
+export function useDecide(done: (ids: readonly string[]) => void) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (deciding: Deciding) => call<Decided>('POST', '/decisions/decide', deciding),
+    onSuccess: ({ text }, { ids }) => {
+      toast(text);
+      done(ids);
+    },
+    onError: (error) => toast.error(messageOf(error)),
+    onSettled: () => client.invalidateQueries({ queryKey: ['any'] }),
+  });
+}
