@@ -75,7 +75,9 @@ import { AcceptHandler } from './submissions/accept/accept.handler';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
 import { SubmissionQueue } from './submissions/submission-queue';
 import { SubmissionsController } from './submissions/submissions.controller';
+import { ProfilesController } from './submissions/profiles.controller';
 import { ProfilesService } from './submissions/profiles.service';
+import { SamplesService } from './submissions/samples.service';
 import { SubmissionsService } from './submissions/submissions.service';
 import { DemoPeople } from './workspaces/demo-people';
 import { DestinationService } from './workspaces/destination.service';
@@ -131,6 +133,7 @@ const WEB = [
   SessionController,
   StagesController,
   SubmissionsController,
+  ProfilesController,
 ];
 /** Stand last: their paths begin with a parameter, and take whatever is left. */
 const LAST = [ActivitiesController, RecordsController, WebPageController];
@@ -213,6 +216,7 @@ export class AppModule {
         SubmissionInbox,
         SubmissionQueue,
         ProfilesService,
+        SamplesService,
         SubmissionsService,
         TeamsService,
         WorkspacesService,

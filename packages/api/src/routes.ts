@@ -1,6 +1,8 @@
 import type {
   AccountStep,
   JsonValue,
+  KnownRecord,
+  Link,
   Plan,
   PlanDifference,
   Problem,
@@ -34,6 +36,14 @@ export interface RouteShape extends RouteLine {
 
 /** A plan that was not carried out, with its account in sentences. */
 export type Rehearsal = Plan & { account: AccountStep[]; names: Record<string, string> };
+
+/** Existing records as far as planning must know them; see the core’s `lookupsFor`. */
+export interface KnownShape {
+  records: KnownRecord[];
+  links: Link[];
+  /** What they are called, by id: `contact 12 Ada Weir`. */
+  names: Record<string, string>;
+}
 
 /** How many of the latest submissions meet a condition. */
 export interface PassingShape {

@@ -87,6 +87,7 @@ export * from './route/lookups';
 export * from './route/plan';
 export * from './route/plan-place';
 export * from './route/plan-run';
+export * from './route/rehearse';
 export * from './route/fill-in';
 export * from './route/unmapped';
 export * from './route/account';

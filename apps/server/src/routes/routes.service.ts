@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import {
   checkRoute,
   describeRoute,
-  hasErrors,
+  notCarriedOut,
   readRoute,
   sameJson,
   type JsonValue,
@@ -345,8 +345,8 @@ export function readShape(definition: unknown): RouteDefinition {
 /** A definition that can be planned with. @throws ProblemError 422 naming what cannot be carried out. */
 export function readPlannable(definition: unknown, surroundings: RouteSurroundings): RouteDefinition {
   const draft = readShape(definition);
-  const notBuilt = checkRoute(draft, surroundings).filter(({ code }) => code === 'not-built-yet');
-  if (hasErrors(notBuilt))
+  const notBuilt = notCarriedOut(draft, surroundings);
+  if (notBuilt.length)
     throw new ProblemError('refused', 'The definition uses what cannot be carried out yet.', problemsAt(notBuilt));
   return draft;
 }

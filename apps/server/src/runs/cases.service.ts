@@ -71,8 +71,6 @@ export class CasesService implements OnModuleInit {
     const destination = await this.destinations.load(tx);
     const uniques = uniqueFieldsOf(destination.fields);
     const known = await this.records.look(tx, lookupsFor(definition, submission, destination), uniques);
-    const ids = known.all().map(({ id }) => id);
-    const links = ids.flatMap((from) => ids.filter((to) => known.isLinked({ from, to })).map((to) => ({ from, to })));
     const [row] = await tx.db
       .insert(routeCase)
       .values({
@@ -85,7 +83,7 @@ export class CasesService implements OnModuleInit {
         visit: submission.visit,
         receivedAt: new Date(submission.receivedAt),
         records: known.all(),
-        links,
+        links: known.links(),
         expected: planWith(definition, submission, known, destination),
         savedBy: await this.people.nameOf(tx, by),
       })

@@ -1,18 +1,16 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
-  accountOf,
   checkPayload,
-  checkRoute,
   isJsonObject,
   lookupsFor,
-  planRun,
+  rehearse,
   uniqueFieldsOf,
   readVisit,
   type JsonValue,
-  type Plan,
+  type Lookups,
   type Submission,
 } from '@haycart/core';
-import type { Rehearsal } from '@haycart/api';
+import type { KnownShape, Rehearsal } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
@@ -43,15 +41,23 @@ export class RehearsalService {
     const submission = await this.submission(tx, sample, route.from[0] ?? '');
     const lookups = lookupsFor(route, submission, destination);
     const known = await this.records.look(tx, lookups, uniqueFieldsOf(destination.fields));
-    const newIds = Object.fromEntries(route.writes.map(({ as }) => [as, `new:${as}`]));
-    const plan = planRun(route, submission, known, { destination, newIds });
-    const problems = [...checkRoute(route, surroundings), ...plan.problems];
-    const intake = surroundings.intakes.find(({ key }) => key === submission.intake)?.name ?? 'a made-up sample';
+    const plan = rehearse(route, submission, known, surroundings);
+    const ids = plan.writes.flatMap(({ id, linked }) => [...(id ? [id] : []), ...linked]);
+    return { ...plan, names: await this.#names(tx, ids) };
+  }
+
+  /** What planning must know of existing records, for whoever plans elsewhere with the same code. */
+  async known(tx: WorkspaceTx, lookups: Lookups): Promise<KnownShape> {
+    const { destination } = await this.routes.surroundings(tx);
+    const known = await this.records.look(tx, lookups, uniqueFieldsOf(destination.fields));
+    const records = known.all();
     return {
-      ...plan,
-      problems,
-      account: accountOf(plan, submission, { destination, intake }),
-      names: await this.#names(tx, plan),
+      records,
+      links: known.links(),
+      names: await this.#names(
+        tx,
+        records.map(({ id }) => id),
+      ),
     };
   }
 
@@ -85,10 +91,12 @@ export class RehearsalService {
     return read.submission;
   }
 
-  async #names(tx: WorkspaceTx, plan: Plan): Promise<Record<string, string>> {
-    const ids = plan.writes.flatMap(({ id, linked }) => [...(id ? [id] : []), ...linked]).filter(isId);
+  async #names(tx: WorkspaceTx, ids: readonly string[]): Promise<Record<string, string>> {
     return Object.fromEntries(
-      [...(await this.records.named(tx, ids))].map(([id, { kind, number, name }]) => [id, `${kind} ${number} ${name}`]),
+      [...(await this.records.named(tx, ids.filter(isId)))].map(([id, { kind, number, name }]) => [
+        id,
+        `${kind} ${number} ${name}`,
+      ]),
     );
   }
 }

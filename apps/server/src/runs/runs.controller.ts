@@ -1,20 +1,26 @@
 import { Body, Controller, Get, HttpCode, Inject, Param, Post } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import type { JsonValue } from '@haycart/core';
-import type { PassingShape, Rehearsal, RunShape, TakeBackRehearsal, TakenBack } from '@haycart/api';
+import { RECORD_KINDS, type IdentityKey, type JsonValue, type RecordKind } from '@haycart/core';
+import type { KnownShape, PassingShape, Rehearsal, RunShape, TakeBackRehearsal, TakenBack } from '@haycart/api';
 import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
+  IsBoolean,
   IsDefined,
+  IsIn,
   IsInt,
   IsISO8601,
   IsObject,
   IsOptional,
+  IsString,
   IsUUID,
+  Length,
   Max,
   Min,
+  ValidateNested,
 } from 'class-validator';
+import { Type } from 'class-transformer';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { readShape, RoutesService } from '../routes/routes.service';
@@ -32,6 +38,22 @@ class RehearseDto {
 
 class ConditionDto {
   @ApiProperty({ description: 'A route definition; its onlyWhen is tried.' }) @IsObject() definition: object;
+}
+
+class IdentityKeyDto {
+  @IsIn(RECORD_KINDS) record: RecordKind;
+  @IsString() @Length(1, 200) kind: string;
+  @IsString() @Length(1, 1_000) value: string;
+}
+
+class LookupsDto {
+  @ApiProperty({ type: [IdentityKeyDto] })
+  @IsArray()
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => IdentityKeyDto)
+  keys: IdentityKeyDto[];
+  @IsBoolean() deals: boolean;
 }
 
 class RunChoiceDto {
@@ -102,6 +124,15 @@ export class RunsController {
   passingOf(@ByCaller() { workspaceId }: Caller, @Body() { definition }: ConditionDto): Promise<PassingShape> {
     const route = readShape(definition);
     return this.database.inWorkspace(workspaceId, (tx) => this.passing.count(tx, route, route.onlyWhen ?? { all: [] }));
+  }
+
+  /** The existing records that have one of some identity keys, for planning with the same code elsewhere. */
+  @Post('rehearse/known')
+  @HttpCode(200)
+  known(@ByCaller() { workspaceId }: Caller, @Body() { keys, deals }: LookupsDto): Promise<KnownShape> {
+    return this.database.inWorkspace(workspaceId, (tx) =>
+      this.rehearsals.known(tx, { keys: keys as IdentityKey[], deals }),
+    );
   }
 
   @Post('rehearse')

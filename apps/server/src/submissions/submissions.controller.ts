@@ -1,6 +1,6 @@
-import { Body, Controller, Get, HttpCode, Inject, Param, Post, Put, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query } from '@nestjs/common';
 import { ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { RUN_OUTCOMES, type Page, type ProfileShape, type SubmissionDetail, type SubmissionShape } from '@haycart/api';
+import { RUN_OUTCOMES, type Page, type SubmissionDetail, type SubmissionShape } from '@haycart/api';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -10,7 +10,6 @@ import {
   IsOptional,
   IsString,
   IsUUID,
-  Length,
   ValidateNested,
 } from 'class-validator';
 import { Type } from 'class-transformer';
@@ -19,7 +18,6 @@ import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { ProblemError } from '../platform/errors/problem-error';
 import { readCursor, readLimit } from '../platform/paging';
-import { ProfilesService } from './profiles.service';
 import { SubmissionQueue } from './submission-queue';
 import { SubmissionsService, type SubmissionFilter } from './submissions.service';
 
@@ -30,11 +28,6 @@ class SubmissionQuery {
   @IsOptional() @IsUUID() route?: string;
   @IsOptional() @IsString() limit?: string;
   @IsOptional() @IsString() after?: string;
-}
-
-class FieldNameDto {
-  @IsString() @Length(1, 2_000) field: string;
-  @ApiPropertyOptional({ type: String, nullable: true }) @IsOptional() @IsString() @Length(1, 200) name?: string | null;
 }
 
 class ManyDto {
@@ -57,7 +50,6 @@ export class SubmissionsController {
     @Inject(Events) private readonly events: Events,
     @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
-    @Inject(ProfilesService) private readonly profiles: ProfilesService,
   ) {}
 
   @Get('submissions')
@@ -105,22 +97,6 @@ export class SubmissionsController {
       await this.events.tell(tx, 'submissions');
       return { queued };
     });
-  }
-
-  /** What an intake has really received, field by field. */
-  @Get('intakes/:key/profile')
-  profile(@ByCaller() { workspaceId }: Caller, @Param('key') key: string): Promise<ProfileShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.profiles.shape(tx, key));
-  }
-
-  /** Names a field whose sender gives only an id; `null` takes the name back. */
-  @Put('intakes/:key/profile/names')
-  nameField(
-    @ByCaller() { workspaceId }: Caller,
-    @Param('key') key: string,
-    @Body() { field, name }: FieldNameDto,
-  ): Promise<ProfileShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.profiles.name(tx, key, field, name ?? null));
   }
 }
 

@@ -7,6 +7,7 @@ import {
   type Destination,
   type FieldTrace,
   type PlannedWrite,
+  type Problem,
 } from '@haycart/core';
 import { ChevronLeft, ChevronRight, Pencil } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
@@ -20,6 +21,7 @@ import { Time } from '../components/time';
 import { Change } from '../components/value';
 import { RunAccount } from '../components/run-account';
 import { RehearseMany } from './rehearse-many';
+import { SampleFinder } from './sample-finder';
 import { SaveCase } from './save-case';
 import { SavedCases, useCaseResults } from './saved-cases';
 
@@ -38,6 +40,7 @@ export interface SampleChoice {
 export function Rehearsal({
   plan,
   error,
+  inTheWay,
   destination,
   choice,
   planning,
@@ -46,12 +49,15 @@ export function Rehearsal({
   route: RouteShape;
   plan: RehearsalShape | undefined;
   error: unknown;
+  /** Why the draft cannot be rehearsed at all. */
+  inTheWay: readonly Problem[];
   destination: Destination;
   choice: SampleChoice;
   planning: boolean;
 }) {
   const { samples, index, step, typed, type, typedProblem, total } = choice;
   const sample = samples[index];
+  const intake = sample?.intake.key ?? route.draft.from[0];
   const [look, setLook] = useState<Look>('sample');
   const results = useCaseResults(route.id);
   const otherwise = results?.filter(({ differences }) => differences.length).length ?? 0;
@@ -122,6 +128,7 @@ export function Rehearsal({
             <span className="text-muted">no submission yet: type one</span>
           )}
         </span>
+        <SampleFinder intake={intake} route={route.id} disabled={typed !== null} />
         <IconButton
           label={typed === null ? 'Edit the sample by hand' : 'Back to real samples'}
           aria-pressed={typed !== null}
@@ -155,6 +162,11 @@ export function Rehearsal({
             <p>{messageOf(error)}</p>
           </Card>
         ) : null}
+        {inTheWay.length > 0 && (
+          <Card state="failed" title="This cannot be rehearsed">
+            <ProblemList problems={inTheWay} />
+          </Card>
+        )}
         {plan && <PlanCards plan={plan} destination={destination} />}
         {plan && (typed === null ? sample : !typedProblem) && (
           <SaveCase routeId={route.id} typed={typed} sample={sample} />
@@ -195,11 +207,7 @@ function PlanCards({ plan, destination }: { plan: RehearsalShape; destination: D
       )}
       {blocking.length > 0 && !plan.reason && (
         <Card state="failed" title="In the way">
-          <ul className="list-disc pl-4">
-            {blocking.map((problem, index) => (
-              <li key={index}>{problem.text}</li>
-            ))}
-          </ul>
+          <ProblemList problems={blocking} />
         </Card>
       )}
       <details className="border-t border-line pt-3">
@@ -207,6 +215,16 @@ function PlanCards({ plan, destination }: { plan: RehearsalShape; destination: D
         <RunAccount account={plan.account} />
       </details>
     </>
+  );
+}
+
+function ProblemList({ problems }: { problems: readonly Problem[] }) {
+  return (
+    <ul className="list-disc pl-4">
+      {problems.map((problem, index) => (
+        <li key={index}>{problem.text}</li>
+      ))}
+    </ul>
   );
 }
 

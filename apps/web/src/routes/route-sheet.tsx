@@ -1,7 +1,7 @@
 import type { IntakeLine, RouteShape } from '@haycart/api';
 import { describeRoute, type Problem, type RouteDefinition } from '@haycart/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, useMemo } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
@@ -95,7 +95,11 @@ function Loaded({
 }) {
   const [publishing, setPublishing] = useState(false);
   const history = useDraft();
-  const rehearsal = useRehearsal(definition);
+  const surroundings = useMemo(
+    () => ({ destination, intakes: intakes.map(({ key, name }) => ({ key, name })) }),
+    [destination, intakes],
+  );
+  const rehearsal = useRehearsal(definition, surroundings);
   const suggestions = useSuggestions(definition, route.id, rehearsal.incoming, destination);
   const words = describeRoute(definition, { destination, intakes });
   const problems = route.problems;
@@ -185,6 +189,7 @@ function Loaded({
       <Rehearsal
         plan={rehearsal.plan}
         error={rehearsal.error}
+        inTheWay={rehearsal.problems}
         planning={rehearsal.planning}
         destination={destination}
         choice={rehearsal.choice}

@@ -1,29 +1,31 @@
-import type { ProfileFieldShape, Rehearsal } from '@haycart/api';
+import type { ProfileFieldShape } from '@haycart/api';
 import {
   answerText,
+  checkPayload,
   isJsonObject,
   payloadFields,
+  readVisit,
   valueKind,
+  type JsonObject,
   type JsonValue,
   type RouteDefinition,
+  type RouteSurroundings,
+  type Submission,
 } from '@haycart/core';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { call } from '../api/client';
 import { profileQuery, latestSubmissionsQuery, submissionQuery } from '../api/queries';
-import { useRested } from '../state/use-rested';
 import type { SampleChoice } from './rehearsal';
+import { useRehearsedPlan, type Rehearsed } from './use-rehearsed-plan';
 
 const SAMPLES = 50;
-/** How long typing must rest before the draft is rehearsed again, in milliseconds. */
-const REST_MS = 150;
 
-/** Rehearses a draft as it is typed, on one sample: by the server, with the code and records that run live. */
-export function useRehearsal(definition: RouteDefinition): {
-  plan: Rehearsal | undefined;
-  error: unknown;
-  planning: boolean;
+/** Rehearses a draft as it is typed, on one sample, with the code and records that run live. */
+export function useRehearsal(
+  definition: RouteDefinition,
+  surroundings: RouteSurroundings,
+): Rehearsed & {
   incoming: readonly ProfileFieldShape[];
   sample: ReadonlyMap<string, string>;
   choice: SampleChoice;
@@ -35,6 +37,7 @@ export function useRehearsal(definition: RouteDefinition): {
   const given = useQuery({ ...submissionQuery(wanted ?? ''), enabled: wanted !== null });
   const keys = useQuery({ ...profileQuery(intake), enabled: intake !== '' });
   const [index, setIndex] = useState(0);
+  useEffect(() => setIndex(0), [wanted]);
   const [typed, setTyped] = useState<string | null>(null);
 
   const samples = useMemo(() => {
@@ -44,25 +47,21 @@ export function useRehearsal(definition: RouteDefinition): {
   const chosen = samples[Math.min(index, samples.length - 1)];
   const own = useMemo(() => (typed === null ? null : readTyped(typed)), [typed]);
   const payload = own ? own.payload : (chosen?.payload ?? undefined);
-
-  const possible = (own ? own.payload !== undefined : chosen !== undefined) && !(wanted !== null && given.isPending);
-  const body = useRested(
-    useMemo(
-      () =>
-        possible
-          ? JSON.stringify({ definition, ...(own ? { payload: own.payload } : { submissionId: chosen?.id }) })
-          : null,
-      [possible, definition, own, chosen?.id],
-    ),
-    REST_MS,
-  );
-  const rehearsal = useQuery({
-    queryKey: ['records', 'rehearsal', body],
-    queryFn: () => call<Rehearsal>('POST', '/rehearse', JSON.parse(body ?? 'null')),
-    enabled: body !== null,
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  const waits = wanted !== null && given.isPending;
+  const submission = useMemo((): Submission | null => {
+    if (waits) return null;
+    if (own) return own.payload === undefined ? null : madeUp(own.payload, intake);
+    return chosen && isJsonObject(chosen.payload)
+      ? {
+          id: chosen.id,
+          intake: chosen.intake.key,
+          receivedAt: chosen.receivedAt,
+          payload: chosen.payload,
+          visit: chosen.visit,
+        }
+      : null;
+  }, [waits, own, intake, chosen]);
+  const rehearsed = useRehearsedPlan(definition, submission, surroundings);
   const sample = useMemo(
     () =>
       new Map(isJsonObject(payload) ? payloadFields(payload).map(({ key, value }) => [key, answerText(value)]) : []),
@@ -71,9 +70,7 @@ export function useRehearsal(definition: RouteDefinition): {
   const incoming = useMemo(() => withSample(keys.data?.fields ?? [], payload), [keys.data, payload]);
 
   return {
-    plan: rehearsal.isError ? undefined : rehearsal.data,
-    error: rehearsal.error,
-    planning: rehearsal.isFetching,
+    ...rehearsed,
     incoming,
     sample,
     choice: {
@@ -88,15 +85,25 @@ export function useRehearsal(definition: RouteDefinition): {
   };
 }
 
-function readTyped(text: string): { payload: JsonValue | undefined; problem: string | null } {
+function readTyped(text: string): { payload: JsonObject | undefined; problem: string | null } {
   try {
     const payload = JSON.parse(text) as JsonValue;
-    return isJsonObject(payload)
-      ? { payload, problem: null }
-      : { payload: undefined, problem: 'A sample is a JSON object: { … }' };
+    const problem = checkPayload(payload);
+    return problem ? { payload: undefined, problem: problem.text } : { payload: payload as JsonObject, problem: null };
   } catch {
     return { payload: undefined, problem: 'This is not valid JSON yet.' };
   }
+}
+
+/** A payload that somebody typed, as if it arrived now. */
+function madeUp(payload: JsonObject, intake: string): Submission {
+  return {
+    id: 'rehearsal',
+    intake,
+    receivedAt: new Date().toISOString(),
+    payload,
+    visit: readVisit({ handedOver: payload._visit }),
+  };
 }
 
 /** The fields that came so far, with those that only the sample has at the end. */

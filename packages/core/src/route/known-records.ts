@@ -54,6 +54,11 @@ export class KnownRecords {
     return this.#linkedFrom.get(link.from)?.has(link.to) ?? false;
   }
 
+  /** The links between the records. */
+  links(): Link[] {
+    return [...this.#linkedFrom].flatMap(([from, ends]) => [...ends].map((to) => ({ from, to })));
+  }
+
   /** Takes in what a plan will have done. */
   learn(diff: RecordsDiff, at: string): void {
     for (const id in diff.created) {

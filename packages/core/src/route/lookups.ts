@@ -1,7 +1,7 @@
 import { fieldOf, type Destination } from '../destination/destination';
 import { readFieldValue } from '../destination/field-value';
 import type { FieldValues } from '../diff/record';
-import { identityKeysOf, uniqueFieldsOf, type IdentityKey } from '../identity/keys';
+import { identityKeysOf, identityKeyText, uniqueFieldsOf, type IdentityKey } from '../identity/keys';
 import { workOutValue } from '../mapping/value';
 import type { RouteDefinition, Write } from './definition';
 import { finisherContext, submissionReader } from './part-reader';
@@ -44,4 +44,9 @@ export function lookupsFor(route: RouteDefinition, submission: Submission, desti
     return identityKeysOf(write.record, values, uniques);
   });
   return { keys, deals: route.writes.some(({ record }) => record === 'deal') };
+}
+
+/** The same text for lookups that ask for the same. */
+export function lookupsText({ keys, deals }: Lookups): string {
+  return JSON.stringify([deals, ...new Set(keys.map(identityKeyText))].sort());
 }
