@@ -8,10 +8,11 @@ import type {
   ProblemBody,
   RecordShape,
   RecordSheet,
+  SubmissionDetail,
   TaskLine,
 } from '@haycart/api';
 import pg from 'pg';
-import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
+import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -169,6 +170,28 @@ describe('a deletion', () => {
     );
     expect(await total('contacts')).toBe(1);
   });
+});
+
+test('what a person typed stays over what arrives later, where a route says so, until they take it back', async () => {
+  const definition = routeFrom(workspace.endpoint);
+  definition.writes[1]!.fills.find(({ field }) => field === 'phone')!.overwrite = 'unless-typed';
+  await workspace.publish(definition);
+  const phoneAfter = async (phone: string) => {
+    const id = await workspace.submit({ name: 'Ada Weir', email: 'ada@weir.example', phone });
+    const { runs } = await until(
+      () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
+      ({ state }) => state === 'routed',
+    );
+    expect(runs.map(({ outcome }) => outcome)).toEqual(['written']);
+    const [contact] = (await workspace.get<Page<RecordShape>>('/contacts')).items;
+    return contact!;
+  };
+  const { id } = await phoneAfter('07700 900318');
+  expect((await phoneAfter('07700 900319')).values.phone).toBe('+447700900319');
+  const { body } = await edit(`/contacts/${id}`, { values: { phone: '07700 900444' } });
+  expect((await phoneAfter('07700 900320')).values.phone).toBe('+447700900444');
+  await takeBack(body.edit);
+  expect((await phoneAfter('07700 900321')).values.phone).toBe('+447700900321');
 });
 
 test('what a person made is unmade again, as long as nobody has changed it', async () => {

@@ -5,6 +5,8 @@ export interface CausedDiff {
   diff: RecordsDiff;
   /** ISO 8601: the arrival of the submission, or the time of a person's change. */
   at: string;
+  /** Whether a person typed the values. */
+  typed?: boolean;
   cause: { kind: 'run' | 'person' | 'take-back'; id: string };
   touches?: readonly Touch[];
 }

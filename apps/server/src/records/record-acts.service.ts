@@ -34,6 +34,8 @@ export interface Act {
   text: string;
   /** Now, when it is not given. */
   at?: string | undefined;
+  /** Whether the values were typed by the person, rather than follow from something else. */
+  typed?: boolean;
 }
 
 /** The acts of people on records: each is one diff with one cause, is listed, and can be taken back. */
@@ -77,8 +79,14 @@ export class RecordActs {
   ): Promise<DoneEdit[]> {
     const now = new Date().toISOString();
     const name = await this.people.nameOf(tx, by);
-    const edits = acts.map(({ diff, text, at = now }) => ({ id: isEmptyDiff(diff) ? null : newId(), diff, text, at }));
-    const done = edits.flatMap(({ id, diff, text, at }) => (id === null ? [] : [{ id, diff, text, at }]));
+    const edits = acts.map(({ diff, text, at = now, typed = false }) => ({
+      id: isEmptyDiff(diff) ? null : newId(),
+      diff,
+      text,
+      at,
+      typed,
+    }));
+    const done = edits.flatMap(({ id, ...act }) => (id === null ? [] : [{ id, ...act }]));
     if (done.length) {
       await tx.db.insert(recordEdit).values(
         done.map(({ id, text, at }) => ({
@@ -90,7 +98,12 @@ export class RecordActs {
           at: new Date(at),
         })),
       );
-      const caused = done.map(({ id, diff, at }): CausedDiff => ({ diff, at, cause: { kind: 'person', id } }));
+      const caused = done.map(({ id, diff, at, typed }): CausedDiff => ({
+        diff,
+        at,
+        typed,
+        cause: { kind: 'person', id },
+      }));
       await this.#write(tx, records, links, caused);
     }
     return edits.map(({ id, diff, text }) => ({
@@ -180,7 +193,7 @@ export class RecordActs {
   ): Promise<void> {
     const { fields } = await this.destinations.load(tx);
     const known = new KnownRecords(records, links, uniqueFieldsOf(fields));
-    for (const { diff, at } of diffs) known.learn(diff, at);
+    for (const { diff, at, typed } of diffs) known.learn(diff, at, typed);
     await refuseTakenKeys(tx, this.known, squashAll(diffs.map(({ diff }) => diff)), known);
     await this.writer.write(tx, diffs, known);
     await this.events.tell(tx, 'records', 'pipelines');

@@ -59,7 +59,7 @@ export class RecordEditsService {
     const named = Object.keys(edit.values ?? edit.add ?? edit.remove ?? {});
     const labels = named.map((key) => fieldOf(destination, kind, key)?.label ?? key).join(', ');
     const text = `Changed ${labels} of ${namesOf(kind, records, destination)}`;
-    return this.acts.apply(tx, records, [], { diff, text, at }, by);
+    return this.acts.apply(tx, records, [], { diff, text, at, typed: true }, by);
   }
 
   /** Makes a record by hand, linked to others. */
@@ -83,7 +83,7 @@ export class RecordEditsService {
     diff.created[id] = { kind, values: after };
     diff.linked = others.map((other) => ({ from: id, to: other.id }));
     const text = `Made ${recordName(kind, after)}`;
-    return { ...(await this.acts.apply(tx, others, [], { diff, text }, by)), id };
+    return { ...(await this.acts.apply(tx, others, [], { diff, text, typed: true }, by)), id };
   }
 
   /** Deletes records with their links. Their notes, tasks and files wait for them, should they come back. */

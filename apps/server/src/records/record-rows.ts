@@ -66,6 +66,7 @@ export function knownRecord(kind: RecordKind, row: RecordRow): KnownRecord {
     values: columnsToValues(kind, row),
     createdAt: row.created_at.toISOString(),
     writtenAt: row.written_at as Record<string, string>,
+    typed: row.typed as string[],
   };
 }
 

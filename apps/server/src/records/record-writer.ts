@@ -174,12 +174,20 @@ async function insertRecords(
     id: record.id,
     number: first + index,
     written_at: record.writtenAt,
+    typed: record.typed ?? [],
     created_at: record.createdAt,
     updated_at: lastWritten(record),
   }));
-  const columns = ['id', 'number', 'custom', 'written_at', 'created_at', 'updated_at', ...fieldColumns(kind)].join(
-    ', ',
-  );
+  const columns = [
+    'id',
+    'number',
+    'custom',
+    'written_at',
+    'typed',
+    'created_at',
+    'updated_at',
+    ...fieldColumns(kind),
+  ].join(', ');
   await tx.statement(
     `insert_${kind}`,
     `insert into ${kind} (workspace_id, ${columns}) select $1::uuid, ${columns} from jsonb_populate_recordset(null::${kind}, $2::jsonb)`,
@@ -193,9 +201,12 @@ async function updateRecords(tx: WorkspaceTx, kind: RecordKind, records: readonl
     ...valuesToColumns(kind, record.values),
     id: record.id,
     written_at: record.writtenAt,
+    typed: record.typed ?? [],
     updated_at: lastWritten(record),
   }));
-  const sets = ['custom', 'written_at', ...fieldColumns(kind)].map((column) => `${column} = n.${column}`).join(', ');
+  const sets = ['custom', 'written_at', 'typed', ...fieldColumns(kind)]
+    .map((column) => `${column} = n.${column}`)
+    .join(', ');
   await tx.statement(
     `update_${kind}`,
     `update ${kind} r set ${sets}, updated_at = greatest(r.updated_at, n.updated_at)

@@ -34,6 +34,11 @@ const common = () => ({
   custom: jsonb('custom').$type<Record<string, FieldValue>>().notNull().default({}),
   /** For each field the time of the submission or change that its value came with. */
   writtenAt: jsonb('written_at').$type<Record<string, string>>().notNull().default({}),
+  /** The fields whose value a person typed. */
+  typed: text('typed')
+    .array()
+    .notNull()
+    .default(sql`'{}'`),
   createdAt: time('created_at').notNull(),
   updatedAt: time('updated_at').notNull(),
 });

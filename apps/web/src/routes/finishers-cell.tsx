@@ -14,7 +14,17 @@ import { SelectField } from '../components/text-field';
 import { changeFill } from './draft';
 import { FinisherLine } from './finisher-line';
 
-const OVERWRITE = { always: 'replace it', 'if-blank': 'keep it, fill only a blank', never: 'never touch it' } as const;
+const OVERWRITE = {
+  always: 'replace it',
+  'unless-typed': 'keep what a person typed',
+  'if-blank': 'keep it, fill only a blank',
+  never: 'never touch it',
+} as const;
+const OVERWRITE_SHORT = {
+  'unless-typed': 'not over what a person typed',
+  'if-blank': 'if blank only',
+  never: 'never over a value',
+} as const;
 const IF_EMPTY = { leave: 'leave the field', clear: 'clear the field', fail: 'fail the run' } as const;
 
 /** How a value is finished, and what happens when the field has a value or there is none to fill in. */
@@ -52,9 +62,7 @@ export function FinishersCell({
           </span>
         ))}
         {fill.overwrite && fill.overwrite !== 'always' && (
-          <span className="border-b border-dotted border-green">
-            {fill.overwrite === 'if-blank' ? 'if blank only' : 'never over a value'}
-          </span>
+          <span className="border-b border-dotted border-green">{OVERWRITE_SHORT[fill.overwrite]}</span>
         )}
         {!uses.length && (!fill.overwrite || fill.overwrite === 'always') && (
           <span className="text-faint">as it is</span>

@@ -33,6 +33,7 @@ export interface AccountStep {
 }
 
 const WHY_KEPT: Record<Exclude<FieldTrace['why'], null>, string> = {
+  'unless-typed': 'kept: a person typed it',
   'if-blank': 'kept: written only if blank',
   never: 'kept: the route leaves it',
   'fill-blanks': 'kept: the route only fills blanks',

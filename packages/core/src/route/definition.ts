@@ -56,8 +56,8 @@ export interface Place {
 export interface Fill {
   field: string;
   value: Value;
-  /** What happens to a value that is already there; `always` when not said. */
-  overwrite?: 'always' | 'if-blank' | 'never';
+  /** What happens to a value that is already there; `always` when not said. `unless-typed` keeps what a person typed. */
+  overwrite?: 'always' | 'unless-typed' | 'if-blank' | 'never';
   /** What happens when there is nothing to fill in; `leave` when not said. */
   ifEmpty?: 'leave' | 'clear' | 'fail';
 }

@@ -8,6 +8,8 @@ export interface KnownRecord extends RecordState {
   createdAt: string;
   /** For each field the time of the submission or change that its value came with. */
   writtenAt: Record<string, string>;
+  /** The fields whose value a person typed. */
+  typed?: readonly string[];
 }
 
 /**
@@ -59,8 +61,8 @@ export class KnownRecords {
     return [...this.#linkedFrom].flatMap(([from, ends]) => [...ends].map((to) => ({ from, to })));
   }
 
-  /** Takes in what a plan will have done. */
-  learn(diff: RecordsDiff, at: string): void {
+  /** Takes in what a plan will have done, or what a person typed. */
+  learn(diff: RecordsDiff, at: string, typed = false): void {
     for (const id in diff.created) {
       const { kind, values } = diff.created[id]!;
       this.#add({
@@ -69,6 +71,7 @@ export class KnownRecords {
         values,
         createdAt: at,
         writtenAt: Object.fromEntries(Object.keys(values).map((field) => [field, at])),
+        typed: typed ? Object.keys(values) : [],
       });
     }
     for (const id in diff.changed) {
@@ -82,7 +85,9 @@ export class KnownRecords {
         writtenAt[field] = at;
       }
       this.#forgetKeys(record);
-      this.#add({ ...record, values, writtenAt });
+      const written = Object.keys(diff.changed[id]!.fields);
+      const others = (record.typed ?? []).filter((field) => !written.includes(field));
+      this.#add({ ...record, values, writtenAt, typed: typed ? [...others, ...written] : others });
     }
     for (const id in diff.removed) {
       const record = this.#records.get(id);

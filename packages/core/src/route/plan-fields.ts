@@ -112,6 +112,8 @@ export function planFields(
     if (unreadable) return keep('unreadable');
     if (sameValue(value, before)) return { ...keep(null), did: value === null ? 'blank' : 'same' };
     if (rules.leave) return keep('never');
+    if (fill.overwrite === 'unless-typed' && before !== null && known?.typed?.includes(fill.field))
+      return keep('unless-typed');
     const later = known !== undefined && (known.writtenAt[fill.field] ?? '') > rules.at;
     if (value === null) return fill.ifEmpty === 'clear' && !later && !rules.fillBlanks ? write('clear') : keep(null);
     if (before === null) return later ? keep('later') : write('write');

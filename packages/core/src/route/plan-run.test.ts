@@ -20,7 +20,7 @@ import {
   text,
 } from '../testing/example';
 import { accountOf, outcomeText } from './account';
-import type { Write } from './definition';
+import type { Fill, Write } from './definition';
 import { KnownRecords } from './known-records';
 import { lookupsFor } from './lookups';
 import type { Plan } from './plan';
@@ -127,6 +127,25 @@ describe('a second enquiry', () => {
       offered: 'show-stand',
     });
     expect(second.touches.every(({ source }) => source === 'show-stand')).toBe(true);
+  });
+
+  test.each<[string, string[], Partial<Fill>, string]>([
+    [
+      'keeps what a person typed, where the route says so',
+      ['phone'],
+      { overwrite: 'unless-typed' },
+      'keep unless-typed',
+    ],
+    ['replaces what came by itself', [], { overwrite: 'unless-typed' }, 'write null'],
+    ['replaces what a person typed, where nothing is said', ['phone'], {}, 'write null'],
+  ])('%s', (_, typed, more, wanted) => {
+    const phone = fill('phone', answer('phone', 'phone'), more);
+    const definition = routeOf({ ...person, links: [], fills: [fill('email', answer('email', 'email')), phone] });
+    const contact = { email: 'ada@weir.example', phone: '+441134960999' };
+    const records = known({ id: 'c', kind: 'contact', values: contact, typed });
+    const second = plan(definition, submission({ email: 'ada@weir.example', phone: '07700 900318' }), records);
+    const trace = write(second, 'person').fields.find(({ field }) => field === 'phone')!;
+    expect(`${trace.did} ${trace.why}`).toBe(wanted);
   });
 
   const again = (rule: NonNullable<Write['place']>['again'], deal: FieldValues) => {

@@ -66,7 +66,17 @@ export interface FieldTrace {
   /** What came in, when it differs from `after` since it was not written. */
   offered: FieldValue | null;
   did: 'write' | 'clear' | 'same' | 'keep' | 'blank';
-  why: 'if-blank' | 'never' | 'later' | 'fill-blanks' | 'unreadable' | 'derived' | 'assigned' | 'marked' | null;
+  why:
+    | 'unless-typed'
+    | 'if-blank'
+    | 'never'
+    | 'later'
+    | 'fill-blanks'
+    | 'unreadable'
+    | 'derived'
+    | 'assigned'
+    | 'marked'
+    | null;
   trace: ValueTrace | null;
 }
 

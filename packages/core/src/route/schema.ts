@@ -87,7 +87,7 @@ const write = z
         z.strictObject({
           field: name,
           value,
-          overwrite: z.enum(['always', 'if-blank', 'never']).optional(),
+          overwrite: z.enum(['always', 'unless-typed', 'if-blank', 'never']).optional(),
           ifEmpty: z.enum(['leave', 'clear', 'fail']).optional(),
         }),
       )
