@@ -81,5 +81,9 @@ test('what waits is decided by keyboard alone, and what is left comes back when 
   const contacts = await page.request.get(`/api/v1/contacts?q=answers${retry}`);
   const { items } = (await contacts.json()) as { items: { values: { first_name: string; growing_for?: string } }[] };
   const growing = new Map(items.map(({ values }) => [values.first_name, values.growing_for]));
-  expect([growing.get('Kit'), growing.get('Lou'), growing.get('Mo')]).toEqual(['teaching-garden', 'teaching-garden', undefined]);
+  expect([growing.get('Kit'), growing.get('Lou'), growing.get('Mo')]).toEqual([
+    'teaching-garden',
+    'teaching-garden',
+    undefined,
+  ]);
 });

@@ -191,6 +191,31 @@ test('a field whose sender gives only an id is named once, beside its examples, 
   await line.getByLabel('Name of data.f7').fill('What will you build?');
   await line.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByRole('row').filter({ hasText: 'What will you build?' })).toContainText('data.f7');
+  // The sender's definition of its form names the others.
+  await page.getByRole('button', { name: 'Names from a file…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Names from a file' });
+  await dialog.getByLabel('The document').fill('{ "questions": [');
+  await expect(dialog.getByText('This is not valid JSON yet.')).toBeVisible();
+  await dialog.getByLabel('The document').fill(JSON.stringify({ questions: [{ id: 'f8', title: 'Where to write' }] }));
+  await expect(dialog.getByRole('status', { name: 'Names found' })).toContainText('1 name for 1 field without one');
+  await dialog.getByRole('button', { name: 'Keep 1 name' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'Where to write' })).toContainText('data.f8');
   await draftFor(page, name);
   await expect(page.getByText('What will you build?')).toBeVisible();
+
+  // The sample that shows best what is meant is found by what it holds.
+  await send({ data: [{ id: 'f7', value: 'Ten bays' }] });
+  const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });
+  const find = async (press: string, text?: string) => {
+    await rehearsal.getByRole('button', { name: 'Find a sample' }).click();
+    if (text) await page.getByLabel('With an answer that holds').fill(text);
+    await page.getByRole('dialog', { name: 'Find a sample' }).getByRole('button', { name: press }).click();
+  };
+  await find('Find', 'TEN bays');
+  const incoming = page.getByRole('main');
+  await expect(incoming).toContainText('Ten bays');
+  await find('The most complete');
+  await expect(incoming).toContainText(`ida${retry}@ids.example`);
+  await find('Find', 'orchids');
+  await expect(page.getByText('None of the latest 5,000 is like that.')).toBeVisible();
 });

@@ -51,7 +51,7 @@ beforeAll(async () => {
   const [route] = await one.get<{ id: string }[]>('/routes');
   await person('POST', `/routes/${route!.id}/comparisons`, {});
   await person('POST', `/routes/${route!.id}/cases`, { name: 'A case', payload: { email: 'ada@weir.example' } });
-  await person('PUT', `/intakes/${one.endpoint}/profile/names`, { field: 'email', name: 'Where to write' });
+  await person('PUT', `/intakes/${one.endpoint}/profile/names`, { names: { email: 'Where to write' } });
   await one.query(`insert into decision (workspace_id, id, action, by) values ('${one.id}', 'd', 'leave', 'R')`);
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(

@@ -54,21 +54,23 @@ test('what is set aside teaches nothing', async () => {
 
 test('a field whose sender gives only an id is named once by a person', async () => {
   await workspace.submit({ answers: [{ id: 'f7', value: 'Moss' }] });
-  const name = (body: object) =>
-    workspace.call<ProfileShape & ProblemBody>('PUT', `/intakes/${workspace.endpoint}/profile/names`, body);
-  expect((await name({ field: 'answers.f7', name: 'What will you grow?' })).body.fields[0]).toMatchObject({
+  const name = (names: unknown) =>
+    workspace.call<ProfileShape & ProblemBody>('PUT', `/intakes/${workspace.endpoint}/profile/names`, { names });
+  expect((await name({ 'answers.f7': 'What will you grow?' })).body.fields[0]).toMatchObject({
     key: 'answers.f7',
     label: 'What will you grow?',
     named: true,
   });
   await age();
   expect(await field('answers.f7')).toMatchObject({ label: 'What will you grow?', filled: 1 });
-  expect((await name({ field: 'answers.f7', name: null })).body.fields[0]).toMatchObject({
+  expect((await name({ 'answers.f7': null })).body.fields[0]).toMatchObject({
     label: 'answers.f7',
     named: false,
   });
-  expect((await name({ field: 'gone', name: 'x' })).status).toBe(404);
-  expect((await name({ field: 'answers.f7', name: '' })).status).toBe(422);
+  expect((await name({ 'answers.f7': 'x', gone: 'x' })).status).toBe(404);
+  for (const wrong of [{ 'answers.f7': '' }, { 'answers.f7': 7 }, {}, [], null, 'x'])
+    expect((await name(wrong)).status).toBe(422);
+  expect((await field('answers.f7'))!.named).toBe(false);
   expect((await workspace.call('GET', '/intakes/nowhere/profile')).status).toBe(404);
 });
 

@@ -11,6 +11,7 @@ export * from './payload/who';
 export * from './payload/value-kind';
 export * from './payload/profile';
 export * from './payload/drift';
+export * from './payload/taught-names';
 export * from './destination/field-definition';
 export * from './destination/built-in-fields';
 export * from './destination/destination';

@@ -1,16 +1,40 @@
 import { Body, Controller, Get, Inject, Param, Put, Query } from '@nestjs/common';
-import { ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { ProfileShape } from '@haycart/api';
-import { IsIn, IsOptional, IsString, IsUUID, Length } from 'class-validator';
+import { IsIn, IsOptional, IsString, IsUUID, Length, ValidateBy } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { ProfilesService } from './profiles.service';
 import { SamplesService, type SampleWish } from './samples.service';
 
-class FieldNameDto {
-  @IsString() @Length(1, 2_000) field: string;
-  @ApiPropertyOptional({ type: String, nullable: true }) @IsOptional() @IsString() @Length(1, 200) name?: string | null;
+const MOST_NAMES = 2_000;
+const LONGEST_NAME = 200;
+
+/** Names for fields by key: texts that are not blank, or null. */
+function IsNames() {
+  return ValidateBy({
+    name: 'isNames',
+    validator: {
+      validate: (value: unknown) =>
+        typeof value === 'object' &&
+        value !== null &&
+        !Array.isArray(value) &&
+        Object.keys(value).length > 0 &&
+        Object.keys(value).length <= MOST_NAMES &&
+        Object.values(value).every(
+          (name) => name === null || (typeof name === 'string' && name.trim() !== '' && name.length <= LONGEST_NAME),
+        ),
+      defaultMessage: () =>
+        `names gives up to ${MOST_NAMES} fields a name of at most ${LONGEST_NAME} characters, or null`,
+    },
+  });
+}
+
+class FieldNamesDto {
+  @ApiProperty({ type: Object, description: 'What fields are called, by key; null takes a name back.' })
+  @IsNames()
+  names: Record<string, string | null>;
 }
 
 class SampleQuery {
@@ -47,14 +71,14 @@ export class ProfilesController {
     }));
   }
 
-  /** Names a field whose sender gives only an id; `null` takes the name back. */
+  /** Names fields whose sender gives only ids; `null` takes a name back. */
   @Put('intakes/:key/profile/names')
-  nameField(
+  nameFields(
     @ByCaller() { workspaceId }: Caller,
     @Param('key') key: string,
-    @Body() { field, name }: FieldNameDto,
+    @Body() { names }: FieldNamesDto,
   ): Promise<ProfileShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.profiles.name(tx, key, field, name ?? null));
+    return this.database.inWorkspace(workspaceId, (tx) => this.profiles.name(tx, key, names));
   }
 }
 

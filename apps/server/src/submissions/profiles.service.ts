@@ -55,14 +55,19 @@ export class ProfilesService {
     return new Set(Object.values(profile.fields).flatMap(({ key, also }) => [key, ...also]));
   }
 
-  /** Gives a field a name for people, or takes it back. @throws ProblemError 404 for a field that never came. */
-  async name(tx: WorkspaceTx, intakeKey: string, field: string, name: string | null): Promise<ProfileShape> {
+  /**
+   * Gives fields names for people, or takes them back (`null`).
+   *
+   * @throws ProblemError 404 for a field that never came.
+   */
+  async name(tx: WorkspaceTx, intakeKey: string, wanted: Record<string, string | null>): Promise<ProfileShape> {
     const intakeId = await this.#intakeId(tx, intakeKey);
     const { profile, names } = await this.#current(tx, intakeId);
-    if (!Object.hasOwn(profile.fields, field)) throw new ProblemError('not-found', `No field “${field}” ever came.`);
-    const { [field]: _, ...others } = names;
+    const unknown = Object.keys(wanted).find((field) => !Object.hasOwn(profile.fields, field));
+    if (unknown !== undefined) throw new ProblemError('not-found', `No field “${unknown}” ever came.`);
+    const next = Object.entries({ ...names, ...wanted }).filter(([, name]) => name !== null);
     await tx.statement(
-      'name_field',
+      'name_fields',
       `insert into intake_profile (workspace_id, intake_id, profile, upto_at, upto_id, names) values ($1, $2, $3, $4, $5, $6)
        on conflict (workspace_id, intake_id) do update set names = excluded.names`,
       [
@@ -71,7 +76,7 @@ export class ProfilesService {
         JSON.stringify(emptyProfile()),
         BEGINNING.upto_at,
         BEGINNING.upto_id,
-        name === null ? others : { ...others, [field]: name },
+        Object.fromEntries(next),
       ],
     );
     return this.shape(tx, intakeKey);

@@ -11,6 +11,7 @@ import { count, percent } from '../components/format';
 import { Mono, Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
+import { NamesFromDocument } from './names-from-document';
 import { Time } from '../components/time';
 
 const KINDS: Record<ProfileFieldShape['kind'], string> = {
@@ -45,6 +46,7 @@ export function WhatArrives({ intakeKey }: { intakeKey: string }) {
           {counted(fields.length, 'field')} in {counted(submissions, 'submission')}
           {beyond > 0 && `, and ${count(beyond)} more that are not told apart`}
         </span>
+        <NamesFromDocument intakeKey={intakeKey} fields={fields} />
       </header>
       <table className="w-full min-w-[860px]">
         <thead>
@@ -123,8 +125,7 @@ function FieldName({ field: { key, label, named }, intakeKey }: { field: Profile
   const name = useMutation({
     mutationFn: (wanted: string | null) =>
       call<ProfileShape>('PUT', `/intakes/${encodeURIComponent(intakeKey)}/profile/names`, {
-        field: key,
-        name: wanted,
+        names: { [key]: wanted },
       }),
     onSuccess: (profile) => {
       client.setQueryData(profileQuery(intakeKey).queryKey, profile);

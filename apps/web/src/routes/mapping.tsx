@@ -73,15 +73,13 @@ export function Mapping(props: MappingProps) {
             Arrives but feeds nothing:
             {unfed.slice(0, 24).map(({ key, label, examples }) => (
               <DragAnswer key={key} answer={key}>
-                {label === key ? (
-                  <Mono className="rounded-sm bg-slate-soft px-1.5 text-ink">
-                    <span title={examples[0]}>{key}</span>
-                  </Mono>
-                ) : (
-                  <span className="rounded-sm bg-slate-soft px-1.5 text-ink" title={[key, examples[0]].join(': ')}>
-                    {label}
-                  </span>
-                )}
+                <span
+                  className="inline-flex max-w-[260px] items-baseline gap-1.5 rounded-sm bg-slate-soft px-1.5 text-ink"
+                  title={[key, props.sample.get(key) || examples[0]].join(': ')}
+                >
+                  {label === key ? <Mono className="truncate">{key}</Mono> : <span className="truncate">{label}</span>}
+                  <span className="max-w-[110px] truncate text-muted">{props.sample.get(key)}</span>
+                </span>
               </DragAnswer>
             ))}
             {unfed.length > 24 && `and ${unfed.length - 24} more`}

@@ -82,7 +82,7 @@ function readItem(item: JsonObject): Item | null {
   for (const [property, value] of Object.entries(item)) {
     const word = folded(property);
     if (QUESTIONS.has(word) && isJsonObject(value)) {
-      const question = readQuestion(value);
+      const question = questionOf(value);
       found.label ||= question.label;
       found.id ||= question.id;
     } else if (word === 'name' && isScalar(value)) name = scalarText(value);
@@ -101,7 +101,8 @@ function readItem(item: JsonObject): Item | null {
   return found.label || found.id ? found : null;
 }
 
-function readQuestion(question: JsonObject): { label: string; id: string } {
+/** The question that an object is about, and its id; `''` where it has none. */
+export function questionOf(question: JsonObject): { label: string; id: string } {
   const texts = Object.entries(question)
     .filter(([, value]) => isScalar(value))
     .map(([property, value]) => [folded(property), scalarText(value as string)] as const);
