@@ -90,6 +90,7 @@ export * from './route/plan-place';
 export * from './route/plan-run';
 export * from './route/rehearse';
 export * from './route/fill-in';
+export * from './route/share-fills';
 export * from './route/unmapped';
 export * from './route/account';
 export * from './route/describe';

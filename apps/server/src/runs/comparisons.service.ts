@@ -1,8 +1,11 @@
+import { setImmediate } from 'node:timers/promises';
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import {
   comparePlans,
+  identityKeyText,
   lookupsFor,
   planRun,
+  sharingFills,
   uniqueFieldsOf,
   whoSent,
   type Destination,
@@ -132,39 +135,47 @@ export class ComparisonsService implements OnModuleInit {
     return this.one(tx, routeId, id);
   }
 
-  /** Works a comparison through, from the beginning; stops where it was cancelled or is gone. */
+  /**
+   * Works a comparison through, from the beginning; stops where it was cancelled or is gone. The next batch is read while
+   * one is planned, so that the database and this thread work side by side.
+   */
   async work(workspaceId: string, id: string): Promise<void> {
+    const row = await this.database.inWorkspace(workspaceId, (tx) => this.#row(tx, id));
+    if (row?.state !== 'working') return;
     const findings: Findings = { before: { ...NOBODY }, after: { ...NOBODY }, differ: 0, groups: new Map() };
-    let last: { at: string; id: string } | null = null;
+    const versions = versionsOf(row);
+    const prepare = (last: Place | null, looked: number): Promise<Prepared> =>
+      this.database.inWorkspace(workspaceId, async (tx) => {
+        const rows = await this.#batch(tx, row, last, Math.min(BATCH, row.most - looked));
+        return { rows, ...(await this.#ground(tx, versions, rows)) };
+      });
     let looked = 0;
-    for (;;) {
-      const goOn: boolean = await this.database.inWorkspace(workspaceId, async (tx) => {
-        const row = await this.#row(tx, id);
-        if (row?.state !== 'working') return false;
-        const batch = await this.#batch(tx, row, last, Math.min(BATCH, row.most - looked));
-        await this.#compare(tx, { before: row.beforeDefinition, after: row.afterDefinition }, batch, findings);
-        looked += batch.length;
-        const end = batch.at(-1);
-        if (end) last = { at: end.at, id: end.id };
-        const done = batch.length < BATCH || looked >= row.most;
-        await this.#set(tx, id, {
+    let next: Promise<Prepared> | null = prepare(null, 0);
+    while (next) {
+      const { rows, ...ground }: Prepared = await next;
+      looked += rows.length;
+      const done: boolean = rows.length < BATCH || looked >= row.most;
+      next = done ? null : prepare(rows.at(-1)!, looked);
+      next?.catch(() => {});
+      await compare(versions, ground, findings);
+      const goesOn = await this.database.inWorkspace(workspaceId, (tx) =>
+        this.#set(tx, id, {
           looked,
           differ: findings.differ,
-          beforeOutcomes: row.beforeDefinition ? findings.before : null,
+          beforeOutcomes: versions.before ? findings.before : null,
           afterOutcomes: findings.after,
           groups: [...findings.groups.values()].sort((a, b) => b.count - a.count),
           ...(done ? { state: 'done' as const, finishedAt: new Date() } : {}),
-        });
-        return !done;
-      });
-      if (!goOn) return;
+        }),
+      );
+      if (!goesOn) return void (await next?.catch(() => {}));
     }
   }
 
   async #batch(
     tx: WorkspaceTx,
     { beforeDefinition, afterDefinition, since, before }: Row,
-    last: { at: string; id: string } | null,
+    last: Place | null,
     most: number,
   ): Promise<(QueuedSubmission & { key: string; at: string })[]> {
     const from = [...new Set([...(beforeDefinition?.from ?? []), ...afterDefinition.from])];
@@ -187,36 +198,33 @@ export class ComparisonsService implements OnModuleInit {
     submissions: readonly (QueuedSubmission & { key: string })[],
   ): Promise<DifferenceGroup[]> {
     const findings: Findings = { before: { ...NOBODY }, after: { ...NOBODY }, differ: 0, groups: new Map() };
-    await this.#compare(tx, { before, after }, submissions, findings);
+    const versions = { before, after: sharingFills(after, before) };
+    await compare(versions, await this.#ground(tx, versions, submissions), findings);
     return [...findings.groups.values()].sort((a, b) => b.count - a.count);
   }
 
-  async #compare(
+  /** What both versions are planned upon: the submissions that can be read, and all that is known for them. */
+  async #ground(
     tx: WorkspaceTx,
-    { before: beforeDefinition, after: afterDefinition }: { before: RouteDefinition | null; after: RouteDefinition },
+    { before, after }: Versions,
     batch: readonly (QueuedSubmission & { key: string })[],
-    findings: Findings,
-  ): Promise<void> {
+  ): Promise<Ground> {
     const destination = await this.destinations.load(tx);
-    const read = batch.flatMap((queued) => {
+    const submissions = batch.flatMap((queued) => {
       const one = readSubmission(queued, queued.key);
       return one.ok ? [one.submission] : [];
     });
-    const routes = [afterDefinition, ...(beforeDefinition ? [beforeDefinition] : [])];
-    const lookups = read.flatMap((submission) => routes.map((route) => lookupsFor(route, submission, destination)));
+    const routes = [after, ...(before ? [before] : [])];
+    const lookups = submissions.flatMap((submission) =>
+      routes.map((route) => lookupsFor(route, submission, destination)),
+    );
+    const keys = new Map(lookups.flatMap((one) => one.keys.map((key) => [identityKeyText(key), key])));
     const known = await this.records.look(
       tx,
-      { keys: lookups.flatMap(({ keys }) => keys), deals: lookups.some(({ deals }) => deals) },
+      { keys: [...keys.values()], deals: lookups.some(({ deals }) => deals) },
       uniqueFieldsOf(destination.fields),
     );
-    for (const submission of read) {
-      const after = planOf(afterDefinition, submission, known, destination);
-      findings.after[after.outcome] += 1;
-      if (!beforeDefinition) continue;
-      const before = planOf(beforeDefinition, submission, known, destination);
-      findings.before[before.outcome] += 1;
-      note(findings, submission, before, after, destination);
-    }
+    return { submissions, known, destination };
   }
 
   async #row(tx: WorkspaceTx, id: string): Promise<Row | undefined> {
@@ -227,8 +235,9 @@ export class ComparisonsService implements OnModuleInit {
     return row;
   }
 
-  async #set(tx: WorkspaceTx, id: string, change: Partial<Row>): Promise<void> {
-    await tx.db
+  /** Answers whether it still works. */
+  async #set(tx: WorkspaceTx, id: string, change: Partial<Row>): Promise<boolean> {
+    const rows = await tx.db
       .update(routeComparison)
       .set(change)
       .where(
@@ -237,7 +246,50 @@ export class ComparisonsService implements OnModuleInit {
           eq(routeComparison.id, id),
           eq(routeComparison.state, 'working'),
         ),
-      );
+      )
+      .returning({ id: routeComparison.id });
+    return rows.length > 0;
+  }
+}
+
+/** The submission after which the next batch begins. */
+type Place = Pick<QueuedSubmission, 'id'> & { at: string };
+
+interface Versions {
+  before: RouteDefinition | null;
+  after: RouteDefinition;
+}
+
+interface Ground {
+  submissions: Submission[];
+  known: KnownRecords;
+  destination: Destination;
+}
+
+/** A batch with all that planning it needs. */
+type Prepared = Ground & { rows: Place[] };
+
+function versionsOf({ beforeDefinition, afterDefinition }: Row): Versions {
+  const after = beforeDefinition ? sharingFills(afterDefinition, beforeDefinition) : afterDefinition;
+  return { before: beforeDefinition, after };
+}
+
+/** So many are planned before others get their turn on this thread. */
+const TURN = 25;
+
+async function compare(
+  { before, after }: Versions,
+  { submissions, known, destination }: Ground,
+  findings: Findings,
+): Promise<void> {
+  for (const [index, submission] of submissions.entries()) {
+    if (index % TURN === TURN - 1) await setImmediate();
+    const planned = planOf(after, submission, known, destination);
+    findings.after[planned.outcome] += 1;
+    if (!before) continue;
+    const earlier = planOf(before, submission, known, destination);
+    findings.before[earlier.outcome] += 1;
+    note(findings, submission, earlier, planned, destination);
   }
 }
 

@@ -11,7 +11,9 @@ import { shorten } from '../text';
 type ReadPhone = { ok: true; phone: string } | { ok: false; problem?: Problem };
 
 /** Reading a number is slow, and one run reads the same text several times: the latest answers are kept. */
-const MOST_KEPT = 1_000;
+const MOST_KEPT = 20_000;
+/** Longer texts are no numbers, and would fill the memory. */
+const LONGEST_KEPT = 40;
 const kept = new Map<string, ReadPhone>();
 
 /**
@@ -19,6 +21,7 @@ const kept = new Map<string, ReadPhone>();
  * (ISO 3166-1 alpha-2).
  */
 export function normalPhone(text: string, country: string): ReadPhone {
+  if (text.length > LONGEST_KEPT) return readPhone(text, country);
   const key = `${country} ${text}`;
   const known = kept.get(key);
   if (known) return known;

@@ -34,7 +34,7 @@ export function planFillIn(
     const record = earlier?.id ? known.get(earlier.id) : undefined;
     if (!record) continue;
     const fillable = { ...write, fills: write.fills.filter(({ field }) => fieldOf(destination, write.record, field)) };
-    const filled = workOutFills(fillable, read, finishing, destination).filter(({ hold }) => !hold);
+    const filled = workOutFills(fillable, { submission, read, finishing, destination }).filter(({ hold }) => !hold);
     const fields = planFields(filled, record, { fillBlanks: true, leave: false, at: submission.receivedAt });
     const { values } = valuesAfter(write.record, record.values, fields);
     const changed = changesBetween(record.values, values);

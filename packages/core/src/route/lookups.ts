@@ -1,10 +1,9 @@
 import { fieldOf, type Destination } from '../destination/destination';
-import { readFieldValue } from '../destination/field-value';
 import type { FieldValues } from '../diff/record';
 import { identityKeysOf, identityKeyText, uniqueFieldsOf, type IdentityKey } from '../identity/keys';
-import { workOutValue } from '../mapping/value';
 import type { RouteDefinition, Write } from './definition';
 import { finisherContext, submissionReader } from './part-reader';
+import { workOutFill } from './plan-fields';
 import type { Submission } from './submission';
 
 /** What must be looked up before a submission can be planned. */
@@ -29,7 +28,7 @@ const IDENTIFYING: Record<Write['record'], readonly string[]> = {
  */
 export function lookupsFor(route: RouteDefinition, submission: Submission, destination: Destination): Lookups {
   const read = submissionReader(submission);
-  const context = finisherContext(submission, destination);
+  const ground = { submission, read, finishing: finisherContext(submission, destination), destination };
   const uniques = uniqueFieldsOf(destination.fields);
   const keys = route.writes.flatMap((write) => {
     const values: FieldValues = {};
@@ -38,7 +37,7 @@ export function lookupsFor(route: RouteDefinition, submission: Submission, desti
         IDENTIFYING[write.record].includes(fill.field) || uniques[write.record]?.includes(fill.field) === true;
       const field = identifies && fieldOf(destination, write.record, fill.field);
       if (!field) continue;
-      const { value } = readFieldValue(field, workOutValue(fill.value, read, context).text, destination);
+      const { value } = workOutFill(write.record, fill, ground);
       if (value !== null) values[fill.field] = value;
     }
     return identityKeysOf(write.record, values, uniques);

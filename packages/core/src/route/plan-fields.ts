@@ -10,6 +10,7 @@ import { workOutValue, type PartReader, type ValueTrace } from '../mapping/value
 import type { Problem } from '../problem';
 import type { Fill, Write } from './definition';
 import type { KnownRecord } from './known-records';
+import type { Submission } from './submission';
 import type { FieldTrace, NewOption } from './plan';
 
 /** One fill with its value worked out: `null` is blank. */
@@ -25,31 +26,54 @@ export interface FilledValue {
   unreadable: boolean;
 }
 
+/** What fills are worked out from. */
+export interface FillGround {
+  submission: Submission;
+  read: PartReader;
+  finishing: FinisherContext;
+  destination: Destination;
+}
+
 /** Works out every fill of a write. */
-export function workOutFills(
-  write: Write,
-  read: PartReader,
-  finishing: FinisherContext,
-  destination: Destination,
-): FilledValue[] {
-  return write.fills.map((fill) => {
-    const worked = workOutValue(fill.value, read, finishing);
-    const field = fieldOf(destination, write.record, fill.field)!;
-    const added = optionsToAdd(field, worked.newOptions);
-    const extended = added.length ? { ...field, options: [...(field.options ?? []), ...added] } : field;
-    const fitting = readFieldValue(extended, worked.text, destination);
-    const problems = [...worked.problems, ...(fitting.problem ? [fitting.problem] : [])];
-    const given = worked.trace.parts.some(({ part, text }) => !('text' in part) && text.trim() !== '');
-    return {
-      fill,
-      value: fitting.value,
-      trace: worked.trace,
-      problems,
-      hold: worked.hold,
-      newOptions: added.map((option) => ({ record: write.record, field: field.key, option })),
-      unreadable: given && fitting.value === null && problems.length > 0,
-    };
-  });
+export function workOutFills(write: Write, ground: FillGround): FilledValue[] {
+  return write.fills.map((fill) => workOutFill(write.record, fill, ground));
+}
+
+/** The fills of each submission that were worked out already, upon the same destination. */
+const workedOut = new WeakMap<Submission, { destination: Destination; fills: WeakMap<Fill, FilledValue> }>();
+
+/**
+ * Works out one fill. What needs only the submission is worked out once for each, since it is asked for when records are
+ * looked up, when the run is planned, and again by another version of the route that has the same fill.
+ */
+export function workOutFill(record: Write['record'], fill: Fill, ground: FillGround): FilledValue {
+  const { submission, destination } = ground;
+  if (fill.value.parts.some((part) => 'write' in part || 'decision' in part)) return workOut(record, fill, ground);
+  let known = workedOut.get(submission);
+  if (known?.destination !== destination)
+    workedOut.set(submission, (known = { destination, fills: new WeakMap<Fill, FilledValue>() }));
+  let filled = known.fills.get(fill);
+  if (!filled) known.fills.set(fill, (filled = workOut(record, fill, ground)));
+  return filled;
+}
+
+function workOut(record: Write['record'], fill: Fill, { read, finishing, destination }: FillGround): FilledValue {
+  const worked = workOutValue(fill.value, read, finishing);
+  const field = fieldOf(destination, record, fill.field)!;
+  const added = optionsToAdd(field, worked.newOptions);
+  const extended = added.length ? { ...field, options: [...(field.options ?? []), ...added] } : field;
+  const fitting = readFieldValue(extended, worked.text, destination);
+  const problems = [...worked.problems, ...(fitting.problem ? [fitting.problem] : [])];
+  const given = worked.trace.parts.some(({ part, text }) => !('text' in part) && text.trim() !== '');
+  return {
+    fill,
+    value: fitting.value,
+    trace: worked.trace,
+    problems,
+    hold: worked.hold,
+    newOptions: added.map((option) => ({ record, field: field.key, option })),
+    unreadable: given && fitting.value === null && problems.length > 0,
+  };
 }
 
 /** The options that a field does not have yet, each with the key that it gets. */

@@ -101,7 +101,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
   const gone = write.fills.find(({ field }) => !fieldOf(setting.destination, write.record, field));
   if (gone) return failedStep(nothing, [], unknownField(write, gone.field));
 
-  const filled = workOutFills(write, context.read, context.finishing, setting.destination);
+  const filled = workOutFills(write, { ...context, destination: setting.destination });
   const problems = filled.flatMap((value) => value.problems);
   const waiting = filled.find(({ hold }) => hold);
   if (waiting) return { planned: nothing, problems: [], hold: holdReason(write, waiting, setting.destination) };
