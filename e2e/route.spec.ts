@@ -79,7 +79,8 @@ test('a paused route holds what arrives until it is resumed', async ({ page, req
   await page.getByRole('link', { name: /^Submissions/ }).click();
   await expect(page.getByRole('row', { name: /lena@example.com/ })).toContainText('paused');
   await page.goBack();
-  await page.getByRole('button', { name: 'Resume' }).click();
+  await page.getByRole('button', { name: 'Resume…' }).click();
+  await page.getByRole('button', { name: 'Resume, and route what waits' }).click();
   await page.getByRole('link', { name: /^Submissions/ }).click();
   await expect(page.getByRole('row', { name: /lena@example.com/ })).toContainText('new contact');
 });

@@ -49,6 +49,7 @@ import { StagesController } from './records/stages.controller';
 import { ReportsController } from './reports/reports.controller';
 import { ReportsService } from './reports/reports.service';
 import { RouteBookService } from './routes/route-book.service';
+import { CatchingUpService } from './routes/catching-up.service';
 import { RoutesController } from './routes/routes.controller';
 import { RoutesService } from './routes/routes.service';
 import { SchemaController } from './routes/schema.controller';
@@ -211,6 +212,7 @@ export class AppModule {
         RouteBookService,
         RouterService,
         RoutesService,
+        CatchingUpService,
         RunsService,
         RunStore,
         SubmissionInbox,

@@ -79,3 +79,34 @@ test('all that failed since a time is run again with the version that runs then,
   expect(items.map(({ runs: done }) => done.map(({ route: by }) => by.name))).toEqual([['Enquiries'], ['Enquiries']]);
   expect((await workspace.call('POST', '/submissions/run-again', {})).status).toBe(422);
 });
+
+test('what waited may be left out when a route is resumed, and be caught up on later', async () => {
+  const route = await workspace.publish();
+  await workspace.call('POST', `/routes/${route}/pause`);
+  await send('ada');
+  await workspace.handled();
+  expect(await runs('held')).toBe(1);
+  await workspace.call('POST', `/routes/${route}/resume`, { waiting: 'leave-out' });
+  await send('eda');
+  await workspace.handled();
+  expect([await runs('held'), await runs('skipped'), await total('contacts'), await missed(route)]).toEqual([
+    0, 1, 1, 1,
+  ]);
+  await catchUp(route);
+  await workspace.handled();
+  expect([await runs('skipped'), await total('contacts'), await missed(route)]).toEqual([0, 2, 0]);
+  expect((await workspace.call('POST', `/routes/${route}/resume`, { waiting: 'forget' })).status).toBe(422);
+});
+
+test('two publishes at once are two versions, one after the other', async () => {
+  const route = await workspace.publish();
+  const publish = () => workspace.call<{ version: number }>('POST', `/routes/${route}/publish`, {});
+  const answers = await Promise.all([publish(), publish(), publish()]);
+  expect(answers.map(({ status, body }) => [status, body.version]).sort()).toEqual([
+    [200, 2],
+    [200, 3],
+    [200, 4],
+  ]);
+  const versions = await workspace.get<{ version: number }[]>(`/routes/${route}/versions`);
+  expect(versions.map(({ version }) => version)).toEqual([4, 3, 2, 1]);
+});

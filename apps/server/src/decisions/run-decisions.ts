@@ -3,7 +3,8 @@ import { counted, whoSent, readPayload, type BodyFormat } from '@haycart/core';
 import type { DecisionLine, DecisionShape } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
-import { RoutesService } from '../routes/routes.service';
+import { PAUSED } from '../routes/held-by-pause';
+import { CatchingUpService } from '../routes/catching-up.service';
 import { SubmissionQueue } from '../submissions/submission-queue';
 import { NO_DETAILS, type DecisionDetails, type DecisionSource, type Verdict } from './decision-source';
 
@@ -14,7 +15,7 @@ interface RunLine extends DecisionLine {
 /** Runs of one route that failed or wait for one reason, by the id of their decision; those that go again are left out. */
 const GROUPS = `select d.kind || '.' || md5(r.route_id::text || E'\\n' || coalesce(r.reason_code, '') || E'\\n' || r.summary) as id, r.id as run, r.submission_id, r.route_id, r.summary, r.finished_at, d.kind, s.received_at, s.format, s.body
   from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
-  cross join lateral (select case when r.outcome = 'failed' then 'failed' when r.reason_code = 'route-paused' then 'paused' else 'held' end as kind) d
+  cross join lateral (select case when r.outcome = 'failed' then 'failed' when r.reason_code = '${PAUSED}' then 'paused' else 'held' end as kind) d
   where r.workspace_id = $1 and r.outcome in ('held', 'failed') and r.unmapped is null and s.state = 'routed'`;
 const MOST_GROUPS = 200;
 const EXAMPLES = 20;
@@ -23,7 +24,7 @@ const EXAMPLES = 20;
 @Injectable()
 export class RunDecisions implements DecisionSource<RunLine> {
   constructor(
-    @Inject(RoutesService) private readonly routes: RoutesService,
+    @Inject(CatchingUpService) private readonly catchingUp: CatchingUpService,
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
   ) {}
 
@@ -68,7 +69,7 @@ export class RunDecisions implements DecisionSource<RunLine> {
 
   async decide(tx: WorkspaceTx, { id, kind, route, subject }: RunLine, { action }: Verdict): Promise<string> {
     if (action === 'resume' && kind === 'paused') {
-      await this.routes.resume(tx, route);
+      await this.catchingUp.resume(tx, route);
       return `${subject} runs again, beginning with what waits.`;
     }
     if (action !== 'run-again' || kind === 'paused')

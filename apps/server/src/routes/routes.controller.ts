@@ -2,12 +2,13 @@ import { Body, Controller, Get, Headers, HttpCode, Inject, Param, Post, Put } fr
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import { FINISHERS } from '@haycart/core';
 import type { RouteDefinitionLine, RouteLine, RouteShape, RouteVersionLine } from '@haycart/api';
-import { IsBoolean, IsISO8601, IsObject, IsOptional, IsString, Length } from 'class-validator';
+import { IsBoolean, IsIn, IsISO8601, IsObject, IsOptional, IsString, Length } from 'class-validator';
 import { z } from 'zod';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { PeopleService } from '../workspaces/people.service';
+import { CatchingUpService } from './catching-up.service';
 import { RoutesService } from './routes.service';
 
 class NewRouteDto {
@@ -25,12 +26,20 @@ class PeriodDto {
   @IsISO8601() before: string;
 }
 
+class ResumeDto {
+  @ApiPropertyOptional({ description: 'What becomes of what arrived meanwhile; it is routed when this is not said.' })
+  @IsOptional()
+  @IsIn(['route', 'leave-out'])
+  waiting?: 'route' | 'leave-out';
+}
+
 @ApiTags('routes')
 @Controller('api/v1')
 export class RoutesController {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(RoutesService) private readonly routes: RoutesService,
+    @Inject(CatchingUpService) private readonly catchingUp: CatchingUpService,
     @Inject(PeopleService) private readonly people: PeopleService,
   ) {}
 
@@ -97,7 +106,7 @@ export class RoutesController {
     @Body() { since, before }: PeriodDto,
   ): Promise<{ missed: number }> {
     return this.database.inWorkspace(workspaceId, async (tx) => ({
-      missed: (await this.routes.missed(tx, id, since, before)).length,
+      missed: (await this.catchingUp.missed(tx, id, since, before)).length,
     }));
   }
 
@@ -110,20 +119,24 @@ export class RoutesController {
     @Body() { since, before }: PeriodDto,
   ): Promise<{ queued: number }> {
     return this.database.inWorkspace(workspaceId, async (tx) => ({
-      queued: await this.routes.catchUp(tx, id, since, before),
+      queued: await this.catchingUp.catchUp(tx, id, since, before),
     }));
   }
 
   @Post('routes/:id/pause')
   @HttpCode(200)
   pause(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.routes.pause(tx, id));
+    return this.database.inWorkspace(workspaceId, (tx) => this.catchingUp.pause(tx, id));
   }
 
   @Post('routes/:id/resume')
   @HttpCode(200)
-  resume(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.routes.resume(tx, id));
+  resume(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Body() choice: ResumeDto | undefined,
+  ): Promise<RouteShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.catchingUp.resume(tx, id, choice?.waiting));
   }
 
   /** Every finisher with its parameters as JSON Schema and an example. */

@@ -17,6 +17,7 @@ import type { WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
+import { routeWhatWaits } from './held-by-pause';
 import { SubmissionQueue } from '../submissions/submission-queue';
 import { ProfilesService } from '../submissions/profiles.service';
 import { DestinationService } from '../workspaces/destination.service';
@@ -42,9 +43,6 @@ export type PublishGuard = (tx: WorkspaceTx, id: string, draft: RouteDefinition)
 
 const SELECT = `select r.id, r.name, r.state, r.version, r.draft, r.draft_saved_at, r.draft_saved_by, r.draft_revision, v.definition as published from route r
   left join route_version v on v.workspace_id = r.workspace_id and v.route_id = r.id and v.version = r.version`;
-
-/** The most submissions that a route catches up on in one act. */
-const MOST_CAUGHT_UP = 50_000;
 
 /** Routes: a draft that is saved as one goes, and numbered versions that run. */
 @Injectable()
@@ -145,59 +143,9 @@ export class RoutesService {
       .insert(routeVersion)
       .values({ workspaceId: tx.workspaceId, routeId: id, version, definition: draft, note, publishedBy: by });
     await tx.db.update(route).set({ version, state: 'live' }).where(eq(route.id, id));
-    if (row.state === 'paused') await this.#requeueHeld(tx, id);
+    if (row.state === 'paused') await routeWhatWaits(tx, this.queue, id);
     await this.events.tell(tx, 'routes', 'submissions');
     return { version };
-  }
-
-  async pause(tx: WorkspaceTx, id: string): Promise<RouteShape> {
-    await this.#row(tx, id);
-    await tx.db.update(route).set({ state: 'paused' }).where(eq(route.id, id));
-    await this.events.tell(tx, 'routes');
-    return this.one(tx, id);
-  }
-
-  /** Lets a route run again, beginning with what arrived while it was paused. */
-  async resume(tx: WorkspaceTx, id: string): Promise<RouteShape> {
-    const row = await this.#row(tx, id);
-    if (row.version === null) throw new ProblemError('conflict', 'The route was never published. Publish it first.');
-    await tx.db
-      .update(route)
-      .set({ state: 'live' })
-      .where(and(eq(route.id, id), eq(route.workspaceId, tx.workspaceId)));
-    await this.#requeueHeld(tx, id);
-    await this.events.tell(tx, 'routes', 'submissions');
-    return this.one(tx, id);
-  }
-
-  /**
-   * The submissions of a route's intakes that arrived in a time and that it has not run: from before it was there, or
-   * while it was paused.
-   *
-   * @param since ISO 8601, with it.
-   * @param before ISO 8601, without it.
-   */
-  async missed(tx: WorkspaceTx, id: string, since: string, before: string): Promise<string[]> {
-    const { published } = await this.#row(tx, id);
-    if (!published) throw new ProblemError('conflict', 'The route was never published. Publish it first.');
-    const rows = await tx.statement<{ id: string }>(
-      'missed_by_route',
-      `select s.id from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
-       where s.workspace_id = $1 and i.key = any($2::text[]) and s.received_at >= $4 and s.received_at < $5 and s.state <> 'set-aside'
-         and not exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.route_id = $3 and r.outcome <> 'held')
-       order by s.received_at, s.id limit $6`,
-      [tx.workspaceId, published.from, id, since, before, MOST_CAUGHT_UP],
-    );
-    return rows.map((row) => row.id);
-  }
-
-  /** Routes what a live route has missed in a time. Answers how many are on their way. */
-  async catchUp(tx: WorkspaceTx, id: string, since: string, before: string): Promise<number> {
-    const { state } = await this.#row(tx, id);
-    if (state === 'paused') throw new ProblemError('conflict', 'The route is paused. Resume it first.');
-    const queued = await this.queue.runThrough(tx, await this.missed(tx, id, since, before), id);
-    await this.events.tell(tx, 'submissions');
-    return queued;
   }
 
   /** The versions of a route, latest first. */
@@ -290,19 +238,6 @@ export class RoutesService {
       intakes.push(seen?.size ? { key, name, fieldKeys: seen } : { key, name });
     }
     return { destination: await this.destinations.load(tx), intakes };
-  }
-
-  async #requeueHeld(tx: WorkspaceTx, id: string): Promise<void> {
-    const held = await tx.statement<{ submission_id: string }>(
-      'held_by_pause',
-      `select submission_id from run where workspace_id = $1 and route_id = $2 and outcome = 'held' and reason_code = 'route-paused'`,
-      [tx.workspaceId, id],
-    );
-    await this.queue.runThrough(
-      tx,
-      held.map((row) => row.submission_id),
-      id,
-    );
   }
 
   #rows(tx: WorkspaceTx): Promise<Row[]> {

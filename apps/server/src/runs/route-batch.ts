@@ -16,6 +16,7 @@ import {
 } from '@haycart/core';
 import { newId } from '../platform/new-id';
 import type { CausedDiff } from '../records/caused-diff';
+import { PAUSED } from '../routes/held-by-pause';
 import type { PublishedRoute, RouteBook } from '../routes/route-book.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
 import type { EndedRun } from './run-store';
@@ -114,7 +115,7 @@ function planPassage({ route, read }: DuePassage, book: RouteBook, known: KnownR
   if (!read.ok) return stopped('fail', { code: 'unreadable', text: read.problem.text });
   if (route.state === 'paused')
     return stopped('hold', {
-      code: 'route-paused',
+      code: PAUSED,
       text: 'The route was paused when this arrived. It goes on when the route is resumed.',
     });
   const newIds = Object.fromEntries(route.definition.writes.map(({ as }) => [as, newId()]));

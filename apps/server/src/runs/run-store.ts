@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { Plan, UnmappedAnswer } from '@haycart/core';
+import { LEFT_OUT } from '../routes/held-by-pause';
 import type { WorkspaceTx } from '../platform/database/database';
 import { packed } from '../platform/database/packed';
 import type { RunOutcome } from './tables';
@@ -21,13 +22,16 @@ export interface EndedRun {
 /** Keeps runs; a run that was held or failed gives way when its submission is routed again. */
 @Injectable()
 export class RunStore {
-  /** The routes that have settled a submission already, as `submission route`. Held and failed runs are not settled. */
+  /**
+   * The routes that have settled a submission already, as `submission route`. Held and failed runs are not settled, nor are
+   * those that were left out after a pause.
+   */
   async settled(tx: WorkspaceTx, submissionIds: readonly string[]): Promise<Set<string>> {
     if (!submissionIds.length) return new Set();
     const rows = await tx.statement<{ submission_id: string; route_id: string }>(
       'settled_runs',
-      `select submission_id, route_id from run where workspace_id = $1 and submission_id = any($2::uuid[]) and outcome not in ('held', 'failed')`,
-      [tx.workspaceId, submissionIds],
+      `select submission_id, route_id from run where workspace_id = $1 and submission_id = any($2::uuid[]) and outcome not in ('held', 'failed') and reason_code is distinct from $3`,
+      [tx.workspaceId, submissionIds, LEFT_OUT],
     );
     return new Set(rows.map((row) => `${row.submission_id} ${row.route_id}`));
   }

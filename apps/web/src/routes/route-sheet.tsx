@@ -1,10 +1,9 @@
 import type { IntakeLine, RouteShape } from '@haycart/api';
 import { describeRoute, type Problem, type RouteDefinition } from '@haycart/core';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState, useMemo } from 'react';
 import { useParams } from 'react-router';
 import { toast } from 'sonner';
-import { call } from '../api/client';
 import { intakeLinesQuery, latestRouteQuery, routeQuery, sessionQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { PageHead } from '../components/sheet';
@@ -22,6 +21,7 @@ import { Recognise } from './recognise';
 import { Rehearsal } from './rehearsal';
 import { RouteState } from './routes';
 import { RouteMenu } from './route-menu';
+import { PauseOrResume } from './pause-or-resume';
 import { Section } from './section';
 import { useSuggestions } from './suggestions';
 import { TakesFrom } from './takes-from';
@@ -203,24 +203,5 @@ function Loaded({
         close={() => setPublishing(false)}
       />
     </div>
-  );
-}
-
-function PauseOrResume({ route }: { route: RouteShape }) {
-  const told = useDraft(({ told }) => told);
-  const live = route.state === 'live';
-  const change = useMutation({
-    mutationFn: () => call<RouteShape>('POST', `/routes/${route.id}/${live ? 'pause' : 'resume'}`),
-    onSuccess: (after) => {
-      told(after);
-      toast(live ? 'Paused. What arrives is kept and waits.' : 'Resumed, beginning with what arrived meanwhile.');
-    },
-    onError: (error) => toast.error(messageOf(error)),
-  });
-  if (route.version === null) return null;
-  return (
-    <Button disabled={change.isPending} onClick={() => change.mutate()}>
-      {live ? 'Pause' : 'Resume'}
-    </Button>
   );
 }

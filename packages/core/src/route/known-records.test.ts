@@ -26,6 +26,7 @@ describe('known records', () => {
     expect(records.get('n')).toEqual({
       id: 'n',
       kind: 'contact',
+      typed: [],
       values: { email: 'n@x.example', full_name: 'N' },
       createdAt: AT,
       writtenAt: { email: AT, full_name: AT },
