@@ -156,6 +156,8 @@ test('two people on one draft see each other’s changes, and neither’s are lo
   await other.goto(page.url());
   const lines = (at: Page) => at.getByRole('region', { name: 'Fields of the contact' });
   await expect(lines(other).getByRole('button', { name: 'Do not feed Job title' })).toBeVisible();
+  await expect(other.getByText('Robin Nye is here too')).toBeVisible();
+  await expect(page.getByText('Sunita Kaur is here too')).toBeVisible();
 
   await lines(page).getByRole('button', { name: 'Do not feed Job title' }).click();
   await expect(other.getByText(/Robin Nye changed this draft/)).toBeVisible();
@@ -169,6 +171,8 @@ test('two people on one draft see each other’s changes, and neither’s are lo
     other.request.get('/api/v1/session').then(() => other.getByRole('button', { name: /^5 Place/ }).click()),
   ]);
   await expect(other.getByRole('heading', { name: `${name} of Robin`, level: 1 })).toBeVisible();
+  await other.getByRole('link', { name: 'Quillfern Glasshouses, home' }).click();
+  await expect(page.getByText('Sunita Kaur is here too')).toBeHidden();
   await other.context().close();
 });
 

@@ -50,6 +50,7 @@ import { ReportsController } from './reports/reports.controller';
 import { ReportsService } from './reports/reports.service';
 import { RouteBookService } from './routes/route-book.service';
 import { CatchingUpService } from './routes/catching-up.service';
+import { PresenceService } from './routes/presence.service';
 import { RoutesController } from './routes/routes.controller';
 import { RoutesService } from './routes/routes.service';
 import { SchemaController } from './routes/schema.controller';
@@ -213,6 +214,7 @@ export class AppModule {
         RouterService,
         RoutesService,
         CatchingUpService,
+        PresenceService,
         RunsService,
         RunStore,
         SubmissionInbox,

@@ -52,6 +52,7 @@ beforeAll(async () => {
   await person('POST', `/routes/${route!.id}/comparisons`, {});
   await person('POST', `/routes/${route!.id}/cases`, { name: 'A case', payload: { email: 'ada@weir.example' } });
   await person('PUT', `/intakes/${one.endpoint}/profile/names`, { names: { email: 'Where to write' } });
+  await person('POST', `/routes/${route!.id}/here`);
   await one.query(`insert into decision (workspace_id, id, action, by) values ('${one.id}', 'd', 'leave', 'R')`);
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(

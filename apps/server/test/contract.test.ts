@@ -103,7 +103,7 @@ describe('what scripts rely on', () => {
     expect((await workspace.get<{ total: number }>('/contacts')).total).toBe(1);
   });
 
-  test.each(['/connections', '/decisions', '/nothing', '/routes/x/nothing'])(
+  test.each(['/connections', '/decisions/nothing', '/nothing', '/routes/x/nothing'])(
     '%s is not there and says so',
     async (path) =>
       expect((await workspace.call<JsonObject>('GET', path)).body).toMatchObject({ status: 404, code: 'not-found' }),

@@ -114,3 +114,8 @@ export interface CaseResult {
   name: string;
   differences: PlanDifference[];
 }
+
+/** Who else has a route’s sheet open, by name. */
+export interface PresenceShape {
+  others: string[];
+}

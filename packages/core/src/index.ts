@@ -99,6 +99,7 @@ export * from './route/changes';
 export * from './route/compare-plans';
 export * from './route/merge-drafts';
 export * from './route/outlines';
+export * from './route/adopt-route';
 export * from './people/person';
 export * from './record/list-view';
 export * from './record/without-misfits';

@@ -1,7 +1,7 @@
-import { Body, Controller, Get, Headers, HttpCode, Inject, Param, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Headers, HttpCode, Inject, Param, Post, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import { FINISHERS } from '@haycart/core';
-import type { RouteDefinitionLine, RouteLine, RouteShape, RouteVersionLine } from '@haycart/api';
+import type { PresenceShape, RouteDefinitionLine, RouteLine, RouteShape, RouteVersionLine } from '@haycart/api';
 import { IsBoolean, IsIn, IsISO8601, IsObject, IsOptional, IsString, Length } from 'class-validator';
 import { z } from 'zod';
 import { ByCaller, type Caller } from '../platform/auth/caller';
@@ -9,6 +9,7 @@ import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { PeopleService } from '../workspaces/people.service';
 import { CatchingUpService } from './catching-up.service';
+import { PresenceService } from './presence.service';
 import { RoutesService } from './routes.service';
 
 class NewRouteDto {
@@ -40,6 +41,7 @@ export class RoutesController {
     @Inject(Database) private readonly database: Database,
     @Inject(RoutesService) private readonly routes: RoutesService,
     @Inject(CatchingUpService) private readonly catchingUp: CatchingUpService,
+    @Inject(PresenceService) private readonly presence: PresenceService,
     @Inject(PeopleService) private readonly people: PeopleService,
   ) {}
 
@@ -123,6 +125,20 @@ export class RoutesController {
     }));
   }
 
+  /** Says that one has the route’s sheet open, and hears who else has. Scripts are nobody. */
+  @Post('routes/:id/here')
+  @HttpCode(200)
+  here(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<PresenceShape> {
+    if (by.kind !== 'person') throw new ProblemError('not-allowed', 'Only people are shown to others.');
+    return this.database.inWorkspace(workspaceId, (tx) => this.presence.here(tx, id, by.id));
+  }
+
+  @Delete('routes/:id/here')
+  @HttpCode(204)
+  async gone(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<void> {
+    if (by.kind === 'person') await this.database.inWorkspace(workspaceId, (tx) => this.presence.gone(tx, id, by.id));
+  }
+
   @Post('routes/:id/pause')
   @HttpCode(200)
   pause(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteShape> {
@@ -134,9 +150,9 @@ export class RoutesController {
   resume(
     @ByCaller() { workspaceId }: Caller,
     @Param('id') id: string,
-    @Body() choice: ResumeDto | undefined,
+    @Body() { waiting }: ResumeDto,
   ): Promise<RouteShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.catchingUp.resume(tx, id, choice?.waiting));
+    return this.database.inWorkspace(workspaceId, (tx) => this.catchingUp.resume(tx, id, waiting));
   }
 
   /** Every finisher with its parameters as JSON Schema and an example. */

@@ -2,6 +2,7 @@ import type { RouteDefinition } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import { check, foreignKey, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
+import { person } from '../workspaces/tables';
 
 export const route = pgTable(
   'route',
@@ -40,5 +41,21 @@ export const routeVersion = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.routeId, t.version] }),
     foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
+  ],
+);
+
+/** Who has which route’s sheet open; a row counts for some seconds. */
+export const routePresence = pgTable(
+  'route_presence',
+  {
+    workspaceId: workspaceId(),
+    routeId: uuid('route_id').notNull(),
+    personId: uuid('person_id').notNull(),
+    at: time('at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.routeId, t.personId] }),
+    foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
+    foreignKey({ columns: [t.workspaceId, t.personId], foreignColumns: [person.workspaceId, person.id] }),
   ],
 );

@@ -1,9 +1,12 @@
 import type { RouteShape } from '@haycart/api';
 import {
+  adoptRoute,
+  listInWords,
   readRoute,
   ROUTE_OUTLINES,
   routeFromOutline,
   usualOutline,
+  type Destination,
   type RouteDefinition,
   type RouteOutline,
 } from '@haycart/core';
@@ -11,6 +14,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
 import { call } from '../api/client';
 import { profileQuery, intakeLinesQuery } from '../api/queries';
 import { Dialog } from '../components/dialog';
@@ -51,6 +55,17 @@ async function readFile(files: FileList | undefined): Promise<{ route: RouteDefi
   };
 }
 
+/** A route from a file in this workspace’s names; what was matched is told. */
+function adopted(definition: RouteDefinition, destination: Destination): RouteDefinition {
+  const { route, adopted: names } = adoptRoute(definition, destination);
+  if (names.length)
+    toast(
+      `Matched to names of this workspace: ${listInWords(names.map(({ what, from, to }) => `${what} ${from} is ${to}`))}.`,
+      { duration: 10_000 },
+    );
+  return route;
+}
+
 /** Makes a draft from what an intake has sent so far, and leads to its sheet. */
 export function NewRoute({ open, close }: { open: boolean; close: () => void }) {
   const intakes = useQuery(intakeLinesQuery);
@@ -64,7 +79,7 @@ export function NewRoute({ open, close }: { open: boolean; close: () => void }) 
       const read = outline === FROM_FILE ? await readFile(file) : null;
       const definition =
         read && 'route' in read
-          ? { ...read.route, name: name.trim(), from: [intake] }
+          ? adopted({ ...read.route, name: name.trim(), from: [intake] }, destination!)
           : routeFromOutline(
               (outline !== FROM_FILE && outline) || usualOutline(destination!),
               { name: name.trim(), intake, seen: fields },

@@ -21,6 +21,7 @@ import { Recognise } from './recognise';
 import { Rehearsal } from './rehearsal';
 import { RouteState } from './routes';
 import { RouteMenu } from './route-menu';
+import { AlsoHere } from './also-here';
 import { PauseOrResume } from './pause-or-resume';
 import { Section } from './section';
 import { useSuggestions } from './suggestions';
@@ -120,6 +121,7 @@ function Loaded({
         </PageHead>
         <p className="-mt-1 mb-3 flex flex-wrap items-center gap-x-3 gap-y-1">
           <RouteState route={route} />
+          <AlsoHere routeId={route.id} />
           <span role="status" className={saving === 'failed' ? 'text-brick' : 'text-muted'}>
             {saving === 'failed'
               ? `Not saved: ${messageOf(error)}`
