@@ -1,6 +1,7 @@
 import type { TakeBackRehearsal, TakenBack } from '@haycart/api';
 import { counted, listInWords, type RecordKind } from '@haycart/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { takeBack } from '../api/edits';
@@ -8,6 +9,7 @@ import { useWords } from '../api/words';
 import { Button } from './button';
 import { Dialog } from './dialog';
 import { Failed, Loading, messageOf } from './status';
+import { TextField } from './text-field';
 
 /** Which written runs are taken back: named, or all of a route, of one version, of a time. */
 export interface RunChoice {
@@ -15,6 +17,7 @@ export interface RunChoice {
   route?: string;
   version?: number;
   since?: string;
+  before?: string;
 }
 
 const WHY = {
@@ -24,12 +27,23 @@ const WHY = {
 } as const;
 
 /** Taking back what runs wrote: what would go, what would stay and why, and then the act, which can be undone. */
-export function TakeBackDialog({ title, choice, close }: { title: string; choice: RunChoice; close: () => void }) {
+export function TakeBackDialog({
+  title,
+  choice: given,
+  close,
+}: {
+  title: string;
+  choice: RunChoice;
+  close: () => void;
+}) {
+  const [days, setDays] = useState<Days>({ from: '', to: '' });
+  const choice = given.runs ? given : { ...given, ...periodOf(days) };
   const client = useQueryClient();
   const words = useWords();
   const rehearsal = useQuery({
     queryKey: ['records', 'take-back', choice],
     queryFn: () => call<TakeBackRehearsal>('POST', '/runs/take-back/rehearse', choice),
+    placeholderData: keepPreviousData,
     retry: false,
   });
   const act = useMutation({
@@ -50,6 +64,7 @@ export function TakeBackDialog({ title, choice, close }: { title: string; choice
   const nothing = shown && !removed.length && !shown.changed;
   return (
     <Dialog open close={close} title={title} description="What was written goes back, where nobody touched it since.">
+      {!given.runs && <DaysChoice days={days} change={setDays} />}
       {rehearsal.isPending ? (
         <Loading lines={3} />
       ) : rehearsal.isError ? (
@@ -97,7 +112,11 @@ export function TakeBackDialog({ title, choice, close }: { title: string; choice
           )}
           <div className="flex justify-end gap-2">
             <Button onClick={close}>Cancel</Button>
-            <Button look="main" disabled={nothing || act.isPending} onClick={() => act.mutate()}>
+            <Button
+              look="main"
+              disabled={nothing || act.isPending || rehearsal.isPlaceholderData}
+              onClick={() => act.mutate()}
+            >
               Take back {counted(rehearsal.data.runs, 'run')}
             </Button>
           </div>
@@ -105,4 +124,40 @@ export function TakeBackDialog({ title, choice, close }: { title: string; choice
       )}
     </Dialog>
   );
+}
+
+/** The first and the last day, as a date field has them; `''` is no bound. */
+interface Days {
+  from: string;
+  to: string;
+}
+
+/** Narrows what is taken back to what arrived on some days, such as a Tuesday. */
+function DaysChoice({ days, change }: { days: Days; change: (days: Days) => void }) {
+  return (
+    <div className="mb-3 grid grid-cols-2 gap-3">
+      <TextField
+        label="Arrived from"
+        type="date"
+        value={days.from}
+        onChange={({ target }) => change({ ...days, from: target.value })}
+      />
+      <TextField
+        label="until, with that day"
+        type="date"
+        value={days.to}
+        onChange={({ target }) => change({ ...days, to: target.value })}
+      />
+    </div>
+  );
+}
+
+/** From the beginning of the first day to the end of the last, where one is. */
+function periodOf({ from, to }: Days): Pick<RunChoice, 'since' | 'before'> {
+  const end = to ? new Date(`${to}T00:00`) : null;
+  end?.setDate(end.getDate() + 1);
+  return {
+    ...(from ? { since: new Date(`${from}T00:00`).toISOString() } : {}),
+    ...(end ? { before: end.toISOString() } : {}),
+  };
 }

@@ -20,6 +20,7 @@ import { FinishersCell } from './finishers-cell';
 import { PartsCell } from './parts-cell';
 import { DragAnswer, DragAnswers, useAnswerDrop } from './drag-answer';
 import { Suggestions } from './suggestions';
+import { WrittenWhen } from './written-when';
 
 export interface MappingProps {
   definition: RouteDefinition;
@@ -118,6 +119,7 @@ function WriteTable({ write, ...props }: MappingProps & { write: Write }) {
           <Trash2 className="size-3.5" aria-hidden />
         </IconButton>
       </div>
+      <WrittenWhen write={write} definition={props.definition} incoming={props.incoming} destination={destination} />
       {required.map((field) => (
         <FillLine key={field} write={write} fill={{ field, value: { parts: [] } }} needed unfed {...props} />
       ))}
