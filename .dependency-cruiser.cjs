@@ -1,5 +1,6 @@
 /** Imports point one way; see docs/architecture.md. */
-const AREAS = 'workspaces|intakes|forms|submissions|routes|runs|records|pipelines|fields|labels|views|reports|set-up|decisions';
+const AREAS =
+  'workspaces|intakes|forms|submissions|routes|runs|records|pipelines|fields|labels|views|reports|set-up|decisions';
 const SCREENS = 'sign-in|home|intakes|submissions|routes|records|pipeline|set-up|decisions';
 
 module.exports = {

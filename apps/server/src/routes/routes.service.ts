@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import {
   checkRoute,
   describeRoute,
-  notCarriedOut,
+  notBuiltYet,
   readRoute,
   sameJson,
   type JsonValue,
@@ -278,9 +278,9 @@ export function readShape(definition: unknown): RouteDefinition {
 }
 
 /** A definition that can be planned with. @throws ProblemError 422 naming what cannot be carried out. */
-export function readPlannable(definition: unknown, surroundings: RouteSurroundings): RouteDefinition {
+export function readPlannable(definition: unknown): RouteDefinition {
   const draft = readShape(definition);
-  const notBuilt = notCarriedOut(draft, surroundings);
+  const notBuilt = notBuiltYet(draft);
   if (notBuilt.length)
     throw new ProblemError('refused', 'The definition uses what cannot be carried out yet.', problemsAt(notBuilt));
   return draft;

@@ -66,7 +66,7 @@ export class CasesService implements OnModuleInit {
     const { draft } = await this.routes.one(tx, routeId);
     if ((await this.#rows(tx, routeId)).length >= MOST_CASES)
       throw new ProblemError('conflict', `A route has at most ${MOST_CASES} saved cases. Take one away first.`);
-    const definition = readPlannable(draft, await this.routes.surroundings(tx));
+    const definition = readPlannable(draft);
     const submission = await this.rehearsals.submission(tx, sample, definition.from[0] ?? '');
     const destination = await this.destinations.load(tx);
     const uniques = uniqueFieldsOf(destination.fields);
@@ -100,7 +100,7 @@ export class CasesService implements OnModuleInit {
   async agree(tx: WorkspaceTx, routeId: string, id: string): Promise<CaseResult> {
     const row = await this.#one(tx, routeId, id);
     const { draft } = await this.routes.one(tx, routeId);
-    const definition = readPlannable(draft, await this.routes.surroundings(tx));
+    const definition = readPlannable(draft);
     const expected = await this.#plan(tx, definition, row);
     await tx.db
       .update(routeCase)
@@ -114,7 +114,7 @@ export class CasesService implements OnModuleInit {
     const rows = await this.#rows(tx, routeId);
     if (!rows.length) return [];
     const wanted = definition ?? (await this.routes.one(tx, routeId)).draft;
-    const route = readPlannable(wanted, await this.routes.surroundings(tx));
+    const route = readPlannable(wanted);
     const destination = await this.destinations.load(tx);
     const results: CaseResult[] = [];
     for (const row of rows) {

@@ -85,7 +85,7 @@ export class ComparisonsService implements OnModuleInit {
       const version = wish.before ?? route.version;
       const beforeDefinition = version === null ? null : await this.routes.definitionOf(tx, routeId, version);
       const after = wish.after === undefined ? route.draft : await this.routes.definitionOf(tx, routeId, wish.after);
-      const afterDefinition = readPlannable(after, await this.routes.surroundings(tx));
+      const afterDefinition = readPlannable(after);
       const since = new Date(wish.since ?? 0);
       const before = new Date(wish.until ?? Date.now());
       const most = wish.last ?? USUAL;

@@ -37,7 +37,7 @@ export class RehearsalService {
   async rehearse(tx: WorkspaceTx, definition: unknown, sample: Sample): Promise<Rehearsal> {
     const surroundings = await this.routes.surroundings(tx);
     const { destination } = surroundings;
-    const route = readPlannable(definition, surroundings);
+    const route = readPlannable(definition);
     const submission = await this.submission(tx, sample, route.from[0] ?? '');
     const lookups = lookupsFor(route, submission, destination);
     const known = await this.records.look(tx, lookups, uniqueFieldsOf(destination.fields));

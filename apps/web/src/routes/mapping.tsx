@@ -119,7 +119,6 @@ function WriteTable({ write, ...props }: MappingProps & { write: Write }) {
           <Trash2 className="size-3.5" aria-hidden />
         </IconButton>
       </div>
-      <WrittenWhen write={write} definition={props.definition} incoming={props.incoming} destination={destination} />
       {required.map((field) => (
         <FillLine key={field} write={write} fill={{ field, value: { parts: [] } }} needed unfed {...props} />
       ))}
@@ -135,7 +134,10 @@ function WriteTable({ write, ...props }: MappingProps & { write: Write }) {
         />
       ))}
       <Suggestions write={write} suggestions={props.suggestions} incoming={props.incoming} destination={destination} />
-      <AddField write={write} destination={destination} hidden={required} />
+      <div className="flex flex-wrap items-center gap-x-4">
+        <AddField write={write} destination={destination} hidden={required} />
+        <WrittenWhen write={write} definition={props.definition} incoming={props.incoming} destination={destination} />
+      </div>
     </section>
   );
 }

@@ -1,4 +1,4 @@
-import { KnownRecords, notCarriedOut, readRoute, rehearse, uniqueFieldsOf } from '@haycart/core';
+import { KnownRecords, notBuiltYet, readRoute, rehearse, uniqueFieldsOf } from '@haycart/core';
 import type { FromWorker, RehearsalGround, ToWorker } from './rehearsal-messages';
 
 /** Rehearses beside the page, with the core that runs live, so that typing never waits for it. */
@@ -15,7 +15,7 @@ function answerTo(
 ): FromWorker {
   const read = readRoute(definition);
   if (!read.ok) return { turn, problems: read.problems };
-  const problems = notCarriedOut(read.route, surroundings);
+  const problems = notBuiltYet(read.route);
   if (problems.length) return { turn, problems };
   const uniques = uniqueFieldsOf(surroundings.destination.fields);
   return {

@@ -20,17 +20,15 @@ export function WrittenWhen({
   const [open, setOpen] = useState(false);
   const word = recordWord(destination, write.record);
   return (
-    <div className="flex min-h-8 flex-wrap items-center gap-x-3 border-b border-hair px-2.5 text-small">
+    <div className="flex min-h-9 min-w-0 items-center gap-x-2 px-2.5">
       <span className={`min-w-0 ${write.when ? '' : 'text-muted'}`}>
-        {write.when
-          ? `Written only when ${conditionInWords(write.when, definition, destination)}`
-          : 'Written for every submission that the route takes'}
+        {write.when ? `written only when ${conditionInWords(write.when, definition, destination)}` : 'always written'}
       </span>
       <button
         type="button"
         aria-label={`When the ${word} is written`}
         onClick={() => setOpen(true)}
-        className="h-6 rounded-sm px-1 text-slate underline hover:bg-hair"
+        className="h-6 flex-none rounded-sm px-1 text-slate underline hover:bg-hair"
       >
         {write.when ? 'change' : 'only when…'}
       </button>

@@ -1,4 +1,3 @@
-import type { Problem } from '../problem';
 import { accountOf, type AccountStep } from './account';
 import { checkRoute, type RouteSurroundings } from './check';
 import type { RouteDefinition } from './definition';
@@ -12,7 +11,7 @@ export type RehearsedPlan = Plan & { account: AccountStep[] };
 
 /**
  * What a route would do with a submission, by the code that runs live. Records that would be made have ids that begin
- * with `new:`. The route must be one that can be carried out; see `notCarriedOut`.
+ * with `new:`. The route must be one that can be carried out; see `notBuiltYet`.
  */
 export function rehearse(
   route: RouteDefinition,
@@ -29,9 +28,4 @@ export function rehearse(
     problems: [...checkRoute(route, surroundings), ...plan.problems],
     account: accountOf(plan, submission, { destination, intake }),
   };
-}
-
-/** What a route asks for that cannot be carried out yet, so that it cannot be rehearsed either. */
-export function notCarriedOut(route: RouteDefinition, surroundings: RouteSurroundings): Problem[] {
-  return checkRoute(route, surroundings).filter(({ code }) => code === 'not-built-yet');
 }
