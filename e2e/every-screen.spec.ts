@@ -12,6 +12,12 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
     '/intakes/survey/entry',
     (page) => page.frameLocator('iframe').getByRole('button', { name: 'Next' }).waitFor(),
   ],
+  [
+    'what arrives at a form',
+    '/intakes/survey/arrives',
+    (page) => page.getByRole('heading', { name: 'What arrives' }).waitFor(),
+  ],
+  ['to decide', '/decide', (page) => page.getByRole('article').getByRole('heading', { level: 1 }).waitFor()],
   ['submissions', '/submissions?outcome=failed', (page) => page.getByRole('row').nth(1).waitFor()],
   [
     'a run',

@@ -10,6 +10,7 @@ import { SignIn } from './sign-in/sign-in';
 const Home = lazy(() => import('./home/home').then(({ Home }) => ({ default: Home })));
 const Intakes = lazy(() => import('./intakes/intakes').then(({ Intakes }) => ({ default: Intakes })));
 const IntakePage = lazy(() => import('./intakes/intake-page').then(({ IntakePage }) => ({ default: IntakePage })));
+const ArrivesPage = lazy(() => import('./intakes/arrives-page').then(({ ArrivesPage }) => ({ default: ArrivesPage })));
 const Submissions = lazy(() =>
   import('./submissions/submissions').then(({ Submissions }) => ({ default: Submissions })),
 );
@@ -79,6 +80,7 @@ function OwnApplication() {
             { index: true, element: <Home /> },
             { path: 'intakes', element: <Intakes /> },
             { path: 'intakes/:id', element: <IntakePage /> },
+            { path: 'intakes/:id/arrives', element: <ArrivesPage /> },
             { path: 'intakes/:id/form', element: <FormPage /> },
             { path: 'intakes/:id/entry', element: <QuickEntry /> },
             { path: 'submissions', element: <Submissions /> },

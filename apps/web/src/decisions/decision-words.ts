@@ -1,18 +1,5 @@
-import type { DecisionAction, DecisionKind, DecisionShape } from '@haycart/api';
+import type { DecisionAction, DecisionShape } from '@haycart/api';
 import { counted, parseKey } from '@haycart/core';
-
-/** What a decision is called in the list. */
-export const TITLES: Record<DecisionKind, string> = {
-  renamed: 'A field was renamed',
-  failed: 'Failed',
-  held: 'Held',
-  paused: 'Waits for a paused route',
-  'new-answer': 'New answer',
-  stopped: 'A field comes no more',
-  changed: 'A field changed',
-  appeared: 'A new field',
-  'set-aside': 'Sent by a person?',
-};
 
 /** What each action is called, and its key. Choosing what an answer means has keys of its own. */
 export const ACTIONS: Record<Exclude<DecisionAction, 'means'>, { label: string; key: string }> = {

@@ -3,12 +3,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { decisionsQuery } from '../api/queries';
+import { aboutDecision, DECISION_TITLES, isFailure } from '../components/decision-line';
 import { usePageKeys } from '../components/list-keys';
 import { StateShape } from '../components/state-shape';
 import { Empty, Failed, Loading } from '../components/status';
 import { Decision } from './decision';
 import { useDecide } from './decide';
-import { TITLES } from './decision-words';
 
 /** How long one decision takes on average, in seconds, for the estimate above the list. */
 const SECONDS_EACH = 20;
@@ -96,12 +96,12 @@ function Lines({
                 className={`block w-full border-b border-hair px-3 py-2.5 text-left ${isCurrent ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : 'hover:bg-raised'}`}
               >
                 <span className="flex items-center gap-2">
-                  <StateShape state={line.kind === 'failed' || line.kind === 'renamed' ? 'failed' : 'held'} />
-                  <b className="min-w-0 flex-1 truncate font-semibold">{TITLES[line.kind]}</b>
+                  <StateShape state={isFailure(line) ? 'failed' : 'held'} />
+                  <b className="min-w-0 flex-1 truncate font-semibold">{DECISION_TITLES[line.kind]}</b>
                   {line.count > 1 && <span className="text-small text-muted tabular-nums">{line.count}</span>}
                 </span>
                 <span className="block truncate text-small text-muted" title={`${line.subject}: ${line.detail}`}>
-                  {aboutOf(line)}
+                  {aboutDecision(line)}
                 </span>
               </button>
             </li>
@@ -110,10 +110,4 @@ function Lines({
       </ul>
     </nav>
   );
-}
-
-/** The line under its title: what tells it from others of its kind. */
-function aboutOf({ kind, subject, detail }: DecisionLine): string {
-  if (kind === 'set-aside' || kind === 'paused') return subject;
-  return kind === 'failed' || kind === 'held' ? `${subject}: ${detail}` : `${detail}, ${subject}`;
 }

@@ -42,6 +42,9 @@ export function FormMenu({ saved }: { saved: FormShape }) {
             <DropdownMenu.Item className={ITEM} onSelect={() => setAsking('figures')}>
               What happens at it
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => void navigate(`/intakes/${intake.key}/arrives`)}>
+              What arrives
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={() => void navigate(`/submissions?intake=${intake.key}`)}>
               Its submissions
             </DropdownMenu.Item>

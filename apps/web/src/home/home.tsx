@@ -2,8 +2,9 @@ import type { HomeShape } from '@haycart/api';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { homeQuery } from '../api/queries';
+import { decisionsQuery, homeQuery } from '../api/queries';
 import { counted } from '@haycart/core';
+import { aboutDecision, DECISION_TITLES, isFailure } from '../components/decision-line';
 import { count, seconds } from '../components/format';
 import { Sheet } from '../components/sheet';
 import { StateShape } from '../components/state-shape';
@@ -11,6 +12,8 @@ import { Empty, Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
 
 const FlowChart = lazy(() => import('./flow-chart').then(({ FlowChart }) => ({ default: FlowChart })));
+
+const SHOWN_DECISIONS = 3;
 
 /** Is everything all right? The last day in a sentence, as a picture, and what needs somebody. */
 export function Home() {
@@ -96,6 +99,7 @@ function Figure({ value, children }: { value: string; children: ReactNode }) {
 function Aside({ day }: { day: HomeShape }) {
   return (
     <Sheet className="flex flex-col gap-5 p-4">
+      <ToDecide />
       <Group title="Broken this week">
         {day.failures.map((failure) => (
           <Entry
@@ -103,7 +107,7 @@ function Aside({ day }: { day: HomeShape }) {
             to={`/submissions?outcome=failed&open=${failure.submission}`}
             title={`${failure.route}, ${counted(failure.count, 'run')}`}
             at={failure.at}
-            shape
+            state="failed"
           >
             {failure.reason}
           </Entry>
@@ -131,6 +135,32 @@ function Aside({ day }: { day: HomeShape }) {
   );
 }
 
+/** The first of what waits for a person. */
+function ToDecide() {
+  const lines = useQuery(decisionsQuery).data ?? [];
+  if (!lines.length) return null;
+  return (
+    <Group title="To decide">
+      {lines.slice(0, SHOWN_DECISIONS).map((line) => (
+        <Entry
+          key={line.id}
+          to={`/decide/${line.id}`}
+          title={DECISION_TITLES[line.kind]}
+          at={line.at}
+          state={isFailure(line) ? 'failed' : 'held'}
+        >
+          {aboutDecision(line)}
+        </Entry>
+      ))}
+      {lines.length > SHOWN_DECISIONS && (
+        <Link to="/decide" className="mt-1 block text-slate underline">
+          and {lines.length - SHOWN_DECISIONS} more
+        </Link>
+      )}
+    </Group>
+  );
+}
+
 function Group({ title, children }: { title: string; children: ReactNode }) {
   return (
     <section>
@@ -144,19 +174,19 @@ function Entry({
   to,
   title,
   at,
-  shape = false,
+  state,
   children,
 }: {
   to: string;
   title: string;
   at: string;
-  shape?: boolean;
+  state?: 'failed' | 'held';
   children: ReactNode;
 }) {
   return (
     <Link to={to} className="block border-b border-hair py-2 hover:bg-raised">
       <span className="flex items-baseline gap-2">
-        {shape && <StateShape state="failed" />}
+        {state && <StateShape state={state} />}
         <b className="min-w-0 flex-1 truncate font-semibold">{title}</b>
         <Time at={at} className="flex-none text-muted" />
       </span>

@@ -1,0 +1,25 @@
+import type { DecisionKind, DecisionLine } from '@haycart/api';
+
+/** What a decision is called in the list. */
+export const DECISION_TITLES: Record<DecisionKind, string> = {
+  renamed: 'A field was renamed',
+  failed: 'Failed',
+  held: 'Held',
+  paused: 'Waits for a paused route',
+  'new-answer': 'New answer',
+  stopped: 'A field comes no more',
+  changed: 'A field changed',
+  appeared: 'A new field',
+  'set-aside': 'Sent by a person?',
+};
+
+/** The line under its title: what tells it from others of its kind. */
+export function aboutDecision({ kind, subject, detail }: DecisionLine): string {
+  if (kind === 'set-aside' || kind === 'paused') return subject;
+  return kind === 'failed' || kind === 'held' ? `${subject}: ${detail}` : `${detail}, ${subject}`;
+}
+
+/** Whether something is broken by it, rather than waiting. */
+export function isFailure({ kind }: DecisionLine): boolean {
+  return kind === 'failed' || kind === 'renamed';
+}
