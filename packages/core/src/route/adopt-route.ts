@@ -3,7 +3,7 @@ import { fieldOf, type Destination } from '../destination/destination';
 import type { RecordKind } from '../diff/record';
 import { foldSegment } from '../payload/key';
 import { mapCondition } from '../condition/condition';
-import { fixedText } from './check';
+import { fixedText } from './fixed-text';
 import type { FollowUp, Part, Place, RouteDefinition, Value, Write } from './definition';
 
 /** A name of a route from elsewhere, and what it is called here. */

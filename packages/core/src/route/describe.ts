@@ -2,7 +2,7 @@ import { namedOwner } from '../assignment/choose-owner';
 import { fieldOf, pipelineOf, recordWord, stageOf, type Destination } from '../destination/destination';
 import { describeCondition } from '../condition/describe-condition';
 import { counted, listInWords } from '../text';
-import { fixedText } from './check';
+import { fixedText } from './fixed-text';
 import type { Condition, Place, RouteDefinition, Write } from './definition';
 import { partLabel } from './route-conditions';
 

@@ -1,5 +1,5 @@
 import type { Place, RouteDefinition } from './definition';
-import { fixedText } from './check';
+import { fixedText } from './fixed-text';
 
 /** A pipeline and one of its stages, by their keys. */
 export interface PlaceKeys {

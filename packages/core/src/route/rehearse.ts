@@ -1,5 +1,6 @@
 import { accountOf, type AccountStep } from './account';
-import { checkRoute, type RouteSurroundings } from './check';
+import { checkRoute } from './check';
+import type { RouteSurroundings } from './surroundings';
 import type { RouteDefinition } from './definition';
 import type { KnownRecords } from './known-records';
 import type { Plan } from './plan';

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { accountOf } from './account';
 import { routeChanges } from './changes';
-import { checkRoute, readRoute } from './check';
+import { checkRoute } from './check';
+import { readRoute } from './read-route';
 import type { Condition, Part, RouteDefinition } from './definition';
 import { describeRoute } from './describe';
 import { destination, plan as planned, route, submission as submissionOf } from '../testing/example';
