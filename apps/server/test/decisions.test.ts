@@ -247,3 +247,31 @@ describe('runs that wait', () => {
     expect((await lines()).map((line) => line.id)).toEqual([id]);
   });
 });
+
+describe('what is hostile', () => {
+  const HOSTILE = ['<script>alert(1)</script>', '\u202Eevil', "'; drop table run; --", '{{ 1 }}', '💚'.repeat(20)];
+
+  test('in names and answers is shown as it came, decided, and breaks nothing', async () => {
+    const options = [{ label: 'Moss' }];
+    await workspace.call('POST', '/fields', { record: 'contact', label: 'Growing', type: 'one-of', options });
+    const definition = routeFrom(workspace.endpoint);
+    definition.writes[1]!.fills.push({ field: 'growing', value: { parts: [{ answer: 'grow' }] } });
+    await workspace.publish(definition);
+    for (const [n, grow] of HOSTILE.entries())
+      await sent({ name: `ada${n}`, email: `ada${n}@weir.example`, grow, [`x${grow}`]: grow });
+    const all = await until(lines, ({ length }) => length === HOSTILE.length);
+    for (const line of all) {
+      const { answer } = await one(line);
+      expect(HOSTILE).toContain(answer!.value);
+      expect((await decide([line.id], 'add-option')).status).toBe(200);
+    }
+    expect(new Set([...(await contacts()).values()].map(({ growing }) => growing)).size).toBe(HOSTILE.length);
+    expect(await lines()).toEqual([]);
+  });
+
+  test('ids of decisions are not there', async () => {
+    for (const id of [...HOSTILE, 'renamed.0', '%00', '..%2F..'])
+      expect((await workspace.call('GET', `/decisions/${encodeURIComponent(id)}`)).status).toBe(404);
+    expect((await decide(HOSTILE, 'leave')).status).toBe(404);
+  });
+});
