@@ -6,6 +6,7 @@ import { DecisionsController } from './decisions/decisions.controller';
 import { DecisionsService } from './decisions/decisions.service';
 import { DriftDecisions } from './decisions/drift-decisions';
 import { DriftWatch } from './decisions/drift-watch.service';
+import { RepairsService } from './decisions/repairs.service';
 import { RunDecisions } from './decisions/run-decisions';
 import { FieldsController } from './fields/fields.controller';
 import { FieldsService } from './fields/fields.service';
@@ -171,6 +172,7 @@ export class AppModule {
         DriftDecisions,
         DriftWatch,
         RunDecisions,
+        RepairsService,
         FillInService,
         ViewsService,
         RecordSheetService,

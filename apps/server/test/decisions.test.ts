@@ -248,6 +248,81 @@ describe('runs that wait', () => {
   });
 });
 
+describe('what looks as if no person had sent it', () => {
+  const spam = (email: string) =>
+    server.postJson(`/in/${workspace.form}`, { name: 'x', email, _leave_blank: 'http://a.example http://b.example' });
+
+  test('is one decision for each intake: left, it comes back with the next; released, it is routed', async () => {
+    await workspace.publish(routeFrom(workspace.form));
+    await spam('a@weir.example');
+    await spam('b@weir.example');
+    const line = await waiting('set-aside');
+    expect(line).toMatchObject({ subject: expect.any(String), count: 2 });
+    expect((await one(line)).examples).toHaveLength(2);
+    await decide([line.id], 'leave');
+    expect(await lines()).toEqual([]);
+    await spam('c@weir.example');
+    expect(await waiting('set-aside')).toMatchObject({ id: line.id, count: 1 });
+    expect((await decide([line.id], 'release')).body.text).toBe('1 submission is released.');
+    await until(contacts, ({ size }) => size === 1);
+    expect(await lines()).toEqual([]);
+  });
+});
+
+describe('a field that nothing reads', () => {
+  test('is told when it begins to come in an intake that has settled, and can be left', async () => {
+    await workspace.publish();
+    const person = (n: number) => ({ name: `ada${n}`, email: `ada${n}@weir.example`, phone: '', company: '', bays: 1 });
+    for (let n = 0; n < 21; n += 1) await workspace.submit(person(n));
+    await workspace.handled();
+    expect(await lines()).toEqual([]);
+    for (let n = 21; n < 25; n += 1) await sent({ ...person(n), referral: 'a friend' });
+    const line = await waiting('appeared');
+    expect(line).toMatchObject({ detail: 'referral', subject: 'Dealers' });
+    expect(await one(line)).toMatchObject({
+      actions: ['leave'],
+      routes: [{ name: 'Enquiries' }],
+      intake: { name: 'Dealers' },
+      drift: { fields: [{ key: 'referral', examples: ['a friend'] }] },
+      repair: null,
+    });
+    await decide([line.id], 'leave');
+    expect(await lines()).toEqual([]);
+  });
+
+  test('is read at once where a field of the records fits it, and filled in where it came already', async () => {
+    await workspace.publish();
+    const person = (n: number) => ({ name: `ada${n}`, email: `ada${n}@weir.example`, bays: 1 });
+    for (let n = 0; n < 21; n += 1) await workspace.submit(person(n));
+    await workspace.handled();
+    for (let n = 21; n < 25; n += 1) await sent({ ...person(n), job_title: 'Head gardener' });
+    const line = await waiting('appeared');
+    expect(await one(line)).toMatchObject({
+      actions: ['repair', 'leave'],
+      repair: { fillsIn: 4, runsAgain: 0, routes: [{ changes: ['The contact’s Job title is fed.'] }] },
+    });
+    expect((await decide([line.id], 'repair')).body.text).toBe(
+      'Enquiries reads “job_title” now and blanks were filled in 4 records.',
+    );
+    const jobs = (await workspace.get<Page<RecordShape>>('/contacts?limit=50')).items.map(
+      ({ values }) => values.job_title,
+    );
+    expect(jobs.filter((job) => job === 'Head gardener')).toHaveLength(4);
+    expect(await lines()).toEqual([]);
+  });
+
+  test('is told when a route reads it and it stops', async () => {
+    await workspace.publish();
+    const person = (n: number) => ({ name: `ada${n}`, email: `ada${n}@weir.example` });
+    for (let n = 0; n < 12; n += 1) await workspace.submit({ ...person(n), bays: n, note: 'x' });
+    await workspace.handled();
+    for (let n = 12; n < 18; n += 1) await sent(person(n));
+    const line = await waiting('stopped');
+    expect((await lines()).map(({ detail }) => detail)).toEqual(['bays']);
+    expect((await one(line)).drift!.told).toMatchObject({ kind: 'stopped', field: 'bays', missed: 6 });
+  });
+});
+
 describe('what is hostile', () => {
   const HOSTILE = ['<script>alert(1)</script>', '\u202Eevil', "'; drop table run; --", '{{ 1 }}', '💚'.repeat(20)];
 

@@ -1,28 +1,25 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
-  counted,
   listInWords,
   parseKey,
-  routeChanges,
-  sameJson,
+  suggestFills,
   usesAnswer,
   withAnswerRenamed,
+  type Destination,
   type Drift,
-  type JsonValue,
   type RouteDefinition,
+  type SeenField,
 } from '@haycart/core';
-import type { DecisionLine, DifferenceGroup, RepairRehearsal } from '@haycart/api';
+import type { DecisionLine } from '@haycart/api';
 import { eq } from 'drizzle-orm';
 import type { Caller } from '../platform/auth/caller';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { RoutesService, type RouteDefinitions } from '../routes/routes.service';
-import { ComparisonsService } from '../runs/comparisons.service';
-import { FillInService } from '../runs/fill-in.service';
 import { ProfilesService } from '../submissions/profiles.service';
-import { SubmissionQueue, type QueuedSubmission } from '../submissions/submission-queue';
-import { PeopleService } from '../workspaces/people.service';
+import { DestinationService } from '../workspaces/destination.service';
 import { decisionId, NO_DETAILS, type DecisionDetails, type DecisionSource, type Verdict } from './decision-source';
+import { repairOf, RepairsService, type Repair } from './repairs.service';
 import { decision } from './tables';
 
 interface DriftLine extends DecisionLine {
@@ -31,29 +28,14 @@ interface DriftLine extends DecisionLine {
   routes: RouteDefinitions[];
 }
 
-/** A run of a route that is to be repaired, of a submission that came since. */
-interface RunSince {
-  id: string;
-  submission: string;
-  outcome: 'written' | 'held' | 'failed';
-}
-
-type Renamed = Extract<Drift, { kind: 'renamed' }>;
-
-/** So many of the submissions that came since are looked at before a repair, and mended by it at most. */
-const SHOWN = 200;
-const MENDED = 5_000;
-
 /** Fields of an intake that changed under routes that read them, and new ones that none reads. */
 @Injectable()
 export class DriftDecisions implements DecisionSource<DriftLine> {
   constructor(
     @Inject(ProfilesService) private readonly profiles: ProfilesService,
     @Inject(RoutesService) private readonly routes: RoutesService,
-    @Inject(ComparisonsService) private readonly comparisons: ComparisonsService,
-    @Inject(FillInService) private readonly fillIns: FillInService,
-    @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
-    @Inject(PeopleService) private readonly people: PeopleService,
+    @Inject(RepairsService) private readonly repairs: RepairsService,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
   ) {}
 
   async lines(tx: WorkspaceTx): Promise<DriftLine[]> {
@@ -92,9 +74,10 @@ export class DriftDecisions implements DecisionSource<DriftLine> {
   async details(tx: WorkspaceTx, { told, intake, routes }: DriftLine): Promise<DecisionDetails> {
     const { fields } = await this.profiles.shape(tx, intake.key);
     const keys = [told.field, ...('became' in told ? [told.became] : [])];
+    const repairs = await this.#repairs(tx, told, intake.key, routes);
     return {
       ...NO_DETAILS,
-      actions: told.kind === 'renamed' ? ['repair', 'leave'] : ['leave'],
+      actions: repairs.length ? ['repair', 'leave'] : ['leave'],
       intake: { key: intake.key, name: intake.name },
       routes: routes.map(({ id, name }) => ({ id, name })),
       drift: {
@@ -104,7 +87,9 @@ export class DriftDecisions implements DecisionSource<DriftLine> {
           return field ? [{ key, label: field.label, filled: field.filled, examples: field.examples }] : [];
         }),
       },
-      repair: told.kind === 'renamed' ? await this.#rehearse(tx, told, intake.id, routes) : null,
+      repair: repairs.length
+        ? await this.repairs.rehearse(tx, repairs, { intake: intake.id, since: told.since })
+        : null,
     };
   }
 
@@ -114,94 +99,50 @@ export class DriftDecisions implements DecisionSource<DriftLine> {
     { action }: Verdict,
     by: Caller['by'],
   ): Promise<string> {
-    if (action !== 'repair' || told.kind !== 'renamed')
-      throw new ProblemError('refused', 'This can be left, and the routes changed by hand.');
-    const name = await this.people.nameOf(tx, by);
-    const note = `“${told.field}” comes as “${told.became}” now`;
-    let again = 0;
-    let filled = 0;
-    for (const route of routes) {
-      const repaired = repairedBy(route, told);
-      await this.routes.rewrite(tx, route.id, repaired, name, note);
-      if (!repaired.published || route.state === 'paused') continue;
-      const runs = await this.#runsSince(tx, route.id, intake.id, told.since, MENDED);
-      const waiting = runs.filter(({ outcome }) => outcome !== 'written');
-      again += await this.queue.runThrough(
-        tx,
-        waiting.map(({ submission }) => submission),
-        route.id,
-      );
-      filled += await this.fillIns.fillIn(
-        tx,
-        repaired.published,
-        runs.filter(({ outcome }) => outcome === 'written').map(({ id }) => id),
-        `Filled in what came as “${told.became}” since ${told.field} was renamed`,
-        by,
-      );
-    }
+    const repairs = action === 'repair' ? await this.#repairs(tx, told, intake.key, routes) : [];
+    if (!repairs.length) throw new ProblemError('refused', 'This can be left, and the routes changed by hand.');
+    const [read, note] =
+      told.kind === 'renamed'
+        ? [told.became, `“${told.field}” comes as “${told.became}” now`]
+        : [told.field, `“${told.field}” comes too now`];
+    const meanwhile = { intake: intake.id, since: told.since };
+    const names = repairs.map(({ route }) => route.name);
     const done = [
-      `${listInWords(routes.map((route) => route.name))} ${routes.length === 1 ? 'reads' : 'read'} “${told.became}” now`,
-      ...(again ? [`${counted(again, 'run')} ${again === 1 ? 'goes' : 'go'} again`] : []),
-      ...(filled ? [`blanks were filled in ${counted(filled, 'record')}`] : []),
+      `${listInWords(names)} ${names.length === 1 ? 'reads' : 'read'} “${read}” now`,
+      ...(await this.repairs.carryOut(tx, repairs, meanwhile, note, by)),
     ];
     return `${listInWords(done)}.`;
   }
 
-  /** What a repair would do to the routes, and to what came since. */
-  async #rehearse(
+  /** How the routes concerned can be repaired: by the new name, or by the field that a new answer fits best. */
+  async #repairs(
     tx: WorkspaceTx,
-    told: Renamed,
-    intakeId: string,
+    told: Drift,
+    intakeKey: string,
     routes: readonly RouteDefinitions[],
-  ): Promise<RepairRehearsal> {
-    const surroundings = await this.routes.surroundings(tx);
-    const rehearsal: RepairRehearsal = { routes: [], runsAgain: 0, fillsIn: 0, groups: [] };
-    for (const route of routes) {
-      const { draft, published } = repairedBy(route, told);
-      const before = published ? route.published! : route.draft;
-      const changes = routeChanges(before, (published ?? draft)!, surroundings);
-      rehearsal.routes.push({ id: route.id, name: route.name, changes });
-      if (!published) continue;
-      const runs = await this.#runsSince(tx, route.id, intakeId, told.since, MENDED);
-      rehearsal.runsAgain += runs.filter(({ outcome }) => outcome !== 'written').length;
-      const written = runs.filter(({ outcome }) => outcome === 'written').map(({ id }) => id);
-      if (written.length) rehearsal.fillsIn += await this.fillIns.count(tx, published, written);
-      const submissions = await this.#submissions(tx, runs.slice(0, SHOWN));
-      merge(rehearsal.groups, await this.comparisons.differences(tx, before, published, submissions));
-    }
-    return rehearsal;
-  }
-
-  #runsSince(tx: WorkspaceTx, route: string, intake: string, since: string, most: number): Promise<RunSince[]> {
-    return tx.statement<RunSince & Record<string, unknown>>(
-      'runs_since_drift',
-      `select r.id, r.submission_id as submission, r.outcome from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
-       where r.workspace_id = $1 and r.route_id = $2 and s.intake_id = $3 and s.received_at >= $4 and r.outcome in ('written', 'held', 'failed')
-       order by s.received_at desc limit $5`,
-      [tx.workspaceId, route, intake, since, most],
-    );
-  }
-
-  #submissions(tx: WorkspaceTx, runs: readonly RunSince[]): Promise<(QueuedSubmission & { key: string })[]> {
-    return tx.statement(
-      'submissions_since_drift',
-      `select s.*, i.key from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
-       where s.workspace_id = $1 and s.id = any($2::uuid[]) order by s.received_at desc`,
-      [tx.workspaceId, runs.map(({ submission }) => submission)],
-    );
+  ): Promise<Repair[]> {
+    if (told.kind === 'renamed')
+      return routes.flatMap((route) => repairOf(route, (one) => withAnswerRenamed(one, told.field, told.became)) ?? []);
+    if (told.kind !== 'appeared') return [];
+    const { fields } = await this.profiles.shape(tx, intakeKey);
+    const seen = fields.filter(({ key }) => key === told.field);
+    const destination = await this.destinations.load(tx);
+    return routes.flatMap((route) => repairOf(route, (one) => withSuggestion(one, seen, destination)) ?? []);
   }
 }
 
-/** What a route says after a repair: of draft and published those that change. */
-function repairedBy(
-  { draft, published }: RouteDefinitions,
-  { field, became }: Renamed,
-): { draft: RouteDefinition | null; published: RouteDefinition | null } {
-  const repaired = (route: RouteDefinition | null) => {
-    const after = route && withAnswerRenamed(route, field, became);
-    return after && !sameJson(after as unknown as JsonValue, route as unknown as JsonValue) ? after : null;
+/** The route with the field fed that an answer fits best, if it fits one. */
+function withSuggestion(route: RouteDefinition, seen: readonly SeenField[], destination: Destination): RouteDefinition {
+  const [best] = suggestFills(route, seen, destination).sort((a, b) => b.certainty - a.certainty);
+  if (!best) return route;
+  return {
+    ...route,
+    writes: route.writes.map((write) =>
+      write.as === best.as
+        ? { ...write, fills: [...write.fills.filter(({ field }) => field !== best.fill.field), best.fill] }
+        : write,
+    ),
   };
-  return { draft: repaired(draft), published: repaired(published) };
 }
 
 function concerns(route: RouteDefinitions, intake: string, told: Drift): boolean {
@@ -209,10 +150,8 @@ function concerns(route: RouteDefinitions, intake: string, told: Drift): boolean
     from.includes(intake),
   );
   switch (told.kind) {
-    case 'renamed': {
-      const { draft, published } = repairedBy(route, told);
-      return versions.length > 0 && (published ?? (route.published ? null : draft)) !== null;
-    }
+    case 'renamed':
+      return versions.length > 0 && repairOf(route, (one) => withAnswerRenamed(one, told.field, told.became)) !== null;
     case 'appeared':
       return versions.length > 0 && !versions.some((version) => usesAnswer(version, told.field));
     default:
@@ -245,12 +184,4 @@ function detailOf(told: Drift): string {
 /** The last name of a key, which tells it from its neighbours. */
 function shortKey(key: string): string {
   return String(parseKey(key)?.at(-1) ?? key);
-}
-
-function merge(groups: DifferenceGroup[], more: readonly DifferenceGroup[]): void {
-  for (const group of more) {
-    const same = groups.find(({ kind, text }) => kind === group.kind && text === group.text);
-    if (same) same.count += group.count;
-    else groups.push(group);
-  }
 }

@@ -9,6 +9,7 @@ import { useWords } from '../api/words';
 import { Button } from './button';
 import { Dialog } from './dialog';
 import { Failed, Loading, messageOf } from './status';
+import { periodOf, type Days } from './days';
 import { TextField } from './text-field';
 
 /** Which written runs are taken back: named, or all of a route, of one version, of a time. */
@@ -126,12 +127,6 @@ export function TakeBackDialog({
   );
 }
 
-/** The first and the last day, as a date field has them; `''` is no bound. */
-interface Days {
-  from: string;
-  to: string;
-}
-
 /** Narrows what is taken back to what arrived on some days, such as a Tuesday. */
 function DaysChoice({ days, change }: { days: Days; change: (days: Days) => void }) {
   return (
@@ -150,14 +145,4 @@ function DaysChoice({ days, change }: { days: Days; change: (days: Days) => void
       />
     </div>
   );
-}
-
-/** From the beginning of the first day to the end of the last, where one is. */
-function periodOf({ from, to }: Days): Pick<RunChoice, 'since' | 'before'> {
-  const end = to ? new Date(`${to}T00:00`) : null;
-  end?.setDate(end.getDate() + 1);
-  return {
-    ...(from ? { since: new Date(`${from}T00:00`).toISOString() } : {}),
-    ...(end ? { before: end.toISOString() } : {}),
-  };
 }

@@ -11,6 +11,11 @@ export const ACTIONS: Record<Exclude<DecisionAction, 'means'>, { label: string; 
   leave: { label: 'Leave it', key: 'x' },
 };
 
+/** What an action is called for a decision. */
+export function labelOf({ kind }: Pick<DecisionShape, 'kind'>, action: keyof typeof ACTIONS): string {
+  return action === 'repair' && kind === 'appeared' ? 'Read it' : ACTIONS[action].label;
+}
+
 /** The decision as a question or a statement, for its heading. */
 export function questionOf({ kind, subject, count, drift, answer }: DecisionShape): string {
   switch (kind) {
@@ -47,7 +52,7 @@ export function storyOf({ kind, subject, detail, count, drift, answer }: Decisio
     case 'changed':
       return `What ${subject} sends in it looks otherwise than all before (${detail.split(': ').at(-1)}). Routes read it.`;
     case 'appeared':
-      return `${subject} sends it since a while. Map it in a route, or leave it.`;
+      return `${subject} sends it since a while, and its routes do not read it.`;
     case 'new-answer':
       return `${subject} got it for ${answer?.label}, which has no such option. It came ${count === 1 ? 'once' : `${count} times`}.`;
     case 'failed':
@@ -65,13 +70,13 @@ export function effectOf(decision: DecisionShape): string {
   const { kind, repair } = decision;
   if (repair) {
     const parts = [
-      `${counted(repair.routes.length, 'route')} ${repair.routes.length === 1 ? 'reads' : 'read'} both names`,
+      `${counted(repair.routes.length, 'route')} ${repair.routes.length === 1 ? 'reads' : 'read'} ${kind === 'renamed' ? 'both names' : 'it'}`,
       ...(repair.runsAgain
         ? [`${counted(repair.runsAgain, 'run')} ${repair.runsAgain === 1 ? 'goes' : 'go'} again`]
         : []),
       ...(repair.fillsIn ? [`blanks are filled in ${counted(repair.fillsIn, 'record')}`] : []),
     ];
-    return `Repair: ${parts.join(', ')}. Left: the routes stay as they are.`;
+    return `${labelOf(decision, 'repair')}: ${parts.join(', ')}. Left: the routes stay as they are.`;
   }
   switch (kind) {
     case 'failed':

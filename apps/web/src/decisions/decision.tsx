@@ -12,7 +12,7 @@ import { Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
 import { AnswerChoice } from './answer-choice';
 import type { Deciding } from './decide';
-import { ACTIONS, effectOf, questionOf, storyOf } from './decision-words';
+import { ACTIONS, effectOf, labelOf, questionOf, storyOf } from './decision-words';
 
 interface Deciders {
   /** All that are alike, this one among them. */
@@ -60,7 +60,7 @@ function Shown({ decision, alike, busy, decide, later }: Deciders & { decision: 
             disabled={busy}
             onClick={() => act(action)}
           >
-            {ACTIONS[action].label} <Key>{ACTIONS[action].key.toUpperCase()}</Key>
+            {labelOf(decision, action)} <Key>{ACTIONS[action].key.toUpperCase()}</Key>
           </Button>
         ))}
         <Button onClick={later}>
@@ -81,7 +81,7 @@ function Shown({ decision, alike, busy, decide, later }: Deciders & { decision: 
         <span className="min-w-[28ch] flex-1 text-small text-muted">{effectOf(decision)}</span>
       </div>
       {repair && (
-        <Part title="What the repair does">
+        <Part title="What that does">
           {repair.routes.map((route) => (
             <p key={route.id}>
               <Link to={`/routes/${route.id}`} className="text-slate underline">
