@@ -1,20 +1,6 @@
-import { setImmediate } from 'node:timers/promises';
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
-import {
-  comparePlans,
-  identityKeyText,
-  lookupsFor,
-  planRun,
-  sharingFills,
-  uniqueFieldsOf,
-  whoSent,
-  type Destination,
-  type KnownRecords,
-  type Plan,
-  type RouteDefinition,
-  type Submission,
-} from '@haycart/core';
-import type { ComparisonShape, DifferenceGroup, PlannedOutcomes } from '@haycart/api';
+import { identityKeyText, lookupsFor, sharingFills, uniqueFieldsOf, type RouteDefinition } from '@haycart/core';
+import type { ComparisonShape, DifferenceGroup } from '@haycart/api';
 import { and, eq } from 'drizzle-orm';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
@@ -25,6 +11,7 @@ import { RecordsService } from '../records/records.service';
 import { readPlannable, RoutesService } from '../routes/routes.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
 import { DestinationService } from '../workspaces/destination.service';
+import { compare, groupsOf, noFindings, type Ground, type Versions } from './compare-batch';
 import { readSubmission } from './route-batch';
 import { routeComparison } from './tables';
 
@@ -45,17 +32,6 @@ export interface ComparisonWish {
 const TASK = 'compare-routes';
 const BATCH = 500;
 const USUAL = 1_000;
-const EXAMPLES = 20;
-const MOST_GROUPS = 500;
-const NOBODY: PlannedOutcomes = { write: 0, hold: 0, skip: 0, fail: 0 };
-
-/** What a comparison has found so far. */
-interface Findings {
-  before: PlannedOutcomes;
-  after: PlannedOutcomes;
-  differ: number;
-  groups: Map<string, DifferenceGroup>;
-}
 
 /**
  * Rehearses two versions of a route over past submissions, upon the records as they are: by a job, in batches, so that
@@ -113,8 +89,8 @@ export class ComparisonsService implements OnModuleInit {
           before,
           most,
           total: counted!.total,
-          beforeOutcomes: version === null ? null : NOBODY,
-          afterOutcomes: NOBODY,
+          beforeOutcomes: version === null ? null : noFindings().before,
+          afterOutcomes: noFindings().after,
         })
         .returning();
       return row!;
@@ -142,7 +118,7 @@ export class ComparisonsService implements OnModuleInit {
   async work(workspaceId: string, id: string): Promise<void> {
     const row = await this.database.inWorkspace(workspaceId, (tx) => this.#row(tx, id));
     if (row?.state !== 'working') return;
-    const findings: Findings = { before: { ...NOBODY }, after: { ...NOBODY }, differ: 0, groups: new Map() };
+    const findings = noFindings();
     const versions = versionsOf(row);
     const prepare = (last: Place | null, looked: number): Promise<Prepared> =>
       this.database.inWorkspace(workspaceId, async (tx) => {
@@ -164,7 +140,7 @@ export class ComparisonsService implements OnModuleInit {
           differ: findings.differ,
           beforeOutcomes: versions.before ? findings.before : null,
           afterOutcomes: findings.after,
-          groups: [...findings.groups.values()].sort((a, b) => b.count - a.count),
+          groups: groupsOf(findings),
           ...(done ? { state: 'done' as const, finishedAt: new Date() } : {}),
         }),
       );
@@ -197,10 +173,10 @@ export class ComparisonsService implements OnModuleInit {
     after: RouteDefinition,
     submissions: readonly (QueuedSubmission & { key: string })[],
   ): Promise<DifferenceGroup[]> {
-    const findings: Findings = { before: { ...NOBODY }, after: { ...NOBODY }, differ: 0, groups: new Map() };
+    const findings = noFindings();
     const versions = { before, after: sharingFills(after, before) };
     await compare(versions, await this.#ground(tx, versions, submissions), findings);
-    return [...findings.groups.values()].sort((a, b) => b.count - a.count);
+    return groupsOf(findings);
   }
 
   /** What both versions are planned upon: the submissions that can be read, and all that is known for them. */
@@ -255,67 +231,12 @@ export class ComparisonsService implements OnModuleInit {
 /** The submission after which the next batch begins. */
 type Place = Pick<QueuedSubmission, 'id'> & { at: string };
 
-interface Versions {
-  before: RouteDefinition | null;
-  after: RouteDefinition;
-}
-
-interface Ground {
-  submissions: Submission[];
-  known: KnownRecords;
-  destination: Destination;
-}
-
 /** A batch with all that planning it needs. */
 type Prepared = Ground & { rows: Place[] };
 
 function versionsOf({ beforeDefinition, afterDefinition }: Row): Versions {
   const after = beforeDefinition ? sharingFills(afterDefinition, beforeDefinition) : afterDefinition;
   return { before: beforeDefinition, after };
-}
-
-/** So many are planned before others get their turn on this thread. */
-const TURN = 25;
-
-async function compare(
-  { before, after }: Versions,
-  { submissions, known, destination }: Ground,
-  findings: Findings,
-): Promise<void> {
-  for (const [index, submission] of submissions.entries()) {
-    if (index % TURN === TURN - 1) await setImmediate();
-    const planned = planOf(after, submission, known, destination);
-    findings.after[planned.outcome] += 1;
-    if (!before) continue;
-    const earlier = planOf(before, submission, known, destination);
-    findings.before[earlier.outcome] += 1;
-    note(findings, submission, earlier, planned, destination);
-  }
-}
-
-function planOf(route: RouteDefinition, submission: Submission, known: KnownRecords, destination: Destination): Plan {
-  // A route that does not take from this intake leaves it out.
-  if (!route.from.includes(submission.intake))
-    return planRun({ ...route, onlyWhen: { any: [] } }, submission, known, { destination, newIds: {} });
-  const newIds = Object.fromEntries(route.writes.map(({ as }) => [as, `new:${as}`]));
-  return planRun(route, submission, known, { destination, newIds });
-}
-
-function note(findings: Findings, submission: Submission, before: Plan, after: Plan, destination: Destination): void {
-  const differences = comparePlans(before, after, destination);
-  if (differences.length) findings.differ += 1;
-  for (const { kind, text, before: one, after: other } of differences) {
-    let group = findings.groups.get(kind);
-    if (!group) {
-      if (findings.groups.size >= MOST_GROUPS) continue;
-      findings.groups.set(kind, (group = { kind, text, count: 0, examples: [] }));
-    }
-    group.count += 1;
-    if (group.examples.length < EXAMPLES) {
-      const { who, email } = whoSent(submission.payload);
-      group.examples.push({ submission: submission.id, who: who || email, before: one, after: other });
-    }
-  }
 }
 
 function shapeOf(row: Row): ComparisonShape {

@@ -1,25 +1,13 @@
 import type { Rehearsal as RehearsalShape, RouteShape, SubmissionShape } from '@haycart/api';
-import {
-  showFieldValue,
-  pipelineOf,
-  recordWord,
-  stageOf,
-  type Destination,
-  type FieldTrace,
-  type PlannedWrite,
-  type Problem,
-} from '@haycart/core';
+import type { Destination, Problem } from '@haycart/core';
 import { ChevronLeft, ChevronRight, Pencil } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { IconButton } from '../components/button';
 import { usePageKeys } from '../components/list-keys';
-import { Mono } from '../components/sheet';
-import { StateShape } from '../components/state-shape';
 import { messageOf } from '../components/status';
 import { TextArea } from '../components/text-field';
 import { Time } from '../components/time';
-import { Change } from '../components/value';
-import { RunAccount } from '../components/run-account';
+import { Card, PlanCards, ProblemList } from './rehearsal-cards';
 import { RehearseMany } from './rehearse-many';
 import { SampleFinder } from './sample-finder';
 import { SaveCase } from './save-case';
@@ -176,13 +164,6 @@ export function Rehearsal({
   );
 }
 
-const STOPPED = {
-  write: { state: 'written', title: '' },
-  fail: { state: 'failed', title: 'The run would fail' },
-  hold: { state: 'held', title: 'The run would wait for a person' },
-  skip: { state: 'skipped', title: 'The run would be left out' },
-} as const;
-
 /** On what the draft is rehearsed. */
 type Look = 'sample' | 'many' | 'cases';
 const LOOKS: readonly [Look, string][] = [
@@ -190,169 +171,3 @@ const LOOKS: readonly [Look, string][] = [
   ['many', 'Many'],
   ['cases', 'Saved cases'],
 ];
-
-function PlanCards({ plan, destination }: { plan: RehearsalShape; destination: Destination }) {
-  const blocking = plan.problems.filter(({ severity }) => severity === 'error');
-  return (
-    <>
-      {plan.writes
-        .filter(({ did }) => did !== 'none')
-        .map((write) => (
-          <WriteCard key={write.as} write={write} names={plan.names} destination={destination} />
-        ))}
-      {plan.reason && (
-        <Card state={STOPPED[plan.outcome].state} title={STOPPED[plan.outcome].title}>
-          <p>{plan.reason.text}</p>
-        </Card>
-      )}
-      {blocking.length > 0 && !plan.reason && (
-        <Card state="failed" title="In the way">
-          <ProblemList problems={blocking} />
-        </Card>
-      )}
-      <details className="border-t border-line pt-3">
-        <summary className="mb-2 cursor-pointer font-semibold">The same in sentences</summary>
-        <RunAccount account={plan.account} />
-      </details>
-    </>
-  );
-}
-
-function ProblemList({ problems }: { problems: readonly Problem[] }) {
-  return (
-    <ul className="list-disc pl-4">
-      {problems.map((problem, index) => (
-        <li key={index}>{problem.text}</li>
-      ))}
-    </ul>
-  );
-}
-
-const DID: Record<PlannedWrite['did'], string> = {
-  create: 'is created',
-  change: 'changes',
-  keep: 'stays as it is',
-  none: '',
-};
-
-function WriteCard({
-  write,
-  names,
-  destination,
-}: {
-  write: PlannedWrite;
-  names: Record<string, string>;
-  destination: Destination;
-}) {
-  const lines = write.fields.filter(
-    (trace) =>
-      trace.why !== 'derived' &&
-      (trace.did === 'write' ||
-        trace.did === 'clear' ||
-        (trace.did === 'keep' && (trace.offered !== null || trace.why === 'unreadable'))),
-  );
-  const known = write.id ? names[write.id] : undefined;
-  return (
-    <Card
-      title={
-        <>
-          <span className="capitalize">{write.record}</span> {DID[write.did]}
-        </>
-      }
-      aside={known ? known.split(' ').slice(2).join(' ') : 'new'}
-    >
-      <dl className="grid grid-cols-[minmax(0,108px)_minmax(0,1fr)] gap-x-2 gap-y-0.5">
-        {lines.map((trace) => (
-          <FieldLine key={trace.field} trace={trace} write={write} destination={destination} />
-        ))}
-        {write.place && (
-          <>
-            <dt className="text-muted">Stage</dt>
-            <dd>{placeText(write, destination)}</dd>
-          </>
-        )}
-      </dl>
-      <p className={`text-small text-muted ${lines.length || write.place ? 'mt-1.5' : ''}`}>
-        {matchText(write, recordWord(destination, write.record))}
-      </p>
-    </Card>
-  );
-}
-
-function FieldLine({
-  trace,
-  write,
-  destination,
-}: {
-  trace: FieldTrace;
-  write: PlannedWrite;
-  destination: Destination;
-}) {
-  const field = destination.fields.find(({ record, key }) => record === write.record && key === trace.field);
-  const show = (value: FieldTrace['before']) => showFieldValue(field, value);
-  const kept = trace.did === 'keep';
-  return (
-    <>
-      <dt className="truncate text-muted">{field?.label ?? trace.field}</dt>
-      <dd className="min-w-0">
-        {kept ? (
-          <span className="break-words">
-            {trace.why === 'unreadable' ? (
-              <span className="text-brick">what came in does not fit</span>
-            ) : (
-              <>
-                {show(trace.before)} <span className="text-muted">kept, {show(trace.offered)} not written</span>
-              </>
-            )}
-          </span>
-        ) : (
-          <Change before={write.did === 'create' ? undefined : show(trace.before)} after={show(trace.after)} />
-        )}
-      </dd>
-    </>
-  );
-}
-
-function placeText({ place }: PlannedWrite, destination: Destination): ReactNode {
-  const pipeline = pipelineOf(destination, place!.pipeline);
-  const text = `${pipeline?.name ?? place!.pipeline}, ${stageOf(pipeline, place!.stage)?.name ?? place!.stage}`;
-  if (place!.did === 'placed' || place!.did === 'moved') return <Change after={text} />;
-  return (
-    <>
-      {text} <span className="text-muted">{place!.did === 'stays' ? 'stays there' : 'left as it is'}</span>
-    </>
-  );
-}
-
-function matchText({ match, record, did }: PlannedWrite, word: string): string {
-  if (match.by === 'open-deal') return `The contact has this ${word} in the pipeline already.`;
-  if (match.by === 'open-lead') return `The ${word} with this address is still open.`;
-  if (match.by)
-    return `Recognised by ${match.by === 'email' ? 'e-mail' : match.by}, ${match.found === 1 ? `the only ${record} with it` : `the first of ${match.found}`}.`;
-  if (did !== 'create') return '';
-  if (record === 'deal') return `The contact has no such ${word} in the pipeline.`;
-  return match.key ? `No ${record} has ${match.key} yet.` : 'Nothing to recognise it by.';
-}
-
-function Card({
-  title,
-  aside,
-  state,
-  children,
-}: {
-  title: ReactNode;
-  aside?: ReactNode;
-  state?: 'written' | 'failed' | 'held' | 'skipped';
-  children: ReactNode;
-}) {
-  return (
-    <section className={`rounded border bg-raised ${state === 'failed' ? 'border-brick' : 'border-line'}`}>
-      <header className="flex items-center gap-2 border-b border-hair px-3 py-1.5">
-        {state && <StateShape state={state} />}
-        <h3 className="flex-none font-(family-name:--font-text) text-[14px] font-semibold tracking-normal">{title}</h3>
-        {aside && <Mono className="ml-auto truncate text-muted">{aside}</Mono>}
-      </header>
-      <div className="px-3 py-2 text-[13.5px]">{children}</div>
-    </section>
-  );
-}
