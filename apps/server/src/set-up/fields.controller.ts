@@ -7,6 +7,7 @@ import {
   type ColourMark,
   type FieldType,
   type RecordKind,
+  FIELD_LIMITS,
 } from '@haycart/core';
 import type { DoneEdit, FieldMoveRehearsal, FieldShape, FieldUse, TypeChangeRehearsal } from '@haycart/api';
 import { plainToInstance, Type } from 'class-transformer';
@@ -44,7 +45,7 @@ class FieldDto {
   @ApiPropertyOptional({ type: [OptionDto] })
   @IsOptional()
   @IsArray()
-  @ArrayMaxSize(500)
+  @ArrayMaxSize(FIELD_LIMITS.options)
   @ValidateNested({ each: true })
   @Type(() => OptionDto)
   options?: OptionDto[];
