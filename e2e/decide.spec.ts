@@ -52,6 +52,7 @@ test('what waits is decided by keyboard alone, and what is left comes back when 
   await send(asked('lou', `Bee house ${retry}`));
 
   await page.goto('/decide');
+  await page.waitForURL(/\/decide\/./);
   const list = page.getByRole('navigation', { name: 'To decide' });
   await expect(list.getByText(`Growing for: “Moss wall ${retry}”, ${name}`)).toBeVisible();
   await expect(list.getByText(`Growing for: “Bee house ${retry}”, ${name}`)).toBeVisible();
@@ -69,6 +70,7 @@ test('what waits is decided by keyboard alone, and what is left comes back when 
   await expect(page.getByText(`“Bee house ${retry}” means Teaching garden now.`)).toBeVisible();
   await expect(list.getByText(`“Bee house ${retry}”`)).toBeHidden();
   await page.goto('/decide');
+  await page.waitForURL(/\/decide\/./);
   await expect(page.getByRole('article')).toBeVisible();
   await goTo('Moss wall');
   await page.keyboard.press('x');

@@ -224,6 +224,17 @@ describe('runs that wait', () => {
     expect(await waiting('failed')).toMatchObject({ id: line.id, count: 1 });
   });
 
+  test('a run that failed is told though an answer of it names no option either', async () => {
+    const options = [{ label: 'Moss' }];
+    await workspace.call('POST', '/fields', { record: 'company', label: 'Growing', type: 'one-of', options });
+    const definition = routeFrom(workspace.endpoint);
+    definition.writes[0]!.fills.push({ field: 'growing', value: { parts: [{ answer: 'grow' }] } });
+    definition.writes[1]!.fills[2]!.ifEmpty = 'fail';
+    await workspace.publish(definition);
+    await sent({ email: 'a@weir-glass.example', company: 'Weir', name: 'ada', grow: 'Ferns' });
+    expect((await until(lines, ({ length }) => length > 0)).map(({ kind }) => kind)).toEqual(['failed']);
+  });
+
   test('what waits for a paused route goes on when it is resumed', async () => {
     const route = await workspace.publish();
     await workspace.call('POST', `/routes/${route}/pause`);

@@ -29,6 +29,10 @@ export function Decisions() {
     if (to) void navigate(`/decide/${to.id}`, { replace: true });
   };
   const decide = useDecide((ids) => go(ordered.slice(at + 1).find((other) => !ids.includes(other.id)) ?? ordered[0]));
+  // What is shown stays shown, whatever else comes meanwhile: keys must not fall on another decision.
+  useEffect(() => {
+    if (line && line.id !== id) void navigate(`/decide/${line.id}`, { replace: true });
+  }, [line, id, navigate]);
   usePageKeys({
     j: () => go(ordered[at + 1]),
     k: () => go(ordered[at - 1]),
