@@ -3,6 +3,7 @@ import {
   listInWords,
   parseKey,
   suggestFills,
+  templatesNaming,
   usesAnswer,
   withAnswerRenamed,
   type Destination,
@@ -10,7 +11,7 @@ import {
   type RouteDefinition,
   type SeenField,
 } from '@haycart/core';
-import type { DecisionLine } from '@haycart/api';
+import type { DecisionLine, RepairRehearsal } from '@haycart/api';
 import { eq } from 'drizzle-orm';
 import type { Caller } from '../platform/auth/caller';
 import type { WorkspaceTx } from '../platform/database/database';
@@ -88,7 +89,11 @@ export class DriftDecisions implements DecisionSource<DriftLine> {
         }),
       },
       repair: repairs.length
-        ? await this.repairs.rehearse(tx, repairs, { intake: intake.id, since: told.since })
+        ? withTemplates(
+            await this.repairs.rehearse(tx, repairs, { intake: intake.id, since: told.since }),
+            told,
+            repairs,
+          )
         : null,
     };
   }
@@ -129,6 +134,20 @@ export class DriftDecisions implements DecisionSource<DriftLine> {
     const destination = await this.destinations.load(tx);
     return routes.flatMap((route) => repairOf(route, (one) => withSuggestion(one, seen, destination)) ?? []);
   }
+}
+
+/** A rehearsal that also tells what the repair leaves to a person: templates that name the old field. */
+function withTemplates(rehearsal: RepairRehearsal, told: Drift, repairs: readonly Repair[]): RepairRehearsal {
+  if (told.kind !== 'renamed') return rehearsal;
+  const routes = rehearsal.routes.map((one) => {
+    const repair = repairs.find(({ route }) => route.id === one.id)!;
+    const left = templatesNaming((repair.published ?? repair.draft)!, told.field);
+    const sentences = left.map(
+      ({ record, field }) => `The template of the ${record}’s ${field} still names “${told.field}”: change it by hand.`,
+    );
+    return { ...one, changes: [...one.changes, ...sentences] };
+  });
+  return { ...rehearsal, routes };
 }
 
 /** The route with the field fed that an answer fits best, if it fits one. */

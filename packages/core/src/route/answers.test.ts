@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { answer, destination, fill, firm, person, plan, routeOf, submission } from '../testing/example';
-import { answersUsed, usesAnswer, withAnswerRenamed } from './answers';
+import { answersUsed, templatesNaming, usesAnswer, withAnswerRenamed } from './answers';
 import { checkRoute } from './check';
 import type { RouteDefinition } from './definition';
 
@@ -89,4 +89,18 @@ test('an answer is unseen only where none of its names ever came', () => {
   expect(check('email')).toEqual([]);
   expect(check('other')).toHaveLength(1);
   expect(answersUsed(routeOf({ ...person, fills: [fill('email', answer('email'))] }))).toEqual(new Set(['email']));
+});
+
+test.each<[string, string, boolean]>([
+  ['{{ answers.last }}', 'last', true],
+  ['{{ answers.last | upcase }} of {{ value }}', 'last', true],
+  ['{% if answers["a.b"] %}x{% endif %}', 'a.b', true],
+  ['{{ answers.person.last }}', 'person.last', true],
+  ['{{ answers.lastly }}', 'last', false],
+  ['{{ value }} last', 'last', false],
+  ['{{ answers.lasts }} {{ answers.x }}', 'a+b(c', false],
+])('whether the template %s names %s', (text, key, named) => {
+  const value = { parts: [{ answer: 'first' }], finishers: [{ use: 'template', with: { text } }] };
+  const definition = routeOf({ ...person, fills: [fill('first_name', value), fill('email', answer('email'))] });
+  expect(templatesNaming(definition, key)).toEqual(named ? [{ record: 'contact', field: 'first_name' }] : []);
 });

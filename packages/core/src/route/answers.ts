@@ -1,3 +1,4 @@
+import type { RecordKind } from '../diff/record';
 import { mapCondition } from '../condition/condition';
 import { finisherNamed } from '../mapping/finishers/registry';
 import { finisherParameters } from '../mapping/finishers/parameters';
@@ -47,6 +48,18 @@ export function withAnswerRenamed(route: RouteDefinition, from: string, to: stri
     },
     setting: (key) => (foldKey(key) === old ? to : key),
   });
+}
+
+/** The fields whose Liquid template names an answer: its text is a person’s, so that nothing rewrites it. */
+export function templatesNaming(route: RouteDefinition, key: string): { record: RecordKind; field: string }[] {
+  const named = new RegExp(`answers(\\.|\\[["'])${key.replace(/[^\p{L}\p{Nd}]/gu, '\\$&')}(?![\\p{L}\\p{Nd}_])`, 'u');
+  return route.writes.flatMap(({ record, fills }) =>
+    fills
+      .filter(({ value }) =>
+        value.finishers?.some((use) => use.use === 'template' && named.test(String(use.with?.text))),
+      )
+      .map(({ field }) => ({ record, field })),
+  );
 }
 
 /** What is done to each part of a route, and to each setting of a finisher that is the key of an answer. */
