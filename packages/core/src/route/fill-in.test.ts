@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import {
   answer,
   destination,
@@ -90,4 +91,35 @@ test('a route that writes nothing with those names fills in nothing', () => {
     { ...sale, as: 'trade', links: [] },
   );
   expect(fieldsOf(planFillIn(other, renamed, run.writes, after(run), destination))).toEqual([]);
+});
+
+test('filled in afterwards, records hold what a run by the repaired route would have written', () => {
+  const word = fc.stringMatching(/^[A-Z][a-z]{1,8}$/);
+  const came = fc.record(
+    {
+      first: word,
+      surname: word,
+      email: word.map((name) => `${name.toLowerCase()}@weir-glass.example`),
+      phone: fc.constantFrom('07700 900318', '07700 900319'),
+      company: word,
+      bays: fc.integer({ min: 1, max: 40 }),
+    },
+    { requiredKeys: ['email', 'first'] },
+  );
+  fc.assert(
+    fc.property(came, (payload) => {
+      const arrived = submission(payload);
+      const first = plan(route, arrived);
+      const records = after(first);
+      records.learn(planFillIn(repaired, arrived, first.writes, records, destination), LATER);
+      const fresh = after(plan(repaired, arrived));
+      // A deal keeps the name that it got from what was known of its contact then.
+      const valuesOf = (known: KnownRecords) =>
+        known
+          .all()
+          .map(({ kind, values: { name, ...values } }) => ({ kind, ...(kind === 'deal' ? {} : { name }), values }));
+      expect(valuesOf(records)).toEqual(valuesOf(fresh));
+    }),
+    { numRuns: 60 },
+  );
 });
