@@ -59,6 +59,7 @@ describe('today’s figures', () => {
   test('count what arrived, what runs and what is new', async () => {
     expect(await workspace.get<BandFigures>('/band')).toEqual({
       intakesLive: 2,
+      toDecide: 1,
       submissionsToday: 5,
       waiting: 0,
       routesLive: 1,
