@@ -39,6 +39,7 @@ export function names(page: Page): string {
 export async function endpoint(page: Page, name: string): Promise<(payload: object) => Promise<void>> {
   const made = await page.request.post('/api/v1/intakes', { data: { kind: 'endpoint', name } });
   const { key } = (await made.json()) as { key: string };
+  expect([made.status(), key]).toEqual([201, expect.any(String)]);
   return async (payload) => expect((await page.request.post(`/in/${key}`, { data: payload })).status()).toBe(202);
 }
 

@@ -18,7 +18,8 @@ const SHOWN_DECISIONS = 3;
 /** Is everything all right? The last day in a sentence, as a picture, and what needs somebody. */
 export function Home() {
   const home = useQuery(homeQuery);
-  if (home.isPending) return <Loading />;
+  const decisions = useQuery(decisionsQuery);
+  if (home.isPending || decisions.isPending) return <Loading />;
   if (home.isError) return <Failed error={home.error} retry={() => void home.refetch()} />;
   const day = home.data;
   return (
