@@ -33,7 +33,7 @@ test('a payload of 2,000 fields, hostile values among them, is mapped like any o
 });
 
 test('an answer for a field of 5,000 options is placed by typing a part of its name', async ({ page }, { retry }) => {
-  const [name, label] = [`Catalogue ${retry}`, `Plant ${retry}`];
+  const [name, label] = [`Nursery list ${retry}`, `Plant ${retry}`];
   const options = Array.from({ length: 5_000 }, (_, n) => ({ label: `Plant no. ${n}` }));
   const made = await page.request.post('/api/v1/fields', {
     data: { record: 'contact', label, type: 'one-of', options },
@@ -43,7 +43,7 @@ test('an answer for a field of 5,000 options is placed by typing a part of its n
   const send = await endpoint(page, name);
   const grower = (first: string, plant: string) => ({
     name: `${first} Weir`,
-    email: `${first}@catalogue${retry}.example`,
+    email: `${first}@nursery${retry}.example`,
     [key]: plant,
   });
   await send(grower('ada', 'Plant no. 7'));
