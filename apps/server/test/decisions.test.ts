@@ -183,6 +183,16 @@ describe('an answer that no option stands for', () => {
     expect(await lines()).toEqual([]);
   });
 
+  test('is no decision where it is longer than an option’s name can be', async () => {
+    await publishWith([]);
+    await sent(grower('ada', 'x'.repeat(101)));
+    await sent(grower('bo', 'x'.repeat(100)));
+    const line = await waiting('new-answer');
+    expect((await lines()).map(({ count }) => count)).toEqual([1]);
+    expect((await decide([line.id], 'add-option')).status).toBe(200);
+    expect((await contacts()).get('Bo')!.growing).toMatch(/^x+$/);
+  });
+
   test('several are decided alike', async () => {
     await publishWith(HOLDING);
     const held = [await sent(grower('ada', 'figgs')), await sent(grower('bo', 'figz'))];

@@ -17,6 +17,7 @@ export * from './destination/built-in-fields';
 export * from './destination/destination';
 export * from './destination/choices';
 export * from './destination/new-key';
+export * from './destination/options-to-add';
 export * from './destination/edit-pipeline';
 export * from './destination/check-pipeline';
 export * from './destination/check-field';

@@ -1,5 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { counted, fieldOf, newKey, withTranslation, type FieldOption, type RecordKind } from '@haycart/core';
+import {
+  counted,
+  fieldOf,
+  optionFor,
+  optionsToAdd,
+  withTranslation,
+  type FieldOption,
+  type RecordKind,
+} from '@haycart/core';
 import type { DecisionLine } from '@haycart/api';
 import { FieldsService } from '../fields/fields.service';
 import type { Caller } from '../platform/auth/caller';
@@ -23,8 +31,10 @@ interface AnswerLine extends DecisionLine {
   value: string;
 }
 
-/** One row for each value that no option stands for, of each run. Capitals do not tell values apart. */
-const VALUES = `select 'new-answer.' || md5(r.route_id::text || E'\\n' || (u ->> 'as') || E'\\n' || (u ->> 'field') || E'\\n' || lower(u ->> 'value')) as id,
+/** The id of the decision that a value `u` of a run `r` is about. Capitals do not tell values apart. */
+const ID = `'new-answer.' || md5(r.route_id::text || E'\\n' || (u ->> 'as') || E'\\n' || (u ->> 'field') || E'\\n' || lower(u ->> 'value'))`;
+/** One row for each value that no option stands for, of each run. */
+const VALUES = `select ${ID} as id,
     r.id as run, r.outcome, r.route_id, r.submission_id, r.finished_at, u ->> 'as' as "as", u ->> 'field' as field, u ->> 'value' as value, s.received_at, s.format, s.body, r.summary as text
   from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id cross join lateral jsonb_array_elements(r.unmapped) u
   where r.workspace_id = $1 and r.unmapped is not null and r.outcome in ('written', 'held') and s.state = 'routed'`;
@@ -114,14 +124,13 @@ export class AnswerDecisions implements DecisionSource<AnswerLine> {
     }
     if (action !== 'add-option')
       throw new ProblemError('refused', 'This answer can be placed, made an option, or left.');
-    const made = {
-      key: newKey(
-        value,
-        options.map(({ key }) => key),
-        '_',
-      ),
-      label: value,
-    };
+    const definition = fieldOf(await this.destinations.load(tx), record, field)!;
+    const [made] = optionsToAdd(definition, [value]);
+    if (!made)
+      throw new ProblemError(
+        'refused',
+        `“${value}” cannot be an option of ${label}: its list is full. Take options out that are not used.`,
+      );
     await this.fields.addOptions(tx, [{ record, field, option: made }]);
     await this.#teach(tx, line, made, by);
     return `“${value}” is an option of ${label} now. ${await this.#mend(tx, line, by)}`;
@@ -136,9 +145,9 @@ export class AnswerDecisions implements DecisionSource<AnswerLine> {
       const note = `“${value}” means ${option.label}`;
       await this.routes.rewrite(tx, route.id, { draft, published }, await this.people.nameOf(tx, by), note);
     }
-    if (published || option.label === value) return;
     const options =
       (await this.fields.all(tx)).find((one) => one.record === record && one.key === field)?.options ?? [];
+    if (published || optionFor(options, value)?.key === option.key) return;
     await this.fields.change(tx, record, field, {
       options: options.map((one) =>
         one.key === option.key ? { ...one, aliases: [...(one.aliases ?? []), value] } : one,
@@ -161,8 +170,7 @@ export class AnswerDecisions implements DecisionSource<AnswerLine> {
         : 0;
     await tx.statement(
       'answer_placed',
-      `update run set unmapped = (select jsonb_agg(u) from jsonb_array_elements(unmapped) u
-         where 'new-answer.' || md5(route_id::text || E'\\n' || (u ->> 'as') || E'\\n' || (u ->> 'field') || E'\\n' || lower(u ->> 'value')) <> $3)
+      `update run r set unmapped = (select jsonb_agg(u) from jsonb_array_elements(unmapped) u where ${ID} <> $3)
        where workspace_id = $1 and id = any($2::uuid[])`,
       [tx.workspaceId, written, id],
     );

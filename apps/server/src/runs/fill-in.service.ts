@@ -24,8 +24,8 @@ interface Row extends QueuedSubmission {
   plan: Omit<Plan, 'diff'>;
 }
 
-/** The most runs that are filled in by one act. */
-const MOST = 5_000;
+/** So many runs are filled in by one act; more of them by several. */
+const AT_ONCE = 5_000;
 
 /** Fills in what earlier runs left blank and a repaired route would fill now, as one act that can be taken back. */
 @Injectable()
@@ -39,8 +39,10 @@ export class FillInService {
 
   /** In how many records blanks would be filled in. */
   async count(tx: WorkspaceTx, route: RouteDefinition, runs: readonly string[]): Promise<number> {
-    const { diff } = await this.#plan(tx, route, runs);
-    return Object.keys(diff.changed).length;
+    const changed = new Set<string>();
+    for (const some of portions(runs))
+      Object.keys((await this.#plan(tx, route, some)).diff.changed).forEach((id) => changed.add(id));
+    return changed.size;
   }
 
   /** Answers in how many records blanks were filled in. */
@@ -51,11 +53,16 @@ export class FillInService {
     text: string,
     by: Caller['by'],
   ): Promise<number> {
-    const { diff, known } = await this.#plan(tx, route, runs);
-    if (isEmptyDiff(diff)) return 0;
-    const { links } = await this.held.around(tx, Object.keys(diff.changed));
-    await this.acts.apply(tx, known.all(), links, { diff, text }, by);
-    return Object.keys(diff.changed).length;
+    const changed = new Set<string>();
+    for (const some of portions(runs)) {
+      const { diff, known } = await this.#plan(tx, route, some);
+      if (isEmptyDiff(diff)) continue;
+      const ids = Object.keys(diff.changed);
+      const { links } = await this.held.around(tx, ids);
+      await this.acts.apply(tx, known.all(), links, { diff, text }, by);
+      ids.forEach((id) => changed.add(id));
+    }
+    return changed.size;
   }
 
   /** The changes, and the records as they were before them. */
@@ -68,8 +75,8 @@ export class FillInService {
       'runs_to_fill_in',
       `select s.*, i.key, r.plan from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
        join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
-       where r.workspace_id = $1 and r.id = any($2::uuid[]) and r.outcome = 'written' and r.plan is not null order by s.received_at desc limit $3`,
-      [tx.workspaceId, runs, MOST],
+       where r.workspace_id = $1 and r.id = any($2::uuid[]) and r.outcome = 'written' and r.plan is not null order by s.received_at desc`,
+      [tx.workspaceId, runs],
     );
     const destination = await this.destinations.load(tx);
     const uniques = uniqueFieldsOf(destination.fields);
@@ -90,4 +97,8 @@ export class FillInService {
     });
     return { diff: squashAll(diffs), known: new KnownRecords(records, [], uniques) };
   }
+}
+
+function portions(runs: readonly string[]): string[][] {
+  return Array.from({ length: Math.ceil(runs.length / AT_ONCE) }, (_, n) => runs.slice(n * AT_ONCE, (n + 1) * AT_ONCE));
 }

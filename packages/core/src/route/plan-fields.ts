@@ -1,10 +1,8 @@
 import type { FieldValue, FieldValues } from '../diff/record';
 import { sameValue } from '../diff/record';
 import { fieldOf, type Destination } from '../destination/destination';
-import { FIELD_LIMITS } from '../destination/check-field';
-import type { FieldDefinition } from '../destination/field-definition';
-import { optionFor, readFieldValue } from '../destination/field-value';
-import { newKey } from '../destination/new-key';
+import { readFieldValue } from '../destination/field-value';
+import { optionsToAdd } from '../destination/options-to-add';
 import type { FinisherContext } from '../mapping/finishers/finisher';
 import { workOutValue, type PartReader, type ValueTrace } from '../mapping/value';
 import type { Problem } from '../problem';
@@ -74,26 +72,6 @@ function workOut(record: Write['record'], fill: Fill, { read, finishing, destina
     newOptions: added.map((option) => ({ record, field: field.key, option })),
     unreadable: given && fitting.value === null && problems.length > 0,
   };
-}
-
-/** The options that a field does not have yet, each with the key that it gets. */
-function optionsToAdd(field: FieldDefinition, labels: readonly string[]): { key: string; label: string }[] {
-  if (field.type !== 'one-of' && field.type !== 'several-of') return [];
-  const added: { key: string; label: string }[] = [];
-  for (const label of labels) {
-    const options = [...(field.options ?? []), ...added];
-    const full = options.length >= FIELD_LIMITS.options || label.length > FIELD_LIMITS.label;
-    if (full || optionFor(options, label)) continue;
-    added.push({
-      key: newKey(
-        label,
-        options.map(({ key }) => key),
-        '_',
-      ),
-      label,
-    });
-  }
-  return added;
 }
 
 /**

@@ -1,4 +1,5 @@
 import { fieldOf, type Destination } from '../destination/destination';
+import { FIELD_LIMITS } from '../destination/check-field';
 import { optionFor } from '../destination/field-value';
 import { finisherNamed } from '../mapping/finishers/registry';
 import { joinParts, type ValueTrace } from '../mapping/value';
@@ -12,12 +13,13 @@ export interface UnmappedAnswer {
   value: string;
 }
 
-/** Longer ones are texts that somebody typed, not the name of an option. */
-const LONGEST = 200;
 /** At most so many are told of one run. */
 const MOST = 50;
 
-/** The values of a run that no option stands for, whether the run waits for them or went on without. */
+/**
+ * The values of a run that no option stands for, whether the run waits for them or went on without. Those that are longer
+ * than an option’s name can be are texts that somebody typed, and are left out.
+ */
 export function unmappedAnswers(plan: Pick<Plan, 'reason' | 'writes'>, destination: Destination): UnmappedAnswer[] {
   const about = plan.reason?.about;
   const left = plan.writes.flatMap(({ as, record, fields }) =>
@@ -27,7 +29,7 @@ export function unmappedAnswers(plan: Pick<Plan, 'reason' | 'writes'>, destinati
       return linesOf(trace).flatMap((value) => (optionFor(options, value) ? [] : [{ as, field, value }]));
     }),
   );
-  return [...(about ? [about] : []), ...left].filter(({ value }) => value.length <= LONGEST).slice(0, MOST);
+  return [...(about ? [about] : []), ...left].filter(({ value }) => value.length <= FIELD_LIMITS.label).slice(0, MOST);
 }
 
 function linesOf({ parts, steps }: ValueTrace): string[] {
