@@ -40,7 +40,7 @@ export default tseslint.config(
       '@typescript-eslint/no-require-imports': 'off',
     },
   },
-  { files: ['**/*.config.ts', 'e2e/global-*.ts'], rules: { 'no-restricted-syntax': 'off' } },
+  { files: ['**/*.config.ts', '**/*.d.ts', 'e2e/global-*.ts'], rules: { 'no-restricted-syntax': 'off' } },
   { files: ['bench/**'], rules: { 'no-console': 'off' } },
   {
     files: ['apps/web/**/*.{ts,tsx}'],

@@ -58,7 +58,7 @@ test('what waits is decided by keyboard alone, and what is left comes back when 
   await expect(list.getByText(`Growing for: “Bee house ${retry}”, ${name}`)).toBeVisible();
   const question = (value: string) => page.getByRole('heading', { name: `What does “${value} ${retry}” mean?` });
   const goTo = async (value: string) => {
-    for (let steps = 0; steps < 30 && !(await question(value).isVisible()); steps += 1) {
+    for (let steps = 0; steps < 60 && !(await question(value).isVisible()); steps += 1) {
       const before = page.url();
       await page.keyboard.press('j');
       await page.waitForURL((url) => url.href !== before);

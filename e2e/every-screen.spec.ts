@@ -47,6 +47,7 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
       await page.getByText('The same in sentences').waitFor();
     },
   ],
+  ['recognition', '/records/recognition', (page) => page.getByRole('heading', { name: 'Thresholds' }).waitFor()],
   ['contacts', '/records/contacts', (page) => page.getByRole('row').nth(1).waitFor()],
   [
     'a company',

@@ -22,7 +22,12 @@ const browser = (name: string) => ({
 
 export default defineConfig([
   {
-    input: { main: 'src/main.ts', token: 'src/token.ts', seed: '../../demo/src/seed.ts' },
+    input: {
+      main: 'src/main.ts',
+      token: 'src/token.ts',
+      seed: '../../demo/src/seed.ts',
+      'scan.worker': 'src/identity/scan.worker.ts',
+    },
     platform: 'node',
     external,
     tsconfig: 'tsconfig.json',

@@ -1,6 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import {
+  blocksOf,
   BUILT_IN_FIELDS,
+  companyDomain,
+  comparedForm,
+  likeness,
+  normalPhone,
+  startingModel,
+  USUAL_THRESHOLDS,
   checkAnswers,
   checkRoute,
   followFields,
@@ -16,6 +23,7 @@ import { FIELDS, PIPELINES } from './quillfern/destination';
 import { CANCEL_FORM, GRANT_FORM, CALLS_FORM, PRICELIST_FORM, SURVEY_FORM } from './quillfern/forms';
 import { personKey, TEAMS } from './quillfern/teams';
 import { CALLS_ROUTE, DEALERS_ROUTE, PRICELIST_ROUTE, SURVEY_ROUTE } from './quillfern/routes';
+import { PLANTED, plantedArrivals } from './planted';
 import { madeUpYear } from './submissions';
 
 const NOW = new Date('2026-11-24T04:00:00Z');
@@ -92,4 +100,42 @@ describe('the demo’s own definitions', () => {
     for (const { payload } of asked)
       expect(checkAnswers(survey, payload, { words: formWords('en') }).refused).toEqual([]);
   });
+});
+
+describe('the planted duplicates', () => {
+  const forms = plantedArrivals(NOW).map(({ payload }) => {
+    const text = (key: string) => String(payload[key] ?? '');
+    const phone = normalPhone(text('phone'), 'GB');
+    const domain = companyDomain(text('email'));
+    return comparedForm(
+      'contact',
+      {
+        first_name: text('first_name'),
+        last_name: text('last_name'),
+        email: text('email'),
+        ...(phone.ok ? { phone: phone.phone } : {}),
+      },
+      { companies: domain ? [{ id: domain, values: { name: text('organisation'), domain } }] : [] },
+    );
+  });
+  const model = startingModel('contact', 1_500);
+  const cases = PLANTED.map((planted, index) => ({
+    ...planted,
+    who: `${planted.one.first} ${planted.one.last}`,
+    probability: likeness(model, forms[2 * index]!, forms[2 * index + 1]!).probability,
+    compared: blocksOf(forms[2 * index]!).some((block) => blocksOf(forms[2 * index + 1]!).includes(block)),
+  }));
+
+  test.each(cases.filter((one) => one.same).map((one) => [one.why, one.who, one] as const))(
+    '%s, %s, is found or asked about',
+    (_, __, { probability, compared }) => {
+      expect(compared).toBe(true);
+      expect(probability).toBeGreaterThan(USUAL_THRESHOLDS.ask);
+    },
+  );
+
+  test.each(cases.filter((one) => !one.same).map((one) => [one.why, one.who, one] as const))(
+    '%s, %s, is left alone',
+    (_, __, { probability }) => expect(probability).toBeLessThan(USUAL_THRESHOLDS.ask),
+  );
 });

@@ -10,6 +10,7 @@ import { countVisitors } from './quillfern/form-counts';
 import { liveAMonth, prepareLife } from './quillfern/life';
 import { CALLS_ROUTE, DEALERS_ROUTE, PRICELIST_ROUTE, SURVEY_ROUTE } from './quillfern/routes';
 import { personKey, TEAM_DETAILS, TEAMS } from './quillfern/teams';
+import { plantedArrivals } from './planted';
 import { madeUpYear, type MadeUp } from './submissions';
 
 const MONTH = 30 * 86_400_000;
@@ -83,7 +84,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     },
   );
   const random = new Random(20_260_314);
-  const year = madeUpYear(random, now);
+  const year = [...madeUpYear(random, now), ...plantedArrivals(now)].sort((a, b) => a.at.getTime() - b.at.getTime());
   const ofForms = year.filter(({ intake }) => intake === 'survey' || intake === 'pricelist');
   await countVisitors(
     services,

@@ -97,6 +97,22 @@ import { ListsController, TagsController } from './labels/labels.controller';
 import { ActivitiesController } from './records/activities/activities.controller';
 import { ActivitiesService } from './records/activities/activities.service';
 import { PeopleController } from './workspaces/people.controller';
+import { LookAlikeDecisions } from './decisions/look-alike-decisions';
+import { WhichRecordDecisions } from './decisions/which-record-decisions';
+import { IdentityController } from './identity/identity.controller';
+import { IdentityReportService } from './identity/identity-report.service';
+import { LookAlikesService } from './identity/look-alikes.service';
+import { LookAlikesStore } from './identity/look-alikes.store';
+import { LookAlikeWatch } from './identity/look-alike-watch.service';
+import { MergesService } from './identity/merges.service';
+import { RecordIndexing } from './identity/record-indexing.service';
+import { RecordSides } from './identity/record-sides.service';
+import { ScanService } from './identity/scan.service';
+import { UnmergeService } from './identity/unmerge.service';
+import { MatchAnswersService } from './identity/match-answers.service';
+import { RecognitionService } from './identity/recognition.service';
+import { SheetsController } from './sheets/sheets.controller';
+import { SheetsService } from './sheets/sheets.service';
 import { WorkspaceController } from './workspaces/workspace.controller';
 import { RatesService } from './workspaces/rates.service';
 import { ViewsController } from './views/views.controller';
@@ -110,6 +126,7 @@ import { RecordShapes } from './records/record-shapes';
 
 const WEB = [
   DecisionsController,
+  IdentityController,
   EventsController,
   ReadinessController,
   PlacesController,
@@ -134,6 +151,7 @@ const WEB = [
   ComparisonsController,
   SchemaController,
   SessionController,
+  SheetsController,
   StagesController,
   SubmissionsController,
   ProfilesController,
@@ -196,8 +214,22 @@ export class AppModule {
         FieldValuesService,
         FormPages,
         FullnessService,
+        IdentityReportService,
         IntakeDirectory,
         IntakesService,
+        LookAlikeDecisions,
+        LookAlikesService,
+        LookAlikesStore,
+        LookAlikeWatch,
+        MatchAnswersService,
+        MergesService,
+        RecordIndexing,
+        RecordSides,
+        ScanService,
+        SheetsService,
+        UnmergeService,
+        WhichRecordDecisions,
+        RecognitionService,
         KnownRecordsStore,
         LabelsService,
         PeopleService,

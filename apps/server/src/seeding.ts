@@ -6,6 +6,8 @@ import { FormCounts } from './forms/form-counts.service';
 import { FormsService } from './forms/forms.service';
 import { ThemesService } from './forms/themes.service';
 import { IntakesService } from './intakes/intakes.service';
+import { MergesService } from './identity/merges.service';
+import { ScanService } from './identity/scan.service';
 import { LabelsService } from './labels/labels.service';
 import { readConfig } from './platform/config';
 import { Database } from './platform/database/database';
@@ -13,6 +15,7 @@ import { migrateDatabase } from './platform/database/migrate';
 import { PinoLogger } from './platform/logging';
 import { ActivitiesService } from './records/activities/activities.service';
 import { LeadsService } from './records/leads.service';
+import { RecordsService } from './records/records.service';
 import { RecordEditsService } from './records/record-edits.service';
 import { ViewsService } from './views/views.service';
 import { DestinationService } from './workspaces/destination.service';
@@ -53,6 +56,9 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     comparisons: context.get(ComparisonsService),
     router: context.get(RouterService),
     routes: context.get(RoutesService),
+    records: context.get(RecordsService),
+    scans: context.get(ScanService),
+    merges: context.get(MergesService),
     teams: context.get(TeamsService),
     labels: context.get(LabelsService),
     workspaces: context.get(WorkspacesService),

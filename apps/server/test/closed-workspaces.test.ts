@@ -54,6 +54,29 @@ beforeAll(async () => {
   await person('PUT', `/intakes/${one.endpoint}/profile/names`, { names: { email: 'Where to write' } });
   await person('POST', `/routes/${route!.id}/here`);
   await one.query(`insert into decision (workspace_id, id, action, by) values ('${one.id}', 'd', 'leave', 'R')`);
+  const twin = await made('Ida Weir');
+  await person('POST', '/merges', { kind: 'contact', ids: [contact, twin] });
+  await person('POST', '/scans', { kind: 'contact' });
+  await person('PUT', '/identity/settings', { thresholds: { accept: 0.9, ask: 0.5 } });
+  await until(
+    () => one.query<{ n: number }>('select count(*)::int as n from likeness_model'),
+    ([row]) => row!.n > 0,
+  );
+  await one.query(
+    `insert into look_alike (workspace_id, record_kind, one_id, other_id, probability, pattern, found_at, checked_at)
+     values ('${one.id}', 'contact', '${one.id}', '${other.id}', 0.5, '', now(), now())`,
+  );
+  await one.query(
+    `insert into match_answer (workspace_id, submission_id, route_id, write, answer, by, at)
+     values ('${one.id}', '${one.id}', '${one.id}', 'person', '{"create":true}', 'R', now())`,
+  );
+  await one.query(
+    `insert into sheet_file (workspace_id, id, intake_id, name, bytes, state, by, at)
+     select workspace_id, id, id, 'people.csv', '', 'read', 'R', now() from intake limit 1`,
+  );
+  await one.query(
+    `insert into sheet_refusal (workspace_id, file_id, row, text, reason) select workspace_id, id, 1, 'x', 'y' from sheet_file`,
+  );
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(
     `insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`,

@@ -24,6 +24,9 @@ const PipelinePage = lazy(() =>
   import('./pipeline/pipeline-page').then(({ PipelinePage }) => ({ default: PipelinePage })),
 );
 
+const IdentityPage = lazy(() =>
+  import('./identity/identity-page').then(({ IdentityPage }) => ({ default: IdentityPage })),
+);
 const Decisions = lazy(() => import('./decisions/decisions').then(({ Decisions }) => ({ default: Decisions })));
 const PipelinesSetUp = lazy(() =>
   import('./set-up/pipelines-set-up').then(({ PipelinesSetUp }) => ({ default: PipelinesSetUp })),
@@ -87,6 +90,7 @@ function OwnApplication() {
             { path: 'routes', element: <Routes /> },
             { path: 'routes/:id', element: <RouteSheet /> },
             { path: 'records', element: <Navigate to="/records/contacts" replace /> },
+            { path: 'records/recognition', element: <IdentityPage /> },
             { path: 'records/:kind', element: <Records /> },
             { path: 'records/:kind/:id', element: <RecordPage /> },
             { path: 'pipeline', element: <PipelinePage /> },

@@ -1,13 +1,16 @@
 import type { Drift, FieldOption, RecordKind } from '@haycart/core';
+import type { LookAlikeGroup, MergeRehearsal, WhichRecord } from './identity';
 import type { DifferenceGroup } from './routes';
 
 /** What waits for a person, in the order in which it is listed. */
 export const DECISION_KINDS = [
+  'which-record',
   'renamed',
   'failed',
   'held',
   'paused',
   'new-answer',
+  'look-alike',
   'stopped',
   'changed',
   'appeared',
@@ -27,6 +30,16 @@ export const DECISION_ACTIONS = [
   'means',
   /** Makes a new answer an option. */
   'add-option',
+  /** Two records are one; or a submission means a record. */
+  'same',
+  /** Two records are two; it is remembered for ever. */
+  'different',
+  /** A submission means a record that is not there yet. */
+  'new-record',
+  /** A submission means no record at all. */
+  'no-record',
+  /** It is put off, behind all else. */
+  'later',
   /** Routes what was set aside. */
   'release',
   /** Nothing is to be done; it is not asked again unless more comes. */
@@ -59,6 +72,10 @@ export interface DecisionShape extends DecisionLine {
   answer: { record: RecordKind; label: string; value: string; options: FieldOption[] } | null;
   /** For drift: what changed, and the fields concerned as they arrived. */
   drift: { told: Drift; fields: { key: string; label: string; filled: number; examples: string[] }[] } | null;
+  /** For two records that may be the same: what merging them would do, and what hangs together with them. */
+  pair: { rehearsal: MergeRehearsal; group: LookAlikeGroup } | null;
+  /** For a submission that may mean one of several records. */
+  which: WhichRecord | null;
   /** What a repair would do; for a renamed field. */
   repair: RepairRehearsal | null;
 }

@@ -10,3 +10,5 @@ export * from './fields';
 export * from './page';
 export * from './live';
 export * from './decisions';
+export * from './identity';
+export * from './sheets';

@@ -9,10 +9,13 @@ export interface TrialShape {
   since: string;
 }
 
+/** A form that is hosted here, an address that others post to, or files that somebody brings. */
+export type IntakeKind = 'form' | 'endpoint' | 'sheet';
+
 export interface IntakeShape {
   id: string;
   key: string;
-  kind: 'form' | 'endpoint';
+  kind: IntakeKind;
   name: string;
   state: 'draft' | 'live' | 'closed';
   slug: string | null;

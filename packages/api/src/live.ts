@@ -52,6 +52,7 @@ export const EVENT_TOPICS = [
   'people',
   'labels',
   'decisions',
+  'identity',
 ] as const;
 
 export type EventTopic = (typeof EVENT_TOPICS)[number];

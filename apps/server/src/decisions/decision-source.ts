@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import type { FieldValue } from '@haycart/core';
 import type { DecisionAction, DecisionLine, DecisionShape } from '@haycart/api';
 import type { Caller } from '../platform/auth/caller';
 import type { WorkspaceTx } from '../platform/database/database';
@@ -8,6 +9,12 @@ export interface Verdict {
   action: DecisionAction;
   /** The key of an option, for a new answer. */
   option?: string | undefined;
+  /** The record that a submission means, or that stays when two become one. */
+  record?: string | undefined;
+  /** For records that become one: values chosen otherwise than by the rules; null is blank. */
+  values?: Record<string, FieldValue | null> | undefined;
+  /** Whether all that hangs together becomes one. */
+  whole?: boolean | undefined;
 }
 
 /** What a decision shows beyond its line. */
@@ -18,6 +25,8 @@ export const NO_DETAILS: Omit<DecisionDetails, 'actions'> = {
   routes: [],
   examples: [],
   answer: null,
+  pair: null,
+  which: null,
   drift: null,
   repair: null,
 };

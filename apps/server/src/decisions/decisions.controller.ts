@@ -7,7 +7,19 @@ import {
   type DecisionLine,
   type DecisionShape,
 } from '@haycart/api';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsOptional, IsString, Length } from 'class-validator';
+import type { FieldValue, JsonValue } from '@haycart/core';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+} from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { DecisionsService } from './decisions.service';
@@ -26,6 +38,18 @@ class DecideDto {
   @IsString()
   @Length(1, 200)
   option?: string;
+  @ApiPropertyOptional({ description: 'The record that a submission means, or that stays when two become one.' })
+  @IsOptional()
+  @IsUUID()
+  record?: string;
+  @ApiPropertyOptional({ type: Object, description: 'Values chosen otherwise than by the rules; null is blank.' })
+  @IsOptional()
+  @IsObject()
+  values?: Record<string, JsonValue>;
+  @ApiPropertyOptional({ description: 'Whether all that hangs together becomes one.' })
+  @IsOptional()
+  @IsBoolean()
+  whole?: boolean;
 }
 
 /** What waits for a person: listed, looked at, decided. */
@@ -50,7 +74,10 @@ export class DecisionsController {
   /** Decides one, or several that are alike, in one transaction. */
   @Post('decide')
   @HttpCode(200)
-  decide(@ByCaller() { workspaceId, by }: Caller, @Body() { ids, action, option }: DecideDto): Promise<Decided> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.decisions.decide(tx, ids, { action, option }, by));
+  decide(@ByCaller() { workspaceId, by }: Caller, @Body() { ids, values, ...verdict }: DecideDto): Promise<Decided> {
+    const chosen = values as Record<string, FieldValue | null> | undefined;
+    return this.database.inWorkspace(workspaceId, (tx) =>
+      this.decisions.decide(tx, ids, { ...verdict, values: chosen }, by),
+    );
   }
 }

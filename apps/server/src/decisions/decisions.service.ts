@@ -10,7 +10,9 @@ import { AnswerDecisions } from './answer-decisions';
 import { AsideDecisions } from './aside-decisions';
 import type { DecisionSource, Verdict } from './decision-source';
 import { DriftDecisions } from './drift-decisions';
+import { LookAlikeDecisions } from './look-alike-decisions';
 import { RunDecisions } from './run-decisions';
+import { WhichRecordDecisions } from './which-record-decisions';
 import { decision } from './tables';
 
 interface Found {
@@ -28,10 +30,12 @@ export class DecisionsService {
     @Inject(RunDecisions) runs: RunDecisions,
     @Inject(AnswerDecisions) answers: AnswerDecisions,
     @Inject(AsideDecisions) aside: AsideDecisions,
+    @Inject(LookAlikeDecisions) lookAlikes: LookAlikeDecisions,
+    @Inject(WhichRecordDecisions) which: WhichRecordDecisions,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(Events) private readonly events: Events,
   ) {
-    this.#sources = [drift, runs, answers, aside] as DecisionSource[];
+    this.#sources = [which, drift, runs, lookAlikes, answers, aside] as DecisionSource[];
   }
 
   async lines(tx: WorkspaceTx): Promise<DecisionLine[]> {
@@ -89,7 +93,9 @@ export class DecisionsService {
     const order = (kind: DecisionLine['kind']) => DECISION_KINDS.indexOf(kind);
     return found.sort(
       (a, b) =>
-        order(a.line.kind) - order(b.line.kind) || b.line.count - a.line.count || (a.line.at < b.line.at ? 1 : -1),
+        order(a.line.kind) - order(b.line.kind) ||
+        // Pairs come the likeliest first already.
+        (a.line.kind === 'look-alike' ? 0 : b.line.count - a.line.count || (a.line.at < b.line.at ? 1 : -1)),
     );
   }
 

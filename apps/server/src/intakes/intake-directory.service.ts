@@ -10,7 +10,7 @@ export interface PublicIntake {
   workspaceId: string;
   id: string;
   key: string;
-  kind: 'form' | 'endpoint';
+  kind: 'form' | 'endpoint' | 'sheet';
   name: string;
   state: 'draft' | 'live' | 'closed';
   slug: string | null;
@@ -59,7 +59,8 @@ export class IntakeDirectory implements OnModuleInit {
 
   async #find(as: string, key: string | null, slug: string | null): Promise<PublicIntake | null> {
     const [row] = await this.database.gate<Row>('intake', key, slug);
-    return this.#kept.keep(as, row ? publicIntake(row) : null);
+    // Files are brought by people who signed in; nothing is posted to a sheet.
+    return this.#kept.keep(as, row && row.kind !== 'sheet' ? publicIntake(row) : null);
   }
 }
 

@@ -16,7 +16,7 @@ type Row = typeof intake.$inferSelect;
 
 /** A new intake. Only the demo gives its own keys; all others get one that cannot be guessed. */
 export type NewIntake = { key?: string; name: string } & (
-  { kind: 'endpoint' } | { kind: 'form'; slug: string; draft: FormDefinition }
+  { kind: 'endpoint' | 'sheet' } | { kind: 'form'; slug: string; draft: FormDefinition }
 );
 
 /** A form's draft that nobody else can change meanwhile. */

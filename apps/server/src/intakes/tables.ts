@@ -22,7 +22,7 @@ export const intake = pgTable(
     id: uuid('id').notNull(),
     /** Part of a public address, so unique over all workspaces and hard to guess. */
     key: text('key').notNull().unique(),
-    kind: text('kind').$type<'form' | 'endpoint'>().notNull(),
+    kind: text('kind').$type<'form' | 'endpoint' | 'sheet'>().notNull(),
     name: text('name').notNull(),
     /** A form is a draft until it is published for the first time. */
     state: text('state').$type<'draft' | 'live' | 'closed'>().notNull().default('live'),

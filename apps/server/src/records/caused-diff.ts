@@ -1,4 +1,4 @@
-import type { RecordsDiff, Touch } from '@haycart/core';
+import type { PlannedRunMerge, RecordsDiff, Touch } from '@haycart/core';
 
 /** A diff with what caused it and when it counts from. */
 export interface CausedDiff {
@@ -7,6 +7,10 @@ export interface CausedDiff {
   at: string;
   /** Whether a person typed the values. */
   typed?: boolean;
-  cause: { kind: 'run' | 'person' | 'take-back'; id: string };
+  cause: { kind: 'run' | 'person' | 'merge' | 'take-back'; id: string };
+  /** Who did it, where that is kept beside the cause. */
+  by?: string;
+  /** Records that became one with another. */
+  merges?: readonly (PlannedRunMerge & { probability?: number | null })[];
   touches?: readonly Touch[];
 }

@@ -1,7 +1,9 @@
 import { Injectable } from '@nestjs/common';
 import {
   KnownRecords,
+  RECORD_KINDS,
   identityKeyText,
+  type Block,
   type IdentityKey,
   type KnownRecord,
   type Link,
@@ -9,22 +11,38 @@ import {
   type UniqueFields,
 } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
+import { candidates } from './candidates';
 import { knownRecord, type RecordRow } from './record-rows';
 
 /** Whether records are kept from being changed until the transaction ends, or only looked at. */
 export type Hold = 'lock' | 'look';
 const HOLDS: Record<Hold, string> = { lock: 'for no key update', look: '' };
 
+/** How many owners of one shared key are looked at. */
+const MOST_SHARING = 100;
+
+/** Which records planning wants to know. */
+export interface WantedRecords {
+  keys: readonly IdentityKey[];
+  deals: boolean;
+  blocks: readonly Block[];
+  /** Named outright, as by a person who was asked. */
+  ids?: readonly string[];
+}
+
 /** Looks up what planning must know, for a whole batch at once, and keeps others from changing it meanwhile. */
 @Injectable()
 export class KnownRecordsStore {
   /**
-   * Locks identity keys until the transaction ends, so that of two transactions with a key in common the later one sees
+   * Locks identity keys, and what likeness goes by, until the transaction ends, so that of two transactions with a key in common the later one sees
    * what the earlier one wrote. Always in the same order, so that two can never wait for each other.
    */
-  async lock(tx: WorkspaceTx, keys: readonly IdentityKey[]): Promise<void> {
-    if (!keys.length) return;
-    const names = [...new Set(keys.map((key) => `${tx.workspaceId} ${identityKeyText(key)}`))];
+  async lock(tx: WorkspaceTx, keys: readonly IdentityKey[], blocks: readonly Block[] = []): Promise<void> {
+    if (!keys.length && !blocks.length) return;
+    // A mailbox is an address too, and locked as that.
+    const named = keys.filter(({ kind }) => kind !== 'mailbox');
+    const texts = [...named.map(identityKeyText), ...blocks.map(({ record, block }) => `${record} ~ ${block}`)];
+    const names = [...new Set(texts.map((text) => `${tx.workspaceId} ${text}`))];
     await tx.statement(
       'lock_keys',
       `select pg_advisory_xact_lock(name) from (select distinct hashtextextended(n, 0) as name from unnest($1::text[]) n order by 1) names`,
@@ -32,23 +50,39 @@ export class KnownRecordsStore {
     );
   }
 
-  /** The records with these keys and, where asked for, the deals of the contacts among them. */
-  async load(
-    tx: WorkspaceTx,
-    keys: readonly IdentityKey[],
-    deals: boolean,
-    uniques: UniqueFields,
-    how: Hold,
-  ): Promise<KnownRecords> {
-    const found = await this.#withKeys(tx, keys);
+  /** The records that were looked for and, where asked for, the deals of the contacts among them. */
+  async load(tx: WorkspaceTx, wanted: WantedRecords, uniques: UniqueFields, how: Hold): Promise<KnownRecords> {
+    const found = await this.#found(tx, wanted);
     const contacts = await this.byId(tx, 'contact', found.contact, how);
-    const companies = await this.byId(tx, 'company', found.company, how);
     const leads = await this.byId(tx, 'lead', found.lead, how);
     const links = await this.#linksAround(tx, found.contact);
     const dealIds = links.filter((link) => link.from_kind === 'deal').map(({ from }) => from);
-    const ofContacts = deals ? await this.byId(tx, 'deal', [...new Set(dealIds)], how) : [];
+    const ofContacts = wanted.deals ? await this.byId(tx, 'deal', [...new Set(dealIds)], how) : [];
     const ownDeals = await this.byId(tx, 'deal', found.deal, how);
-    return new KnownRecords([...contacts, ...companies, ...leads, ...ofContacts, ...ownDeals], links, uniques);
+    const companies = await this.byId(tx, 'company', found.company, how);
+    // Candidates are compared by their companies too, which nobody is about to change.
+    const employers = wanted.blocks.length ? await this.#employers(tx, contacts, links, found.company) : [];
+    return new KnownRecords(
+      [...contacts, ...companies, ...employers, ...leads, ...ofContacts, ...ownDeals],
+      links,
+      uniques,
+    );
+  }
+
+  #employers(
+    tx: WorkspaceTx,
+    contacts: readonly KnownRecord[],
+    links: readonly Link[],
+    known: readonly string[],
+  ): Promise<KnownRecord[]> {
+    const own = new Set(contacts.map(({ id }) => id));
+    const ends = new Set(links.filter(({ from }) => own.has(from)).map(({ to }) => to));
+    return this.byId(
+      tx,
+      'company',
+      [...ends].filter((id) => !known.includes(id)),
+      'look',
+    );
   }
 
   /** The links of contacts and of their deals. A company's own links are not read: a large one has any number of them. */
@@ -102,6 +136,26 @@ export class KnownRecordsStore {
     return rows.map((row) => knownRecord(kind, row));
   }
 
+  /** The ids of what is wanted: by key, by block, or named outright. */
+  async #found(tx: WorkspaceTx, { keys, blocks, ids = [] }: WantedRecords): Promise<Record<RecordKind, string[]>> {
+    const found = await this.#withKeys(tx, keys);
+    const add = (rows: readonly { record_kind: RecordKind; record_id: string }[]) => {
+      for (const { record_kind, record_id } of rows)
+        if (!found[record_kind].includes(record_id)) found[record_kind].push(record_id);
+    };
+    if (blocks.length) add(await candidates(tx, blocks));
+    if (ids.length) add(await this.#named(tx, ids));
+    return found;
+  }
+
+  /** Those of some ids that are there, or what they became part of. */
+  async #named(tx: WorkspaceTx, ids: readonly string[]): Promise<{ record_kind: RecordKind; record_id: string }[]> {
+    const rows = [];
+    for (const kind of RECORD_KINDS)
+      for (const { id } of await this.byId(tx, kind, ids, 'look')) rows.push({ record_kind: kind, record_id: id });
+    return rows;
+  }
+
   /** The ids behind identity keys. E-mail and domain are asked apart, so that each is a plain search in the index. */
   async #withKeys(tx: WorkspaceTx, keys: readonly IdentityKey[]): Promise<Record<RecordKind, string[]>> {
     const values = (record: RecordKind, kind: IdentityKey['kind']) =>
@@ -109,13 +163,38 @@ export class KnownRecordsStore {
     const rows = await tx.statement<{ record_kind: RecordKind; record_id: string }>(
       'ids_with_keys',
       `select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'contact' and key_kind = 'email' and value = any($2::text[])
-       union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'company' and key_kind = 'domain' and value = any($3::text[])
-       union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'lead' and key_kind = 'email' and value = any($4::text[])`,
-      [tx.workspaceId, values('contact', 'email'), values('company', 'domain'), values('lead', 'email')],
+       union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'contact' and key_kind = 'mailbox' and value = any($3::text[])
+       union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'company' and key_kind = 'domain' and value = any($4::text[])
+       union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'lead' and key_kind = 'email' and value = any($5::text[])`,
+      [
+        tx.workspaceId,
+        values('contact', 'email'),
+        values('contact', 'mailbox'),
+        values('company', 'domain'),
+        values('lead', 'email'),
+      ],
     );
-    const own = keys.filter(({ kind }) => kind.startsWith('field:'));
-    for (const { record_kind, record_id } of await this.owners(tx, own)) rows.push({ record_kind, record_id });
-    const ids = (record: RecordKind) => rows.filter((row) => row.record_kind === record).map((row) => row.record_id);
+    const usual = new Set(['contact email', 'contact mailbox', 'company domain', 'lead email']);
+    const others = keys.filter(({ record, kind }) => !usual.has(`${record} ${kind}`));
+    for (const { record_kind, record_id } of await this.#several(tx, others)) rows.push({ record_kind, record_id });
+    const ids = (record: RecordKind) => [
+      ...new Set(rows.filter((row) => row.record_kind === record).map((row) => row.record_id)),
+    ];
     return { contact: ids('contact'), company: ids('company'), lead: ids('lead'), deal: ids('deal') };
+  }
+
+  /** The owners of keys that many may share, of each key no more than anybody can tell apart. */
+  async #several(
+    tx: WorkspaceTx,
+    keys: readonly IdentityKey[],
+  ): Promise<{ record_kind: RecordKind; record_id: string }[]> {
+    if (!keys.length) return [];
+    return tx.statement(
+      'owners_of_shared',
+      `select k.record_kind, k.record_id from (select distinct * from unnest($2::text[], $3::text[], $4::text[]) w (record_kind, key_kind, value)) w
+       cross join lateral (select record_kind, record_id from identity_key i where i.workspace_id = $1 and i.record_kind = w.record_kind
+         and i.key_kind = w.key_kind and i.value = w.value order by record_id limit ${MOST_SHARING}) k`,
+      [tx.workspaceId, keys.map(({ record }) => record), keys.map(({ kind }) => kind), keys.map(({ value }) => value)],
+    );
   }
 }

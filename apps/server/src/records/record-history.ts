@@ -26,12 +26,13 @@ export interface HistoryRow {
 
 /** The changes of the record `$2`, latest first, with what caused each. */
 export const HISTORY_SQL = `select c.id, c.at, c.cause_kind, c.cause_id, c.diff, r.plan -> 'writes' as writes, r.submission_id,
-    coalesce(t.name, case when c.cause_kind = 'take-back' then e.taken_back_by else e.by end, p.name, '') as label,
+    coalesce(t.name, case when c.cause_kind = 'take-back' then coalesce(e.taken_back_by, m.undone_by) else coalesce(e.by, m.by) end, p.name, '') as label,
     e.text as edit_text, e.taken_back_at is not null as taken_back
   from record_change c
   left join run r on r.workspace_id = c.workspace_id and r.id = c.cause_id and c.cause_kind = 'run'
   left join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
   left join record_edit e on e.workspace_id = c.workspace_id and e.id = c.cause_id and c.cause_kind <> 'run'
+  left join lateral (select by, undone_by from record_merge m where m.workspace_id = c.workspace_id and m.cause_id = c.cause_id limit 1) m on true
   left join person p on p.workspace_id = c.workspace_id and p.id = c.cause_id and c.cause_kind = 'person'
   where c.workspace_id = $1 and c.record_id = $2 order by c.at desc, c.id desc limit 500`;
 

@@ -6,6 +6,7 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
 import { DestinationService } from '../workspaces/destination.service';
 import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
+import { survivorsOf } from './merged-records';
 import { LINKS_SQL, recordShape, type LinkRow } from './record-shapes';
 import { STILL_COUNTS } from './touches';
 import type { RecordRow } from './record-rows';
@@ -18,6 +19,21 @@ type Parts = Omit<RecordSheet, 'record' | 'history'> & {
 };
 
 /** Everything that a record's page shows, read in one round trip however much there is. */
+/**
+ * The consents of a contact and of those that became part of it, the one that holds first. A merge widens nothing: what one
+ * of them had withdrawn by then counts as said when they became one, behind what any other had given.
+ */
+const CONSENTS = `with recursive self (id, merged_at) as (
+    select $2::uuid, null::timestamptz
+    union all select m.absorbed_id, m.at from self join record_merge m on m.workspace_id = $1 and m.survivor_id = self.id and m.undone_at is null
+  ), last_merge as (select max(merged_at) as at from self),
+  said as (
+    select c.id, c.channel, c.state, c.words, c.place, c.by, c.at,
+      row_number() over (partition by c.contact_id, c.channel, c.at <= l.at order by c.at desc, c.id desc) = 1 and c.state = 'withdrawn' and c.at <= l.at as held_back, l.at as merged
+    from self join consent c on c.workspace_id = $1 and c.contact_id = self.id cross join last_merge l)
+  select id, channel, state, words, place, by, at from said
+  order by case when held_back then merged else at end desc, id desc limit 500`;
+
 @Injectable()
 export class RecordSheetService {
   constructor(
@@ -29,7 +45,12 @@ export class RecordSheetService {
     const [parts] = isId(id)
       ? await this.database.inWorkspaceOnce<Parts>(workspaceId, `${kind}_sheet`, SHEETS[kind], [id])
       : [];
-    if (!parts?.record) throw new ProblemError('not-found', `There is no such ${kind}.`);
+    if (!parts?.record) {
+      const survivors = isId(id) ? await this.database.inWorkspace(workspaceId, (tx) => survivorsOf(tx, [id])) : null;
+      const survivor = survivors?.get(id);
+      if (survivor) return this.sheet(workspaceId, kind, survivor);
+      throw new ProblemError('not-found', `There is no such ${kind}.`);
+    }
     const { record, links, history, revision, ...rest } = parts;
     const destination =
       this.destinations.kept(workspaceId, revision) ??
@@ -56,7 +77,7 @@ function sheetSql(kind: RecordKind): string {
     ${list(`select id, text, by, at, changed_at as "changedAt" from note where ${own} order by at desc limit 500`)} as notes,
     ${list(`select id, text, owner, due, by, at, done_at as "doneAt", done_by as "doneBy" from task where ${own} order by done_at nulls first, due nulls last, at limit 500`)} as tasks,
     ${list(`select id, name, type, size, by, at from record_file where ${own} order by at desc limit 500`)} as files,
-    ${list(`select id, channel, state, words, place, by, at from consent where workspace_id = $1 and contact_id = $2 order by at desc, id desc limit 500`)} as consents
+    ${list(CONSENTS)} as consents
     from entered`;
   return sql.replaceAll('$1', '$1::uuid').replaceAll('$2', '$2::uuid');
 }

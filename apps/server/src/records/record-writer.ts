@@ -13,6 +13,8 @@ import { Database, type WorkspaceTx } from '../platform/database/database';
 import { packed } from '../platform/database/packed';
 import type { CausedDiff } from './caused-diff';
 import { gainKeys, keysGained, keysLost, loseKeys } from './identity-keys';
+import { undoMerges, writeMerges } from './merged-records';
+import { writeBlocks } from './record-blocks';
 import { fieldColumns, valuesToColumns } from './record-rows';
 import { removeRecords, restoreRecords } from './removed-records';
 import { writeMemberships, writeStageMoves } from './steps-in-time';
@@ -34,6 +36,7 @@ export class RecordWriter {
     // Only people bring back what was removed; routing is spared the look.
     const byPeople = diffs.some(({ cause }) => cause.kind !== 'run');
     const restored = byPeople ? await restoreRecords(tx, Object.keys(whole.created)) : new Set<string>();
+    await undoMerges(tx, [...restored]);
     const made = Object.keys(whole.created).map((id) => known.get(id)!);
     const created = made.filter(({ id }) => !restored.has(id));
     const changed = [...Object.keys(whole.changed), ...restored].map((id) => known.get(id)!);
@@ -53,11 +56,13 @@ export class RecordWriter {
     }
     await loseKeys(tx, keysLost(whole, known));
     await gainKeys(tx, keysGained(whole, known));
+    await writeBlocks(tx, whole, known);
     await writeLinks(tx, whole, known, at);
     await writeChanges(tx, diffs, known);
     await writeStageMoves(tx, diffs, known);
     await writeMemberships(tx, diffs);
     await writeTouches(tx, diffs, known);
+    await writeMerges(tx, diffs);
   }
 
   /** Numbers are given in a transaction of their own, so that no two writers wait for each other; a gap does no harm. */
@@ -137,8 +142,11 @@ async function writeChanges(tx: WorkspaceTx, diffs: readonly CausedDiff[], known
 }
 
 async function writeTouches(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
+  // What a later diff of the same batch absorbed is moved with the merge.
+  const kindOf = (id: string) =>
+    known.get(id)?.kind ?? diffs.find(({ diff }) => diff.removed[id])!.diff.removed[id]!.kind;
   const rows = diffs.flatMap(({ touches = [], cause }) =>
-    touches.map((touch) => ({ ...touch, id: newId(), run: cause.id, kind: known.get(touch.record)!.kind })),
+    touches.map((touch) => ({ ...touch, id: newId(), run: cause.id, kind: kindOf(touch.record) })),
   );
   if (!rows.length) return;
   await tx.statement(

@@ -1,9 +1,11 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
+  type Block,
+  type KnownRecord,
   type KnownRecords,
   squashAll,
+  uniqueFieldsOf,
   type Destination,
-  type Lookups,
   type UniqueFields,
   type RecordKind,
   type RecordsDiff,
@@ -12,10 +14,14 @@ import type { HistoryEntry, RecordLinkShape, RecordShape, TouchShape } from '@ha
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
+import { DestinationService } from '../workspaces/destination.service';
+import { indexAgain } from './index-again';
+import { moveSome, survivorsOf } from './merged-records';
+import { candidates } from './candidates';
 import { RecordShapes } from './record-shapes';
 import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
-import { KnownRecordsStore } from './known-records.store';
-import type { RecordRow } from './record-rows';
+import { KnownRecordsStore, type WantedRecords } from './known-records.store';
+import { knownRecord, type RecordRow } from './record-rows';
 import type { CausedDiff } from './caused-diff';
 import { STILL_COUNTS } from './touches';
 import { RecordWriter } from './record-writer';
@@ -27,21 +33,32 @@ export class RecordsService {
     @Inject(KnownRecordsStore) private readonly known: KnownRecordsStore,
     @Inject(RecordWriter) private readonly writer: RecordWriter,
     @Inject(RecordShapes) private readonly shapes: RecordShapes,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
   ) {}
 
   /** Locks the identity keys and answers all that is known of them; for planning that is then written. */
-  async lockAndLoad(tx: WorkspaceTx, { keys, deals }: Lookups, uniques: UniqueFields): Promise<KnownRecords> {
-    await this.known.lock(tx, keys);
-    return this.known.load(tx, keys, deals, uniques, 'lock');
+  async lockAndLoad(tx: WorkspaceTx, wanted: WantedRecords, uniques: UniqueFields): Promise<KnownRecords> {
+    await this.known.lock(tx, wanted.keys, wanted.blocks);
+    return this.known.load(tx, wanted, uniques, 'lock');
   }
 
   /** The same without a lock; for planning that is only shown. */
-  look(tx: WorkspaceTx, { keys, deals }: Lookups, uniques: UniqueFields): Promise<KnownRecords> {
-    return this.known.load(tx, keys, deals, uniques, 'look');
+  look(tx: WorkspaceTx, wanted: WantedRecords, uniques: UniqueFields): Promise<KnownRecords> {
+    return this.known.load(tx, wanted, uniques, 'look');
   }
 
   write(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
     return this.writer.write(tx, diffs, known);
+  }
+
+  /** Records of a kind as they are known, in the order of their ids; those that are gone are left out. */
+  byId(tx: WorkspaceTx, kind: RecordKind, ids: readonly string[]): Promise<KnownRecord[]> {
+    return this.known.byId(tx, kind, ids, 'look');
+  }
+
+  /** The ids of records that share a block, by which those that may be alike are found. */
+  async sharing(tx: WorkspaceTx, blocks: readonly Block[]): Promise<string[]> {
+    return [...new Set((await candidates(tx, blocks)).map(({ record_id: id }) => id))];
   }
 
   async one(tx: WorkspaceTx, kind: RecordKind, id: string): Promise<RecordShape> {
@@ -52,8 +69,38 @@ export class RecordsService {
           [tx.workspaceId, id],
         )
       : [];
-    if (!row) throw new ProblemError('not-found', `There is no such ${kind}.`);
+    if (!row) {
+      const survivor = (await this.survivors(tx, [id])).get(id);
+      if (survivor) return this.one(tx, kind, survivor);
+      throw new ProblemError('not-found', `There is no such ${kind}.`);
+    }
     return (await this.shapes.of(tx, kind, [row]))[0]!;
+  }
+
+  /** Gives some records the keys and blocks by which they are found now; answers after which id to go on, if any. */
+  async indexAgain(tx: WorkspaceTx, kind: RecordKind, after: string | null, most: number): Promise<string | null> {
+    const { fields } = await this.destinations.load(tx);
+    return indexAgain(tx, this.known, kind, uniqueFieldsOf(fields), after, most);
+  }
+
+  /** What absorbed records became part of, by the ids of those among these that were. */
+  survivors(tx: WorkspaceTx, ids: readonly string[]): Promise<Map<string, string>> {
+    return survivorsOf(tx, ids.filter(isId));
+  }
+
+  /** A record that was absorbed or deleted, as it was; `null` when it is not kept. */
+  async removed(tx: WorkspaceTx, kind: RecordKind, id: string): Promise<KnownRecord | null> {
+    const [row] = await tx.statement<RecordRow>(
+      `removed_${kind}`,
+      `select r.* from removed_record x, jsonb_populate_record(null::${kind}, x.row) r where x.workspace_id = $1 and x.id = $2`,
+      [tx.workspaceId, id],
+    );
+    return row ? knownRecord(kind, row) : null;
+  }
+
+  /** Moves what came to a record since, by the ids of runs, notes, tasks and files. */
+  moveSince(tx: WorkspaceTx, ids: readonly string[], from: string, to: string): Promise<void> {
+    return moveSome(tx, ids, from, to);
   }
 
   /** What happened to a record, latest first; the trace of each value comes with the run that wrote it. */

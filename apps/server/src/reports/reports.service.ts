@@ -130,6 +130,10 @@ export class ReportsService {
          union all (select 'company', id, name, coalesce(domain, ''), 2 from company r where workspace_id = $1 and (${searched('company')} like $2 or number = $4) order by updated_at desc limit 5)
          union all (select 'lead', id, name, 'L-' || number, 3 from lead r where workspace_id = $1 and (${searched('lead')} like $2 or number = $5) order by updated_at desc limit 4)
          union all (select 'deal', id, name, 'D-' || number, 4 from deal r where workspace_id = $1 and (${searched('deal')} like $2 or number = $6) order by updated_at desc limit 5)
+         union all (select m.record_kind, m.survivor_id, m.absorbed_name, 'part of ' || coalesce(c.full_name, c.email, f.name, l.name, d.name, 'another record') || ' now', 4 from record_merge m
+            left join contact c on c.workspace_id = m.workspace_id and c.id = m.survivor_id left join company f on f.workspace_id = m.workspace_id and f.id = m.survivor_id
+            left join lead l on l.workspace_id = m.workspace_id and l.id = m.survivor_id left join deal d on d.workspace_id = m.workspace_id and d.id = m.survivor_id
+          where m.workspace_id = $1 and m.undone_at is null and m.absorbed_number = case m.record_kind when 'contact' then $3 when 'company' then $4 when 'lead' then $5 else $6 end limit 5)
          union all (select 'intake', id, name, kind, 5 from intake where workspace_id = $1 and lower(name || ' ' || key) like $2 limit 4)
          union all (select 'route', id, name, state, 6 from route where workspace_id = $1 and lower(name) like $2 limit 4)) hits order by place`,
       [tx.workspaceId, `%${wanted.replace(/[\\%_]/g, '\\$&')}%`, ...numbers],

@@ -10,7 +10,7 @@ import { RoutesService } from './routes.service';
 import { route } from './tables';
 
 /** The most submissions that a route catches up on in one act. */
-const MOST = 50_000;
+const MOST = 500_000;
 
 /** Pausing and resuming a route, and catching up on what it has missed. */
 @Injectable()

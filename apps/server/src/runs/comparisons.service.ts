@@ -197,7 +197,11 @@ export class ComparisonsService implements OnModuleInit {
     const keys = new Map(lookups.flatMap((one) => one.keys.map((key) => [identityKeyText(key), key])));
     const known = await this.records.look(
       tx,
-      { keys: [...keys.values()], deals: lookups.some(({ deals }) => deals) },
+      {
+        keys: [...keys.values()],
+        deals: lookups.some(({ deals }) => deals),
+        blocks: lookups.flatMap(({ blocks }) => blocks),
+      },
       uniqueFieldsOf(destination.fields),
     );
     return { submissions, known, destination };

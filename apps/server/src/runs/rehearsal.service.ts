@@ -42,7 +42,11 @@ export class RehearsalService {
     const lookups = lookupsFor(route, submission, destination);
     const known = await this.records.look(tx, lookups, uniqueFieldsOf(destination.fields));
     const plan = rehearse(route, submission, known, surroundings);
-    const ids = plan.writes.flatMap(({ id, linked }) => [...(id ? [id] : []), ...linked]);
+    const ids = plan.writes.flatMap(({ id, linked, match }) => [
+      ...(id ? [id] : []),
+      ...linked,
+      ...(match.candidates ?? []).map((candidate) => candidate.id),
+    ]);
     return { ...plan, names: await this.#names(tx, ids) };
   }
 

@@ -5,10 +5,12 @@ import {
   planRun,
   readPayload,
   unmappedAnswers,
+  type Block,
   type Destination,
   type IdentityKey,
   type KnownRecords,
   type Lookups,
+  type MatchAnswer,
   type NewOption,
   type Plan,
   type Problem,
@@ -22,10 +24,15 @@ import type { QueuedSubmission } from '../submissions/submission-queue';
 import type { EndedRun } from './run-store';
 import type { RunOutcome } from './tables';
 
+/** What was answered for the writes of one route. */
+export type MatchAnswers = Readonly<Record<string, MatchAnswer>>;
+
 /** One passage that is due: a submission, read, and a route that takes it. */
 export interface DuePassage {
   queued: QueuedSubmission;
   route: PublishedRoute;
+  /** What people answered who were asked which record is meant, by write. */
+  answers?: MatchAnswers | undefined;
   read: { ok: true; submission: Submission } | { ok: false; problem: Problem };
 }
 
@@ -34,6 +41,7 @@ export function duePassages(
   batch: readonly QueuedSubmission[],
   book: RouteBook,
   settled: ReadonlySet<string>,
+  answers: ReadonlyMap<string, MatchAnswers> = new Map(),
 ): DuePassage[] {
   return batch.flatMap((queued) => {
     const intake = book.intakes.get(queued.intake_id)?.key ?? '';
@@ -45,7 +53,7 @@ export function duePassages(
     );
     if (!routes.length) return [];
     const read = readSubmission(queued, intake);
-    return routes.map((route) => ({ queued, route, read }));
+    return routes.map((route) => ({ queued, route, read, answers: answers.get(`${queued.id} ${route.id}`) }));
   });
 }
 
@@ -69,16 +77,25 @@ export function readSubmission(
 }
 
 /** Everything that planning the passages will want to know, together. */
-export function lookupsOf(passages: readonly DuePassage[], book: RouteBook): Lookups {
+export function lookupsOf(passages: readonly DuePassage[], book: RouteBook): Lookups & { ids: string[] } {
   const keys: IdentityKey[] = [];
+  const blocks: Block[] = [];
+  const ids: string[] = [];
   let deals = false;
-  for (const { route, read } of passages) {
+  for (const { route, read, answers } of passages) {
     if (!read.ok || route.state === 'paused') continue;
     const lookups = lookupsFor(route.definition, read.submission, book.destination);
     keys.push(...lookups.keys);
+    blocks.push(...lookups.blocks);
+    ids.push(...chosenRecords(answers));
     deals ||= lookups.deals;
   }
-  return { keys, deals };
+  return { keys, deals, blocks, ids };
+}
+
+/** The records that people chose who were asked which is meant. */
+function chosenRecords(answers: MatchAnswers = {}): string[] {
+  return Object.values(answers).flatMap((answer) => ('record' in answer ? answer.record : []));
 }
 
 /** What a batch of passages comes to: runs to keep and diffs to write. `known` learns what each does. */
@@ -98,7 +115,13 @@ export function planPassages(
     known.learn(plan.diff, at);
     newOptions.push(...(plan.newOptions ?? []));
     if (plan.outcome === 'write')
-      diffs.push({ diff: plan.diff, at, cause: { kind: 'run', id }, touches: plan.touches });
+      diffs.push({
+        diff: plan.diff,
+        at,
+        cause: { kind: 'run', id },
+        touches: plan.touches,
+        ...(plan.merges ? { merges: plan.merges, by: `the route ${passage.route.definition.name}` } : {}),
+      });
     runs.push(endedRun(id, passage, plan, startedAt, book.destination));
   }
   return { runs, diffs, newOptions };
@@ -111,7 +134,7 @@ const OUTCOMES: Record<Plan['outcome'], RunOutcome> = {
   fail: 'failed',
 };
 
-function planPassage({ route, read }: DuePassage, book: RouteBook, known: KnownRecords): Plan {
+function planPassage({ route, read, answers }: DuePassage, book: RouteBook, known: KnownRecords): Plan {
   if (!read.ok) return stopped('fail', { code: 'unreadable', text: read.problem.text });
   if (route.state === 'paused')
     return stopped('hold', {
@@ -119,7 +142,11 @@ function planPassage({ route, read }: DuePassage, book: RouteBook, known: KnownR
       text: 'The route was paused when this arrived. It goes on when the route is resumed.',
     });
   const newIds = Object.fromEntries(route.definition.writes.map(({ as }) => [as, newId()]));
-  return planRun(route.definition, read.submission, known, { destination: book.destination, newIds });
+  return planRun(route.definition, read.submission, known, {
+    destination: book.destination,
+    newIds,
+    answers,
+  });
 }
 
 function stopped(outcome: 'hold' | 'fail', reason: { code: string; text: string }): Plan {

@@ -9,6 +9,7 @@ import { Metrics } from '../platform/metrics';
 import { CONFIG } from '../platform/tokens';
 import { FieldsService } from '../fields/fields.service';
 import { RecordsService } from '../records/records.service';
+import { MatchAnswersService } from '../identity/match-answers.service';
 import { RouteBookService } from '../routes/route-book.service';
 import { RETRY_PAUSES, SubmissionQueue, type QueuedSubmission } from '../submissions/submission-queue';
 import { duePassages, givenUp, lookupsOf, planPassages } from './route-batch';
@@ -41,6 +42,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     @Inject(RecordsService) private readonly records: RecordsService,
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(RunStore) private readonly runs: RunStore,
+    @Inject(MatchAnswersService) private readonly answers: MatchAnswersService,
   ) {}
 
   onApplicationBootstrap(): void {
@@ -154,11 +156,10 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   async #duePassages(tx: WorkspaceTx, batch: readonly QueuedSubmission[]) {
-    const settled = await this.runs.settled(
-      tx,
-      batch.filter(({ turns }) => turns > 0).map(({ id }) => id),
-    );
-    return duePassages(batch, await this.books.open(tx), settled);
+    const again = batch.filter(({ turns }) => turns > 0).map(({ id }) => id);
+    const settled = await this.runs.settled(tx, again);
+    const answers = await this.answers.of(tx, again);
+    return duePassages(batch, await this.books.open(tx), settled, answers);
   }
 
   async #route(tx: WorkspaceTx, batch: readonly QueuedSubmission[]): Promise<void> {

@@ -46,6 +46,11 @@ class IdentityKeyDto {
   @IsString() @Length(1, 1_000) value: string;
 }
 
+class BlockDto {
+  @IsIn(RECORD_KINDS) record: RecordKind;
+  @IsString() @Length(1, 200) block: string;
+}
+
 class LookupsDto {
   @ApiProperty({ type: [IdentityKeyDto] })
   @IsArray()
@@ -54,6 +59,13 @@ class LookupsDto {
   @Type(() => IdentityKeyDto)
   keys: IdentityKeyDto[];
   @IsBoolean() deals: boolean;
+  @ApiPropertyOptional({ type: [BlockDto] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(500)
+  @ValidateNested({ each: true })
+  @Type(() => BlockDto)
+  blocks?: BlockDto[];
 }
 
 class RunChoiceDto {
@@ -129,9 +141,9 @@ export class RunsController {
   /** The existing records that have one of some identity keys, for planning with the same code elsewhere. */
   @Post('rehearse/known')
   @HttpCode(200)
-  known(@ByCaller() { workspaceId }: Caller, @Body() { keys, deals }: LookupsDto): Promise<KnownShape> {
+  known(@ByCaller() { workspaceId }: Caller, @Body() { keys, deals, blocks = [] }: LookupsDto): Promise<KnownShape> {
     return this.database.inWorkspace(workspaceId, (tx) =>
-      this.rehearsals.known(tx, { keys: keys as IdentityKey[], deals }),
+      this.rehearsals.known(tx, { keys: keys as IdentityKey[], deals, blocks }),
     );
   }
 

@@ -119,7 +119,7 @@ export class ProfilesService {
   /** How the fields of the workspace’s intakes changed, as far as was learnt. */
   drift(
     tx: WorkspaceTx,
-  ): Promise<{ id: string; key: string; name: string; kind: 'form' | 'endpoint'; drift: Drift[] }[]> {
+  ): Promise<{ id: string; key: string; name: string; kind: 'form' | 'endpoint' | 'sheet'; drift: Drift[] }[]> {
     return tx.statement(
       'drift_of_intakes',
       `select i.id, i.key, i.name, i.kind, p.drift from intake_profile p join intake i on i.workspace_id = p.workspace_id and i.id = p.intake_id

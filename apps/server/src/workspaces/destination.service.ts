@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { withChoices, type Destination, type FieldDefinition } from '@haycart/core';
 import { FieldsService } from '../fields/fields.service';
+import { RecognitionService } from '../identity/recognition.service';
 import { LabelsService } from '../labels/labels.service';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import type { WorkspaceTx } from '../platform/database/database';
@@ -19,6 +20,7 @@ export class DestinationService {
     @Inject(LabelsService) private readonly labels: LabelsService,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(PipelinesService) private readonly pipelines: PipelinesService,
+    @Inject(RecognitionService) private readonly recognition: RecognitionService,
   ) {}
 
   /** One round trip while nothing of it has changed. */
@@ -59,6 +61,7 @@ export class DestinationService {
       fields: await this.chosen(tx, await this.fields.all(tx)),
       pipelines: await this.pipelines.all(tx),
       teams: await this.people.teams(tx),
+      ...(await this.recognition.forDestination(tx)),
     };
   }
 }

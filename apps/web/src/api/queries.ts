@@ -9,6 +9,7 @@ import type {
   FieldUse,
   GroupCount,
   HomeShape,
+  IdentityReport,
   IntakeLine,
   FormDomainShape,
   FormFiguresShape,
@@ -18,6 +19,7 @@ import type {
   ThemeShape,
   LabelUse,
   MembershipLine,
+  MergeShape,
   Page,
   PersonShape,
   PipelineGrid,
@@ -35,6 +37,7 @@ import type {
   SearchHit,
   SessionShape,
   SetUpChange,
+  SheetShape,
   SignInOptions,
   SubmissionDetail,
   SubmissionShape,
@@ -42,7 +45,7 @@ import type {
   WorkspaceShape,
 } from '@haycart/api';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
-import type { ExchangeRate, ReadyCheck } from '@haycart/core';
+import type { ExchangeRate, ReadyCheck, RecordKind } from '@haycart/core';
 import { call, query } from './client';
 import type { RecordPlural } from './record-kinds';
 
@@ -67,6 +70,21 @@ export const decisionQuery = (id: string) =>
     queryKey: ['decisions', id],
     queryFn: () => call<DecisionShape>('GET', `/decisions/${id}`),
     retry: false,
+  });
+export const mergesQuery = (record: string) =>
+  queryOptions({
+    queryKey: ['records', 'merges', record],
+    queryFn: () => call<MergeShape[]>('GET', `/merges?record=${record}`),
+  });
+export const identityQuery = (kind: RecordKind) =>
+  queryOptions({
+    queryKey: ['identity', kind],
+    queryFn: () => call<IdentityReport>('GET', `/identity?kind=${kind}`),
+  });
+export const sheetQuery = (intake: string) =>
+  queryOptions({
+    queryKey: ['submissions', 'sheet', intake],
+    queryFn: () => call<SheetShape>('GET', `/sheets/${intake}`),
   });
 export const homeQuery = queryOptions({ queryKey: ['any', 'home'], queryFn: () => call<HomeShape>('GET', '/home') });
 export const intakeLinesQuery = queryOptions({

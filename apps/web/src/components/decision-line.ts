@@ -5,6 +5,8 @@ export const DECISION_TITLES: Record<DecisionKind, string> = {
   renamed: 'A field was renamed',
   failed: 'Failed',
   held: 'Held',
+  'look-alike': 'The same?',
+  'which-record': 'Who is this?',
   paused: 'Waits for a paused route',
   'new-answer': 'New answer',
   stopped: 'A field comes no more',
@@ -15,7 +17,8 @@ export const DECISION_TITLES: Record<DecisionKind, string> = {
 
 /** The line under its title: what tells it from others of its kind. */
 export function aboutDecision({ kind, subject, detail }: DecisionLine): string {
-  if (kind === 'set-aside' || kind === 'paused') return subject;
+  if (kind === 'set-aside' || kind === 'paused' || kind === 'which-record') return subject;
+  if (kind === 'look-alike') return `${subject}, ${detail}`;
   return kind === 'failed' || kind === 'held' ? `${subject}: ${detail}` : `${detail}, ${subject}`;
 }
 

@@ -1,4 +1,5 @@
 import type { Decided, DecisionAction } from '@haycart/api';
+import type { FieldValue } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { call } from '../api/client';
@@ -9,6 +10,10 @@ export interface Deciding {
   ids: readonly string[];
   action: DecisionAction;
   option?: string;
+  /** The record that a submission means. */
+  record?: string;
+  values?: Readonly<Record<string, FieldValue | null>>;
+  whole?: boolean;
 }
 
 /** Decides; what was done is told, and the list is read anew. */

@@ -18,6 +18,8 @@ function decision(kind: DecisionKind, more: Partial<DecisionShape> = {}): Decisi
     examples: [],
     answer: null,
     drift: null,
+    pair: null,
+    which: null,
     repair: null,
     ...more,
   };

@@ -1,8 +1,14 @@
 import type { DecisionAction, DecisionShape } from '@haycart/api';
 import { counted, parseKey } from '@haycart/core';
 
-/** What each action is called, and its key. Choosing what an answer means has keys of its own. */
-export const ACTIONS: Record<Exclude<DecisionAction, 'means'>, { label: string; key: string }> = {
+/** Actions with a button on the common page; the others belong to pages of their own. */
+export type PlainAction = Exclude<
+  DecisionAction,
+  'means' | 'same' | 'different' | 'new-record' | 'no-record' | 'later'
+>;
+
+/** What each action is called, and its key. */
+export const ACTIONS: Record<PlainAction, { label: string; key: string }> = {
   repair: { label: 'Repair', key: 'r' },
   'run-again': { label: 'Run again', key: 'r' },
   resume: { label: 'Resume', key: 'r' },
@@ -35,6 +41,9 @@ export function questionOf({ kind, subject, count, drift, answer }: DecisionShap
       return `${counted(count, 'run')} of ${subject} failed`;
     case 'held':
       return `${counted(count, 'run')} of ${subject} ${count === 1 ? 'waits' : 'wait'}`;
+    case 'look-alike':
+    case 'which-record':
+      return subject;
     case 'paused':
       return `${counted(count, 'submission')} ${count === 1 ? 'waits' : 'wait'} for ${subject}`;
     case 'set-aside':
@@ -57,6 +66,8 @@ export function storyOf({ kind, subject, detail, count, drift, answer }: Decisio
       return `${subject} got it for ${answer?.label}, which has no such option. It came ${count === 1 ? 'once' : `${count} times`}.`;
     case 'failed':
     case 'held':
+    case 'look-alike':
+    case 'which-record':
       return detail;
     case 'paused':
       return 'The route is paused. Nothing is lost: what waits goes on when the route is resumed.';

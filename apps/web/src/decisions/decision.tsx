@@ -12,7 +12,9 @@ import { Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
 import { AnswerChoice } from './answer-choice';
 import type { Deciding } from './decide';
-import { ACTIONS, effectOf, labelOf, questionOf, storyOf } from './decision-words';
+import { PairDecision } from './pair-decision';
+import { WhichDecision } from './which-decision';
+import { ACTIONS, effectOf, labelOf, questionOf, storyOf, type PlainAction } from './decision-words';
 
 interface Deciders {
   /** All that are alike, this one among them. */
@@ -27,7 +29,10 @@ export function Decision({ line, ...deciders }: Deciders & { line: DecisionLine 
   const decision = useQuery(decisionQuery(line.id));
   if (decision.isPending) return <Loading />;
   if (decision.isError) return <Failed error={decision.error} retry={() => void decision.refetch()} />;
-  return <Shown decision={decision.data} {...deciders} />;
+  const { data } = decision;
+  if (data.pair) return <PairDecision decision={data} pair={data.pair} {...deciders} />;
+  if (data.which) return <WhichDecision decision={data} which={data.which} {...deciders} />;
+  return <Shown decision={data} {...deciders} />;
 }
 
 function Shown({ decision, alike, busy, decide, later }: Deciders & { decision: DecisionShape }) {
@@ -37,7 +42,7 @@ function Shown({ decision, alike, busy, decide, later }: Deciders & { decision: 
   const act = (action: DecisionAction, option?: string) => {
     if (!busy) decide({ ids, action, ...(option === undefined ? {} : { option }) });
   };
-  const buttons = actions.filter((action) => action !== 'means');
+  const buttons = actions.filter((action): action is PlainAction => action in ACTIONS);
   usePageKeys({
     ...Object.fromEntries(buttons.map((action) => [ACTIONS[action].key, () => act(action)])),
     l: later,

@@ -20,10 +20,11 @@ export function Decisions() {
   const list = useQuery(decisionsQuery);
   const [later, setLater] = useState<readonly string[]>([]);
   const ordered = (list.data ?? []).toSorted((a, b) => later.indexOf(a.id) - later.indexOf(b.id));
-  const at = Math.max(
-    0,
-    ordered.findIndex((line) => line.id === id),
-  );
+  const found = ordered.findIndex((line) => line.id === id);
+  // What settled with another decision, as a second pair of a record that was merged, gives way to what stood after it.
+  const [last, setLast] = useState(0);
+  if (found >= 0 && found !== last) setLast(found);
+  const at = found >= 0 ? found : Math.max(0, Math.min(last, ordered.length - 1));
   const line = ordered[at];
   const go = (to: DecisionLine | undefined) => {
     if (to) void navigate(`/decide/${to.id}`, { replace: true });

@@ -122,7 +122,7 @@ const CELLS: Record<IntakeColumn, Cell> = {
           <Mono>{address}</Mono> <ExternalLink className="size-3 flex-none" aria-hidden />
         </a>
       ) : (
-        <Mono>{kind === 'form' ? '' : address}</Mono>
+        <Mono>{kind === 'endpoint' ? address : ''}</Mono>
       ),
   },
   health: { meta: { width: 'minmax(0,1fr)', wide: true }, show: (line) => <Health intake={line} /> },
@@ -172,7 +172,15 @@ function Name({ line: { key, name, like, forColleagues } }: { line: Line }) {
 
 function stateInWords({ state, kind, trial }: IntakeLine): string {
   if (trial) return 'two versions';
-  return state === 'draft' ? 'draft' : state === 'closed' ? 'closed' : kind === 'form' ? 'live' : 'listening';
+  return state === 'draft'
+    ? 'draft'
+    : state === 'closed'
+      ? 'closed'
+      : kind === 'form'
+        ? 'live'
+        : kind === 'sheet'
+          ? 'files'
+          : 'listening';
 }
 
 function SeenOn({ pages }: { pages: readonly string[] }) {

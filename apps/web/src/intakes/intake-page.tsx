@@ -8,6 +8,7 @@ import { Copyable } from '../components/copyable';
 import { PageHead, Sheet } from '../components/sheet';
 import { Failed, Loading, messageOf } from '../components/status';
 import { Listening } from './listening';
+import { SheetSide } from './sheet-side';
 import { WhatArrives } from './what-arrives';
 
 /** One intake: its address and what arrives there. A form is read where it is built. */
@@ -34,9 +35,9 @@ export function IntakePage() {
         <Link to={`/submissions?intake=${intake.data.key}`} className={buttonLook('quiet')}>
           Its submissions
         </Link>
-        <OpenOrClose intake={intake.data} />
+        {intake.data.kind !== 'sheet' && <OpenOrClose intake={intake.data} />}
       </PageHead>
-      <EndpointSide intake={intake.data} />
+      {intake.data.kind === 'sheet' ? <SheetSide intake={intake.data} /> : <EndpointSide intake={intake.data} />}
       <WhatArrives intakeKey={intake.data.key} />
     </div>
   );

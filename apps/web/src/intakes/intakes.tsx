@@ -1,6 +1,6 @@
 import { counted } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
-import { Plus } from 'lucide-react';
+import { FileUp, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { formMonthsQuery, intakeLinesQuery } from '../api/queries';
@@ -12,6 +12,7 @@ import { Empty, Failed, Loading } from '../components/status';
 import { TextField } from '../components/text-field';
 import { FIRST_COLUMNS, INTAKE_COLUMNS, intakeColumns, isIntakeColumn } from './intake-columns';
 import { shownLines, type IntakeSort } from './intake-lines';
+import { BringFile } from './bring-file';
 import { NewEndpoint } from './new-endpoint';
 import { NewForm } from './new-form';
 
@@ -37,7 +38,7 @@ export function Intakes() {
   const sort = field ? { field, down: way === 'down' } : null;
   const lines = shownLines(intakes.data ?? [], months, { find, archived, sort });
   const hidden = (intakes.data ?? []).filter((one) => one.archived).length;
-  const [making, setMaking] = useState<'endpoint' | 'form' | null>(null);
+  const [making, setMaking] = useState<'endpoint' | 'form' | 'sheet' | null>(null);
   const navigate = useNavigate();
   return (
     <div className="flex h-full flex-col p-5">
@@ -72,6 +73,9 @@ export function Intakes() {
           choices={Object.entries(INTAKE_COLUMNS).map(([key, label]) => ({ key, label }))}
           change={(next) => set('columns', next.map((one) => one.field).join(','))}
         />
+        <Button onClick={() => setMaking('sheet')}>
+          <FileUp className="size-4" aria-hidden /> Bring a file in
+        </Button>
         <Button onClick={() => setMaking('endpoint')}>
           <Plus className="size-4" aria-hidden /> New endpoint
         </Button>
@@ -108,6 +112,7 @@ export function Intakes() {
       )}
       <NewEndpoint open={making === 'endpoint'} close={() => setMaking(null)} />
       {making === 'form' && <NewForm close={() => setMaking(null)} />}
+      {making === 'sheet' && <BringFile close={() => setMaking(null)} />}
     </div>
   );
 }

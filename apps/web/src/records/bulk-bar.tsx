@@ -10,6 +10,7 @@ import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
 import { FieldInput } from '../components/field-input';
+import { MergeDialog } from './merge-dialog';
 
 /** What is chosen in a list: some rows, or everything that it shows. */
 export interface Chosen {
@@ -19,6 +20,9 @@ export interface Chosen {
 }
 
 type Doing = 'edit' | 'add' | 'remove' | 'delete';
+
+/** The most records that are merged at once. */
+const MOST_MERGED = 10;
 
 /** What can be done with all that is chosen, in one act that can be taken back. */
 export function BulkBar({
@@ -35,7 +39,7 @@ export function BulkBar({
   everything: { total: number; choose: () => void } | null;
   clear: () => void;
 }) {
-  const [doing, setDoing] = useState<Doing | null>(null);
+  const [doing, setDoing] = useState<Doing | 'merge' | null>(null);
   const words = useWords();
   const count = chosen.all?.total ?? chosen.ids.size;
   return (
@@ -54,12 +58,16 @@ export function BulkBar({
         <Button onClick={() => setDoing('edit')}>Change a field</Button>
         <Button onClick={() => setDoing('add')}>{kind === 'contact' ? 'Tag or list' : 'Tag'}</Button>
         <Button onClick={() => setDoing('remove')}>{kind === 'contact' ? 'Untag or unlist' : 'Untag'}</Button>
+        {!chosen.all && count > 1 && count <= MOST_MERGED && (
+          <Button onClick={() => setDoing('merge')}>Make one of them</Button>
+        )}
         <Button look="danger" onClick={() => setDoing('delete')}>
           Delete
         </Button>
         <Button onClick={clear}>Clear</Button>
       </span>
-      {doing && (
+      {doing === 'merge' && <MergeDialog kind={kind} ids={[...chosen.ids]} close={() => setDoing(null)} done={clear} />}
+      {doing && doing !== 'merge' && (
         <BulkDialog
           kind={kind}
           chosen={chosen}

@@ -263,6 +263,7 @@ function Entry({ entry, fields }: { entry: HistoryEntry; fields: readonly FieldD
 function whatHappened({ cause, diff }: HistoryEntry, created: boolean, changed: boolean): string {
   if (Object.keys(diff.removed).length) return 'Deleted';
   if (cause.kind === 'take-back') return created ? 'Brought back' : 'Taken back';
+  if (cause.kind === 'merge') return 'Merged';
   if (created) return 'Created';
   if (changed) return 'Changed';
   return diff.unlinked.length ? 'Unlinked' : 'Linked';

@@ -2,6 +2,7 @@ import type { RecordShape } from '@haycart/api';
 import type { FieldDefinition } from '@haycart/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Trash2 } from 'lucide-react';
+import { useEffect } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
@@ -18,6 +19,7 @@ import { Consents } from './consents';
 import { Files } from './files';
 import { LeadActions } from './lead-actions';
 import { Links } from './links';
+import { Merged } from './merged';
 import { PlaceOf } from './place-of';
 import { RecordHistory } from './record-history';
 import { Tasks } from './tasks';
@@ -29,6 +31,12 @@ export function RecordPage() {
   const { kind = '', id = '' } = useParams();
   const sheet = useQuery(recordSheetQuery(kind, id));
   const fields = useQuery(fieldsQuery);
+  const navigate = useNavigate();
+  const present = sheet.data?.record.id;
+  // The address of a record that was merged leads to what it is part of.
+  useEffect(() => {
+    if (present && present !== id) void navigate(`/records/${kind}/${present}`, { replace: true });
+  }, [present, id, kind, navigate]);
   if (sheet.isError && sheet.error instanceof ApiError && sheet.error.problem.status === 404)
     return <Empty title="This record is not there">It was deleted, or the address is not right.</Empty>;
   if (sheet.isError) return <Failed error={sheet.error} retry={() => void sheet.refetch()} />;
@@ -47,6 +55,7 @@ export function RecordPage() {
           <Values record={record} fields={own} history={history} />
           <Links record={record} fields={fields.data as FieldDefinition[]} />
           {record.kind === 'contact' && <Consents contact={record.id} consents={consents} />}
+          <Merged record={record} />
           <Files record={record} files={files} />
           {touches.length > 0 && <Touches touches={touches} />}
         </div>

@@ -2,7 +2,7 @@ import { listedFields, RECORD_KINDS, type RecordCondition, type RecordKind } fro
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Plus, X } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
-import { NavLink, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, useNavigate, useParams } from 'react-router';
 import {
   fieldsQuery,
   intakeQuery,
@@ -14,7 +14,7 @@ import {
 } from '../api/queries';
 import { useWords } from '../api/words';
 import { KIND_OF, PLURALS, type RecordPlural } from '../api/record-kinds';
-import { Button } from '../components/button';
+import { Button, buttonLook } from '../components/button';
 import { asGroup } from '../components/condition-builder';
 import { ColumnsMenu } from '../components/columns-menu';
 import { DataTable } from '../components/data-table';
@@ -96,6 +96,11 @@ function RecordList({ kind }: { kind: RecordKind }) {
   return (
     <div className="flex h-full flex-col p-5">
       <PageHead title={words.Many(kind)} aside={total !== undefined && total.toLocaleString('en-GB')}>
+        {kind !== 'deal' && (
+          <Link to={`/records/recognition?kind=${kind}`} className={buttonLook('quiet')}>
+            Recognition
+          </Link>
+        )}
         <nav aria-label="Kind of record" className="flex overflow-hidden rounded border border-line bg-sheet">
           {RECORD_KINDS.map((one) => (
             <NavLink

@@ -2,6 +2,7 @@ import {
   recordWord,
   withArticle,
   defaultStageOf,
+  fieldLabel,
   fixedText,
   type Destination,
   type Pipeline,
@@ -10,7 +11,7 @@ import {
   type Write,
 } from '@haycart/core';
 import { Button } from '../components/button';
-import { SelectField } from '../components/text-field';
+import { SelectField, TextField } from '../components/text-field';
 import { changeWrite, useDraft } from './draft';
 
 /** Where a deal is put, and what a second enquiry does. */
@@ -113,6 +114,39 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
         <option value="new">makes another {word}</option>
         <option value="new-if-closed">leaves an open {word} as it is</option>
         <option value="leave">leaves any {word} as it is</option>
+      </SelectField>
+      <TextField
+        label="Begun within so many days"
+        type="number"
+        min={1}
+        max={3_650}
+        placeholder="however long ago"
+        value={place.within ?? ''}
+        disabled={place.again === 'new'}
+        onChange={({ target }) => {
+          const { within: _, ...rest } = place;
+          const days = Math.trunc(Number(target.value));
+          changeWrite(write.as, (known) => ({ ...known, place: days > 0 ? { ...rest, within: days } : rest }));
+        }}
+      />
+      <SelectField
+        label="And with the same"
+        value={place.sameField ?? ''}
+        disabled={place.again === 'new'}
+        onChange={({ target }) => {
+          const { sameField: _, ...rest } = place;
+          changeWrite(write.as, (known) => ({
+            ...known,
+            place: target.value ? { ...rest, sameField: target.value } : rest,
+          }));
+        }}
+      >
+        <option value="">whatever it is about</option>
+        {write.fills.map(({ field }) => (
+          <option key={field} value={field}>
+            {fieldLabel(destination, write.record, field)}
+          </option>
+        ))}
       </SelectField>
       <label className="flex cursor-pointer items-center gap-2 sm:col-span-3">
         <input

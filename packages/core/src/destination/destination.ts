@@ -1,4 +1,7 @@
 import type { RecordKind } from '../diff/record';
+import type { LikenessModel } from '../identity/likeness/model';
+import type { MailboxReading } from '../identity/mailbox';
+import type { MergeRules } from '../identity/merge/survivorship';
 import { counted } from '../text';
 import type { FieldDefinition } from './field-definition';
 
@@ -34,6 +37,12 @@ export interface Destination {
   leadHandling?: 'deals' | 'leads';
   /** What the workspace calls a deal; `deal` when not said. */
   dealWord?: 'deal' | 'opportunity';
+  /** What likeness is worked out from, by kind of record; the starting values where a kind has none. */
+  likeness?: Readonly<Partial<Record<RecordKind, LikenessModel>>>;
+  /** What is held to be one mailbox; the usual reading when not said. */
+  mailboxes?: MailboxReading;
+  /** How records become one; the usual rules when not said. */
+  merging?: MergeRules;
   /** The keys of each team's people, by the key of the team. */
   teams?: Readonly<Record<string, readonly string[]>>;
 }
@@ -52,6 +61,11 @@ export function recordWords(destination: Pick<Destination, 'dealWord'>, kind: Re
 /** `1 deal`, `3 opportunities`. */
 export function countedRecords(destination: Pick<Destination, 'dealWord'>, count: number, kind: RecordKind): string {
   return counted(count, recordWord(destination, kind), recordWords(destination, kind));
+}
+
+/** The fields of a kind of record, in their order. */
+export function fieldsOf(destination: Pick<Destination, 'fields'>, record: RecordKind): FieldDefinition[] {
+  return destination.fields.filter((field) => field.record === record);
 }
 
 export function fieldOf(destination: Destination, record: RecordKind, key: string): FieldDefinition | undefined {

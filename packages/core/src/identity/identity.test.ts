@@ -49,6 +49,9 @@ describe('the domain that stands for a company', () => {
     ['ada@192.168.0.1', null],
     ['ada@localhost', null],
     ['', null],
+    ['ada@growers.github.io', null],
+    ['https://www.facebook.com/fennwick', null],
+    ['ada@33mail.com', null],
   ])('of %s is %s', (text, domain) => expect(companyDomain(text)).toBe(domain));
 });
 

@@ -1,7 +1,8 @@
 import type { FieldDefinition } from '../destination/field-definition';
 import type { FieldValue, FieldValues, RecordKind } from '../diff/record';
+import { isRoleMailbox, mailboxOf } from './mailbox';
 
-export const IDENTITY_KEY_KINDS = ['email', 'phone', 'domain'] as const;
+export const IDENTITY_KEY_KINDS = ['email', 'shared-email', 'mailbox', 'phone', 'domain', 'external-id'] as const;
 /** A workspace's own unique field is a key too, named by the field: `field:site_code`. */
 export type IdentityKeyKind = (typeof IDENTITY_KEY_KINDS)[number] | `field:${string}`;
 
@@ -15,7 +16,11 @@ export function uniqueFieldsOf(fields: readonly FieldDefinition[]): UniqueFields
   return found;
 }
 
-/** Something by which a record can be found again. E-mail and domain belong to one record of a kind at a time; phones may be shared. */
+/**
+ * Something by which a record can be found again. E-mail, domain and external ids belong to one record of a kind at a time.
+ * Phones may be shared, and so may mailboxes of an office or a family (`shared-email`). `mailbox` is an address without its
+ * tag and points, where it has any.
+ */
 export interface IdentityKey {
   record: RecordKind;
   kind: IdentityKeyKind;
@@ -41,24 +46,68 @@ export function uniqueText(value: FieldValue): string {
   return (typeof value === 'object' ? JSON.stringify(value) : String(value)).trim().toLowerCase();
 }
 
+const EXCLUSIVE: ReadonlySet<IdentityKeyKind> = new Set(['email', 'domain', 'external-id']);
+
 /** Whether a key may belong to one record of its kind only. */
 export function isExclusive({ record, kind }: IdentityKey): boolean {
-  return kind.startsWith('field:') || (kind !== 'phone' && record !== 'lead');
+  return kind.startsWith('field:') || (EXCLUSIVE.has(kind) && record !== 'lead');
 }
 
 function builtInKeys(record: RecordKind, values: FieldValues): IdentityKey[] {
-  const of = (kind: IdentityKeyKind, ...found: (FieldValue | undefined)[]): IdentityKey[] => {
-    const texts = found.flat().filter((value): value is string => typeof value === 'string' && value !== '');
-    return [...new Set(texts)].map((value) => ({ record, kind, value }));
-  };
   switch (record) {
     case 'contact':
-      return [...of('email', values.email, values.emails), ...of('phone', values.phone, values.phones)];
+      return [
+        ...textsOf(values.email, values.emails).flatMap((email) => emailKeys(record, email)),
+        ...keysOfKind(record, 'phone', values.phone, values.phones),
+        ...externalIds(record, values),
+      ];
     case 'company':
-      return [...of('domain', values.domain), ...of('phone', values.phone)];
+      return [
+        ...keysOfKind(record, 'domain', values.domain, values.domains),
+        ...keysOfKind(record, 'phone', values.phone),
+        ...externalIds(record, values),
+      ];
     case 'lead':
-      return [...of('email', values.email), ...of('phone', values.phone)];
+      return [
+        ...textsOf(values.email).flatMap((email) => emailKeys(record, email)),
+        ...keysOfKind(record, 'phone', values.phone),
+        ...externalIds(record, values),
+      ];
     case 'deal':
-      return [];
+      return externalIds(record, values);
   }
+}
+
+/** An address is a key, and its mailbox one more where that is written in another way; a mailbox that several read is neither. */
+export function emailKeys(record: RecordKind, email: string): IdentityKey[] {
+  if (record === 'contact' && isRoleMailbox(email)) return [{ record, kind: 'shared-email', value: email }];
+  const mailbox = mailboxOf(email);
+  const key: IdentityKey = { record, kind: 'email', value: email };
+  return mailbox === email ? [key] : [key, { record, kind: 'mailbox', value: mailbox }];
+}
+
+/**
+ * The further keys under which records of the same mailbox are found: the mailbox itself as an address, and as the mailbox
+ * of an address written in another way.
+ */
+export function mailboxKeys(record: RecordKind, values: FieldValues): IdentityKey[] {
+  return textsOf(values.email).flatMap((email) => {
+    if (isRoleMailbox(email)) return [];
+    const mailbox = mailboxOf(email);
+    const other: IdentityKey = { record, kind: 'mailbox', value: mailbox };
+    return mailbox === email ? [other] : [{ record, kind: 'email', value: mailbox }, other];
+  });
+}
+
+function externalIds(record: RecordKind, values: FieldValues): IdentityKey[] {
+  return keysOfKind(record, 'external-id', values.external_ids);
+}
+
+function keysOfKind(record: RecordKind, kind: IdentityKeyKind, ...found: (FieldValue | undefined)[]): IdentityKey[] {
+  return textsOf(...found).map((value) => ({ record, kind, value }));
+}
+
+function textsOf(...found: (FieldValue | undefined)[]): string[] {
+  const texts = found.flat().filter((value): value is string => typeof value === 'string' && value !== '');
+  return texts.length > 1 ? [...new Set(texts)] : texts;
 }

@@ -1,7 +1,7 @@
 import { checkFieldValue } from '../destination/check-value';
 import { fieldOf, type Destination } from '../destination/destination';
 import type { FieldDefinition } from '../destination/field-definition';
-import { sameValue, type FieldValue, type FieldValues } from '../diff/record';
+import { sameValue, type FieldValue, type FieldValues, type RecordKind } from '../diff/record';
 import { changesBetween, type FieldChange } from '../diff/records-diff';
 import { jsonPointer, type JsonValue } from '../json';
 import { error, type Problem } from '../problem';
@@ -93,13 +93,18 @@ function changedList(before: FieldValue | undefined, words: readonly string[], w
   return after.length ? after : null;
 }
 
-/** The first of all e-mails and phones is the one; whoever changes the list changes the one too. */
-function keepFirst({ kind }: Pick<KnownRecord, 'kind'>, { values: given = {} }: RecordEdit, values: FieldValues): void {
-  if (kind !== 'contact') return;
-  for (const [one, all] of [
+/** Fields that hold the first of a list. */
+const FIRST_OF: Partial<Record<RecordKind, readonly (readonly [one: string, all: string])[]>> = {
+  contact: [
     ['email', 'emails'],
     ['phone', 'phones'],
-  ] as const) {
+  ],
+  company: [['domain', 'domains']],
+};
+
+/** The first of all e-mails and phones is the one; whoever changes the list changes the one too. */
+function keepFirst({ kind }: Pick<KnownRecord, 'kind'>, { values: given = {} }: RecordEdit, values: FieldValues): void {
+  for (const [one, all] of FIRST_OF[kind] ?? []) {
     if (all in given && !(one in given)) {
       const first = Array.isArray(values[all]) ? values[all][0] : undefined;
       if (first === undefined) delete values[one];

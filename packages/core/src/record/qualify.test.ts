@@ -105,6 +105,7 @@ describe('qualifying a lead', () => {
     expect(lookupsFor(route, submission, where).keys.map(({ record, kind }) => `${record} ${kind}`)).toEqual([
       'company domain',
       'contact email',
+      'contact mailbox',
     ]);
   });
 

@@ -3,6 +3,9 @@ import { showFieldValue } from '../destination/field-value';
 import type { FieldValue, RecordKind } from '../diff/record';
 import { sourceOf } from '../source/source';
 import { counted, listInWords, withArticle } from '../text';
+import { percent } from '../identity/likeness/words';
+import type { MatchRule } from './definition';
+import { RULE_WORDS } from './describe';
 import type { FieldTrace, Plan, PlannedWrite } from './plan';
 import type { Submission } from './submission';
 
@@ -90,6 +93,8 @@ function writeSteps(write: PlannedWrite, all: readonly PlannedWrite[], destinati
   const steps: AccountStep[] = [];
   const word = recordWord(destination, write.record);
   if (write.match.by) steps.push({ step: 'recognised', text: recognisedText(write, word), ...about });
+  for (const text of write.match.notEnough ?? [])
+    steps.push({ step: 'kept', text: `Not taken for one: ${text}`, ...about });
   const written = write.fields.filter(({ did }) => did === 'write' || did === 'clear');
   if (write.did === 'none') {
     const why = write.unmet ? `it is written only when ${write.unmet}` : 'the submission gave nothing for one';
@@ -124,8 +129,15 @@ function linkedText(id: string, all: readonly PlannedWrite[], destination: Desti
 function recognisedText({ match }: PlannedWrite, word: string): string {
   if (match.by === 'open-deal') return `Found the ${word} that this contact has in the pipeline already`;
   if (match.by === 'open-lead') return `Found the open ${word} with ${match.key}`;
+  if (match.by === 'person') return `A person said which ${word} is meant`;
+  const merged = match.merged?.length
+    ? `; ${counted(match.merged.length, word)} more turned out to be the same, and became one with it`
+    : '';
+  const best = match.candidates?.[0]?.probability;
+  if (best !== null && best !== undefined)
+    return `Recognised the ${word} by likeness, ${percent(best)} the same${merged}`;
   const others = match.found === 1 ? `the only ${word} with it` : `the first of ${match.found} with it`;
-  return `Recognised the ${word} by ${match.by === 'email' ? 'e-mail' : match.by} ${match.key}, ${others}`;
+  return `Recognised the ${word} by ${RULE_WORDS[match.by as MatchRule['by']] ?? match.by} ${match.key}, ${others}${merged}`;
 }
 
 function unrecognisedText({ match, record }: PlannedWrite): string {

@@ -1,4 +1,4 @@
-import { pipelineOf, recordWord, stageOf, type Destination } from '../destination/destination';
+import { fieldOf, pipelineOf, recordWord, stageOf, type Destination } from '../destination/destination';
 import { jsonPointer } from '../json';
 import { error, type Problem } from '../problem';
 import { listInWords } from '../text';
@@ -21,7 +21,18 @@ export function checkPlace(write: Write, w: number, destination: Destination): P
       : [];
   }
   if (!placed) return [error('place-does-not-fit', `A ${write.record} stands in no pipeline.`, jsonPointer(way))];
-  return checkStage(write.place, write.record, destination, way);
+  return [...checkStage(write.place, write.record, destination, way), ...checkKept(write, destination, way)];
+}
+
+/** Which deal counts as the one to keep. */
+function checkKept({ record, place, fills }: Write, destination: Destination, way: (string | number)[]): Problem[] {
+  const { sameField } = place!;
+  if (sameField === undefined) return [];
+  const at = jsonPointer([...way, 'sameField']);
+  const field = fieldOf(destination, record, sameField);
+  if (!field) return [error('unknown-field', `A ${record} has no field “${sameField}”.`, at)];
+  if (fills.some((fill) => fill.field === sameField)) return [];
+  return [error('match-unfed', `Nothing feeds ${field.label}, so no two can have the same.`, at)];
 }
 
 function checkStage(

@@ -56,13 +56,6 @@ describe('what is not built yet is refused by name', () => {
     [{ followUps: [{ do: 'task' }] }, '/followUps/0'],
     [{ holds: [{ for: 'approval' }] }, '/holds/0'],
     [{ sendOn: [{ to: 'crm' }] }, '/sendOn/0'],
-    [{ writes: [{ ...person, links: [], whenMatched: 'ask' }] }, '/writes/0/whenMatched'],
-    [{ writes: [{ ...person, links: [], whenSeveral: 'ask' }] }, '/writes/0/whenSeveral'],
-    [{ writes: [{ ...person, links: [], whenNone: 'ask' }] }, '/writes/0/whenNone'],
-    [
-      { writes: [{ ...person, links: [], match: [{ by: 'likeness', accept: 0.9, ask: 0.7 }] }] },
-      '/writes/0/match/0/by',
-    ],
     [
       {
         writes: [

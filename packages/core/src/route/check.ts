@@ -7,6 +7,7 @@ import { clausesOf } from '../condition/condition';
 import { checkCondition } from '../condition/evaluate';
 import { conditionSetting, partType } from './route-conditions';
 import { checkMarks } from './check-marks';
+import { checkMatch } from './check-match';
 import { checkPlace } from './check-place';
 import { checkPart, checkValue } from './check-value';
 import { notBuiltYet, valuesOf } from './not-built';
@@ -83,19 +84,6 @@ function checkNames(route: RouteDefinition, write: Write, w: number): Problem[] 
     }
   });
   return problems;
-}
-
-function checkMatch(write: Write, w: number): Problem[] {
-  const key = { contact: 'email', company: 'domain', lead: 'email', deal: null }[write.record];
-  return (write.match ?? []).flatMap(({ by }, m) => {
-    const at = jsonPointer(['writes', w, 'match', m, 'by']);
-    if ((by === 'email' || by === 'domain') && by !== key)
-      return [error('match-does-not-fit', `A ${write.record} cannot be recognised by ${by}.`, at)];
-    if (by === key && !write.fills.some(({ field }) => field === key)) {
-      return [error('match-unfed', `Recognising by ${by} needs the field ${key}, which nothing feeds.`, at)];
-    }
-    return [];
-  });
 }
 
 function checkFills(write: Write, w: number, destination: Destination): Problem[] {

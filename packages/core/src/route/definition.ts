@@ -30,8 +30,8 @@ export interface Write {
   when?: Condition;
   /** Tried in order; none, or none fits: `whenNone`. */
   match?: MatchRule[];
-  whenMatched?: 'update' | 'fill-blanks' | 'leave' | 'ask';
-  whenSeveral?: 'ask' | 'oldest' | 'latest' | 'most-complete';
+  whenMatched?: WhenMatched;
+  whenSeveral?: WhenSeveral;
   whenNone?: 'create' | 'skip' | 'ask';
   fills: Fill[];
   /** Names of earlier writes. */
@@ -49,6 +49,10 @@ export interface Place {
    * left as it is. `leave`: any deal, open or closed, is left as it is. Where there is none to keep, a deal is created.
    */
   again: 'update' | 'new' | 'new-if-closed' | 'leave';
+  /** Only a deal begun at most so many days before counts as one to keep. */
+  within?: number;
+  /** A field, such as the subject, in which the deal to keep must hold what came in. */
+  sameField?: string;
   /** Whether a second enquiry may move the deal back to an earlier stage. */
   backwards?: boolean;
 }
@@ -82,8 +86,31 @@ export type Part =
   | { decision: string; output: string }
   | { write: string; field: string };
 
-export type MatchRule =
-  { by: 'email' | 'phone' | 'domain' | 'external-id' | 'name' } | { by: 'likeness'; accept: number; ask: number };
+export const WHEN_MATCHED = ['update', 'fill-blanks', 'leave', 'skip', 'ask'] as const;
+export const WHEN_SEVERAL = ['ask', 'oldest', 'latest', 'most-complete', 'skip'] as const;
+export const KEY_RULES = ['email', 'phone', 'domain', 'external-id', 'name'] as const;
+/** What speaks against a record although its key is the same. */
+export const SAFEGUARDS = ['other-surname', 'other-name', 'other-company'] as const;
+
+/** `leave`: the record stays as it is, and is linked. `skip`: nothing is written of it. */
+export type WhenMatched = (typeof WHEN_MATCHED)[number];
+export type WhenSeveral = (typeof WHEN_SEVERAL)[number];
+export type Safeguard = (typeof SAFEGUARDS)[number];
+
+/** What a rule does, where that differs from what the write says. */
+export interface MatchRuleThen {
+  whenMatched?: WhenMatched;
+  whenSeveral?: WhenSeveral;
+  /** `next`, when not said: the rules after it are tried. */
+  whenNone?: 'next' | 'create' | 'skip' | 'ask';
+}
+
+export type MatchRule = MatchRuleThen &
+  (
+    | { by: (typeof KEY_RULES)[number]; askIf?: Safeguard[] }
+    /** Probabilities: from `accept` on it is the same, from `ask` on a person decides. */
+    | { by: 'likeness'; accept: number; ask: number }
+  );
 
 export type Condition = ConditionOn<Part>;
 

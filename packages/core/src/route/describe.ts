@@ -3,7 +3,7 @@ import { fieldOf, pipelineOf, recordWord, stageOf, type Destination } from '../d
 import { describeCondition } from '../condition/describe-condition';
 import { counted, listInWords } from '../text';
 import { fixedText } from './fixed-text';
-import type { Condition, Place, RouteDefinition, Write } from './definition';
+import type { Condition, MatchRule, Place, RouteDefinition, WhenMatched, Write } from './definition';
 import { partLabel } from './route-conditions';
 
 /** A route told in sentences: one for the list, and one for each section of the route sheet. */
@@ -31,6 +31,13 @@ function againInWords(again: Place['again'], word: string): string {
   }
 }
 
+function withinInWords({ place, record }: Write, destination: Destination): string {
+  const days = place?.within === undefined ? '' : ` of the last ${counted(place.within, 'day')}`;
+  return place?.sameField === undefined
+    ? days
+    : `${days} with the same ${fieldLabel(destination, record, place.sameField)}`;
+}
+
 export function describeRoute(
   route: RouteDefinition,
   names: { destination: Destination; intakes: readonly { key: string; name: string }[] },
@@ -55,7 +62,7 @@ export function describeRoute(
       'nothing to recognise',
     place:
       placed?.place && place
-        ? `${place}; ${againInWords(placed.place.again, recordWord(names.destination, placed.record))}${placed.place.backwards ? ', also backwards' : ''}`
+        ? `${place}; ${againInWords(placed.place.again, recordWord(names.destination, placed.record))}${withinInWords(placed, names.destination)}${placed.place.backwards ? ', also backwards' : ''}`
         : 'in no pipeline',
     followUp: followUpInWords(route, names.destination),
   };
@@ -106,15 +113,30 @@ export function requiredUnfed(write: Write, destination: Destination): string[] 
 
 function recogniseInWords(write: Write): string {
   const by = listInWords(
-    (write.match ?? []).map((rule) => (rule.by === 'email' ? 'e-mail' : rule.by)),
+    (write.match ?? []).map((rule) => RULE_WORDS[rule.by]),
     'then',
   );
   if (!by) return `every ${write.record} is new`;
-  const then = { update: '', 'fill-blanks': ', only blanks filled', leave: ', left as it is', ask: ', asking' }[
-    write.whenMatched ?? 'update'
-  ];
-  return `${write.record} by ${by}${then}`;
+  return `${write.record} by ${by}${THEN_WORDS[write.whenMatched ?? 'update']}`;
 }
+
+/** What a match rule goes by, as a sentence names it. */
+export const RULE_WORDS: Readonly<Record<MatchRule['by'], string>> = {
+  email: 'e-mail',
+  phone: 'phone',
+  domain: 'domain',
+  'external-id': 'id elsewhere',
+  name: 'name',
+  likeness: 'likeness',
+};
+
+const THEN_WORDS: Readonly<Record<WhenMatched, string>> = {
+  update: '',
+  'fill-blanks': ', only blanks filled',
+  leave: ', left as it is',
+  skip: ', nothing written',
+  ask: ', asking',
+};
 
 function placeInWords(place: Place, destination: Destination): string {
   const pipelineKey = fixedText(place.pipeline);

@@ -1,6 +1,8 @@
-import type { Link, RecordState } from '../diff/record';
+import type { Link, RecordKind, RecordState } from '../diff/record';
 import type { RecordsDiff } from '../diff/records-diff';
 import { identityKeysOf, identityKeyText, type IdentityKey, type UniqueFields } from '../identity/keys';
+import { blocksOf } from '../identity/likeness/blocks';
+import { comparedForm, type ComparedRecord } from '../identity/likeness/compared';
 
 /** A record as it is known while planning: its state, and when each field was last written (ISO 8601). */
 export interface KnownRecord extends RecordState {
@@ -21,6 +23,8 @@ export class KnownRecords {
   readonly #byKey = new Map<string, Set<string>>();
   readonly #linkedFrom = new Map<string, Set<string>>();
   readonly #linkedTo = new Map<string, Set<string>>();
+  /** The records by block, made when first asked for; see `blocksOf`. */
+  #byBlock: Map<string, Set<string>> | null = null;
 
   /** @param uniques The fields that make records recognisable beside the built-in ones. */
   constructor(
@@ -45,6 +49,32 @@ export class KnownRecords {
     return this.#all(this.#byKey.get(identityKeyText(key))).sort(
       (a, b) => compare(a.createdAt, b.createdAt) || compare(a.id, b.id),
     );
+  }
+
+  /** A record as it is compared with others of its kind. */
+  compared(record: KnownRecord): ComparedRecord {
+    const linked = [...(this.#linkedFrom.get(record.id) ?? [])].flatMap((id) => this.#records.get(id) ?? []);
+    return comparedForm(record.kind, record.values, {
+      companies: linked.filter(({ kind }) => kind === 'company'),
+      contacts: linked.filter(({ kind }) => kind === 'contact').map(({ id }) => id),
+      createdAt: record.createdAt,
+    });
+  }
+
+  /** The records of a kind that share a block, by which those that may be alike are found. */
+  withBlock(kind: RecordKind, blocks: readonly string[]): KnownRecord[] {
+    if (!this.#byBlock) {
+      this.#byBlock = new Map();
+      for (const record of this.#records.values()) this.#addBlocks(record);
+    }
+    const ids = new Set<string>();
+    for (const block of blocks) for (const id of this.#byBlock.get(`${kind} ${block}`) ?? []) ids.add(id);
+    return this.#all(ids);
+  }
+
+  /** The companies that a record is linked to. */
+  companiesOf(id: string): KnownRecord[] {
+    return this.#all(this.#linkedFrom.get(id)).filter(({ kind }) => kind === 'company');
   }
 
   /** The records that point to this one. */
@@ -105,6 +135,12 @@ export class KnownRecords {
     this.#records.set(record.id, record);
     for (const key of identityKeysOf(record.kind, record.values, this.uniques))
       addTo(this.#byKey, identityKeyText(key), record.id);
+    if (this.#byBlock) this.#addBlocks(record);
+  }
+
+  /** A record keeps the blocks it once had here: being compared without need does no harm. */
+  #addBlocks(record: KnownRecord): void {
+    for (const block of blocksOf(this.compared(record))) addTo(this.#byBlock!, `${record.kind} ${block}`, record.id);
   }
 
   #forgetKeys(record: KnownRecord): void {

@@ -1,6 +1,8 @@
 import { fieldOf, type Destination } from '../destination/destination';
-import type { FieldValues } from '../diff/record';
-import { identityKeysOf, identityKeyText, uniqueFieldsOf, type IdentityKey } from '../identity/keys';
+import type { FieldValues, RecordKind } from '../diff/record';
+import { identityKeysOf, identityKeyText, mailboxKeys, uniqueFieldsOf, type IdentityKey } from '../identity/keys';
+import { blocksOf } from '../identity/likeness/blocks';
+import { comparedForm } from '../identity/likeness/compared';
 import type { RouteDefinition, Write } from './definition';
 import { finisherContext, submissionReader } from './part-reader';
 import { workOutFill } from './plan-fields';
@@ -12,14 +14,21 @@ export interface Lookups {
   keys: IdentityKey[];
   /** Whether the deals of the contacts found are needed too. */
   deals: boolean;
+  /** Under what records that may be alike are found, for rules by name and by likeness; see `blocksOf`. */
+  blocks: Block[];
 }
 
-/** The fields that give a record its unique identity keys. */
+export interface Block {
+  record: RecordKind;
+  block: string;
+}
+
+/** The fields that give a record its identity keys. */
 const IDENTIFYING: Record<Write['record'], readonly string[]> = {
-  contact: ['email'],
-  company: ['domain'],
-  lead: ['email'],
-  deal: [],
+  contact: ['email', 'external_ids'],
+  company: ['domain', 'external_ids'],
+  lead: ['email', 'external_ids'],
+  deal: ['external_ids'],
 };
 
 /**
@@ -30,22 +39,33 @@ export function lookupsFor(route: RouteDefinition, submission: Submission, desti
   const read = submissionReader(submission);
   const ground = { submission, read, finishing: finisherContext(submission, destination), destination };
   const uniques = uniqueFieldsOf(destination.fields);
-  const keys = route.writes.flatMap((write) => {
+  const keys: IdentityKey[] = [];
+  const blocks: Block[] = [];
+  for (const write of route.writes) {
+    const by = new Set(write.match?.map((rule) => rule.by));
+    const compares = by.has('name') || by.has('likeness');
+    const identifying = new Set([
+      ...IDENTIFYING[write.record],
+      ...(uniques[write.record] ?? []),
+      ...(by.has('phone') ? ['phone'] : []),
+    ]);
     const values: FieldValues = {};
     for (const fill of write.fills) {
-      const identifies =
-        IDENTIFYING[write.record].includes(fill.field) || uniques[write.record]?.includes(fill.field) === true;
-      const field = identifies && fieldOf(destination, write.record, fill.field);
+      const field = (compares || identifying.has(fill.field)) && fieldOf(destination, write.record, fill.field);
       if (!field) continue;
       const { value } = workOutFill(write.record, fill, ground);
       if (value !== null) values[fill.field] = value;
     }
-    return identityKeysOf(write.record, values, uniques);
-  });
-  return { keys, deals: route.writes.some(({ record }) => record === 'deal') };
+    const wanted = Object.fromEntries(Object.entries(values).filter(([field]) => identifying.has(field)));
+    keys.push(...identityKeysOf(write.record, wanted, uniques), ...mailboxKeys(write.record, wanted));
+    if (compares)
+      blocks.push(...blocksOf(comparedForm(write.record, values)).map((block) => ({ record: write.record, block })));
+  }
+  return { keys, deals: route.writes.some(({ record }) => record === 'deal'), blocks };
 }
 
 /** The same text for lookups that ask for the same. */
-export function lookupsText({ keys, deals }: Lookups): string {
-  return JSON.stringify([deals, ...new Set(keys.map(identityKeyText))].sort());
+export function lookupsText({ keys, deals, blocks }: Lookups): string {
+  const names = [...keys.map(identityKeyText), ...blocks.map(({ record, block }) => `${record} ~ ${block}`)];
+  return JSON.stringify([deals, ...new Set(names)].sort());
 }

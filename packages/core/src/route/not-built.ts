@@ -20,15 +20,6 @@ export function notBuiltYet(route: RouteDefinition): Problem[] {
   route.holds?.forEach((hold, i) => refuse(`The hold for “${hold.for}”`, 'holds', i));
   route.sendOn?.forEach((sendOn, i) => refuse(`Sending on to “${sendOn.to}”`, 'sendOn', i));
   route.writes.forEach((write, w) => {
-    if (write.whenMatched === 'ask') refuse('Asking a person (whenMatched: ask)', 'writes', w, 'whenMatched');
-    if (write.whenSeveral === 'ask') refuse('Asking a person (whenSeveral: ask)', 'writes', w, 'whenSeveral');
-    if (write.whenSeveral === 'most-complete')
-      refuse('Choosing the most complete (whenSeveral: most-complete)', 'writes', w, 'whenSeveral');
-    if (write.whenNone === 'ask') refuse('Asking a person (whenNone: ask)', 'writes', w, 'whenNone');
-    write.match?.forEach((rule, m) => {
-      if (rule.by !== 'email' && rule.by !== 'domain')
-        refuse(`Recognising by ${rule.by}`, 'writes', w, 'match', m, 'by');
-    });
     for (const { value, way } of valuesOf(write, w)) {
       value.parts.forEach((part, p) => {
         const name = notBuiltPart(part);

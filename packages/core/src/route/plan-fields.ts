@@ -160,17 +160,20 @@ export function derivedValues(record: Write['record'], values: FieldValues, befo
       values.full_name === undefined ||
       (values.full_name === before.full_name && before.full_name === joinedName(before));
     if (followed && name) derived.full_name = name;
-    for (const [one, all] of [
-      ['email', 'emails'],
-      ['phone', 'phones'],
-    ] as const) {
-      const first = values[one];
-      const known = Array.isArray(values[all]) ? values[all] : [];
-      if (typeof first === 'string' && !known.includes(first)) derived[all] = [first, ...known];
-    }
+    Object.assign(derived, withOne(values, 'email', 'emails'), withOne(values, 'phone', 'phones'));
   }
-  if (record === 'company' && values.name === undefined && values.domain !== undefined) derived.name = values.domain;
+  if (record === 'company') {
+    if (values.name === undefined && values.domain !== undefined) derived.name = values.domain;
+    Object.assign(derived, withOne(values, 'domain', 'domains'));
+  }
   return derived;
+}
+
+/** The list of all, with the one before the others where it is not among them. */
+function withOne(values: FieldValues, one: string, all: string): FieldValues {
+  const first = values[one];
+  const known = Array.isArray(values[all]) ? values[all] : [];
+  return typeof first === 'string' && !known.includes(first) ? { [all]: [first, ...known] } : {};
 }
 
 function joinedName({ first_name: first, last_name: last }: FieldValues): string {

@@ -1,11 +1,13 @@
 import { pipelineOf, stageOf, type Destination, type Pipeline, type Stage } from '../destination/destination';
-import type { FieldValues } from '../diff/record';
+import { sameValue, type FieldValue, type FieldValues } from '../diff/record';
 import type { FinisherContext } from '../mapping/finishers/finisher';
 import { workOutValue, type PartReader } from '../mapping/value';
 import { listInWords } from '../text';
 import type { Place } from './definition';
 import type { KnownRecord, KnownRecords } from './known-records';
 import type { PlaceTrace, Reason } from './plan';
+
+const DAY_MS = 86_400_000;
 
 /** Where a deal is to stand, or why that place does not exist. */
 export type FoundPlace = { ok: true; pipeline: Pipeline; stage: Stage } | { ok: false; reason: Reason };
@@ -50,38 +52,46 @@ export function findPlace(
   return { ok: true, pipeline, stage };
 }
 
-/** The deal that a second enquiry is about, by the `again` rule: the latest one of the contact in that pipeline. */
+/**
+ * The deal that a second enquiry is about, by the `again` rule: the latest one of the contact in that pipeline, begun not
+ * too long before and with the same subject where the place says so.
+ */
 export function dealToKeep(
-  again: Place['again'],
+  { again, within, sameField }: Place,
   pipeline: Pipeline,
   contact: string | null,
+  came: { values: FieldValues; at: string },
   known: KnownRecords,
 ): KnownRecord | undefined {
   if (again === 'new' || contact === null) return undefined;
+  const since = within === undefined ? '' : new Date(Date.parse(came.at) - within * DAY_MS).toISOString();
   return known
     .pointingTo(contact)
     .filter(
-      ({ kind, values }) =>
-        kind === 'deal' && values.pipeline === pipeline.key && (again === 'leave' || values.status === 'open'),
+      ({ kind, values, createdAt }) =>
+        kind === 'deal' &&
+        values.pipeline === pipeline.key &&
+        (again === 'leave' || values.status === 'open') &&
+        createdAt >= since &&
+        (sameField === undefined || sameSubject(values[sameField], came.values[sameField])),
     )
     .sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1))[0];
 }
 
-/** The lead that a second enquiry is about, by the `again` rule: the latest one with the same e-mail. */
-export function leadToKeep(
-  again: Place['again'],
-  email: string | null,
-  pipeline: Pipeline | null,
-  known: KnownRecords,
-): KnownRecord | undefined {
-  if (again === 'new' || email === null) return undefined;
-  return known
-    .withKey({ record: 'lead', kind: 'email', value: email })
-    .filter(
-      ({ values }) =>
-        (pipeline === null || values.pipeline === pipeline.key) && (again === 'leave' || values.status === 'open'),
-    )
-    .at(-1);
+/** Whether two subjects are one: capitals and spaces do not tell them apart. */
+function sameSubject(one: FieldValue | undefined, other: FieldValue | undefined): boolean {
+  const plain = (value: FieldValue | undefined) =>
+    typeof value === 'string' ? value.normalize('NFKC').toLowerCase().replace(/\s+/g, ' ').trim() : (value ?? null);
+  return sameValue(plain(one), plain(other));
+}
+
+/** Whether a lead may be the one that a second enquiry is about, by the `again` rule. */
+export function mayKeepLead({ values }: KnownRecord, again: Place['again'], pipeline: Pipeline | null): boolean {
+  return (
+    again !== 'new' &&
+    (pipeline === null || values.pipeline === pipeline.key) &&
+    (again === 'leave' || values.status === 'open')
+  );
 }
 
 /** The values that put a deal or lead into a stage, at a time (ISO 8601). */

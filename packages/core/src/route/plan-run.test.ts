@@ -44,6 +44,7 @@ describe('an enquiry of somebody unknown', () => {
     expect(createdOf(first, 'firm')).toEqual({
       name: 'Fennwick Academy',
       domain: 'fennwick.example',
+      domains: ['fennwick.example'],
       source: 'spring-newsletter',
     });
     expect(createdOf(first, 'person')).toMatchObject({
@@ -372,8 +373,10 @@ test('lookups ask for the keys of every write and for deals', () => {
     keys: [
       { record: 'company', kind: 'domain', value: 'fennwick.example' },
       { record: 'contact', kind: 'email', value: 'm.oduya@fennwick.example' },
+      { record: 'contact', kind: 'mailbox', value: 'm.oduya@fennwick.example' },
     ],
     deals: true,
+    blocks: [],
   });
 });
 

@@ -1,29 +1,22 @@
-import type { Destination } from '../destination/destination';
+import type { Destination, Pipeline, Stage } from '../destination/destination';
 import { fieldOf } from '../destination/destination';
-import { changesBetween, emptyDiff, isEmptyDiff, type RecordsDiff } from '../diff/records-diff';
+import { changesBetween, emptyDiff, isEmptyDiff, squashAll, type RecordsDiff } from '../diff/records-diff';
 import { identityKeysOf, isExclusive } from '../identity/keys';
-import type { FinisherContext } from '../mapping/finishers/finisher';
-import type { PartReader } from '../mapping/value';
 import { sourceOf, type Touch } from '../source/source';
 import { listInWords } from '../text';
 import type { FieldValues } from '../diff/record';
-import type { FollowUp, RouteDefinition, Write } from './definition';
+import type { RouteDefinition, Write } from './definition';
 import type { KnownRecord, KnownRecords } from './known-records';
 import { finisherContext, submissionReader, withEarlierWrites } from './part-reader';
-import type { MatchTrace, NewOption, Plan, PlannedWrite, PlaceTrace, Reason } from './plan';
+import type { NewOption, Plan, PlannedRunMerge, PlannedWrite, PlaceTrace, Reason } from './plan';
 import { givenFor, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
-import { recognise } from './plan-match';
+import { existingRecord, mergedRecord } from './existing-record';
+import type { Recognised } from './plan-match';
 import { plannedMarks } from './plan-marks';
 import { conditionMet } from './route-conditions';
-import { dealToKeep, findPlace, leadToKeep, moveTo, stageValues } from './plan-place';
+import { findPlace, moveTo, stageValues } from './plan-place';
 import type { Submission } from './submission';
-
-/** What planning needs besides the submission and the known records. */
-export interface Setting {
-  destination: Destination;
-  /** For each write of the route the id that its record gets if one is created. */
-  newIds: Record<string, string>;
-}
+import type { Setting, WriteContext } from './write-context';
 
 /**
  * Everything that a submission would do, without doing any of it: the one place that decides. The same input always
@@ -54,6 +47,7 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
       read,
       finishing,
       earlier: plan.writes,
+      written,
       followUps: route.followUps ?? [],
     });
     plan.problems.push(...step.problems);
@@ -62,6 +56,7 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
     if (step.failed) return stopped(plan, 'fail', step.failed);
     if (step.newOptions?.length) plan.newOptions = [...(plan.newOptions ?? []), ...step.newOptions];
     if (step.values) written.set(write.as, step.values);
+    if (step.merges?.length) plan.merges = [...(plan.merges ?? []), ...step.merges];
     addStep(plan.diff, step);
   }
   plan.touches = touchesOf(plan, submission);
@@ -74,22 +69,14 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
   return plan;
 }
 
-interface WriteContext {
-  submission: Submission;
-  known: KnownRecords;
-  setting: Setting;
-  read: PartReader;
-  finishing: FinisherContext;
-  earlier: readonly PlannedWrite[];
-  followUps: readonly FollowUp[];
-}
-
 interface WriteStep {
   planned: PlannedWrite;
   problems: Plan['problems'];
   /** The record's values before and after; absent when nothing is written. */
   before?: KnownRecord | undefined;
   values?: FieldValues;
+  /** What makes one of the record and others. */
+  merges?: readonly PlannedRunMerge[] | undefined;
   failed?: Reason;
   hold?: Reason;
   newOptions?: NewOption[];
@@ -116,15 +103,19 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
       : null;
   if (found && !found.ok) return failedStep(nothing, problems, found.reason);
 
-  const { record, match } = existingRecord(write, filled, found?.ok ? found : null, context);
-  if (!record && write.whenNone === 'skip') return { planned: { ...nothing, match }, problems };
+  const recognised = existingRecord(write, filled, found?.ok ? found : null, context);
+  const { match, then, ask } = recognised;
+  if (ask) return { planned: { ...nothing, match }, problems, hold: ask };
+  if (then === 'skip') return { planned: { ...nothing, match }, problems };
+  const merged = recognised.record ? mergedRecord(recognised.record, recognised.also, context) : null;
+  const record = merged?.record;
 
   if (!record && given === 'unreadable')
     return failedStep({ ...nothing, match }, problems, nothingFits(write, problems));
 
-  const leave = record !== undefined && leavesRecord(write);
+  const leave = record !== undefined && leavesRecord(write, then);
   const fields = planFields(filled, record, {
-    fillBlanks: write.whenMatched === 'fill-blanks',
+    fillBlanks: then === 'fill-blanks',
     leave,
     at: submission.receivedAt,
   });
@@ -144,18 +135,25 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     as: write.as,
     record: write.record,
     id,
-    did: !record ? 'create' : Object.keys(changesBetween(record.values, values)).length ? 'change' : 'keep',
+    did: !record ? 'create' : Object.keys(changesBetween(merged!.before.values, values)).length ? 'change' : 'keep',
     match,
     fields: [...fields, ...derived, ...marks.fields],
-    linked: newLinks(write, id, context),
+    linked: newLinks(write, id, match.merged ?? [], context),
     place: place?.trace ?? null,
   };
   const blank = record ? [] : requiredBlanks(write, values, setting.destination);
   if (blank.length)
     return failedStep({ ...planned, id: null, did: 'none' }, problems, blankField(write, blank, setting.destination));
-  const taken = takenKey(write, id, values, known, setting.destination);
+  const taken = takenKey(write, id, values, known, setting.destination, match.merged);
   if (taken) return failedStep({ ...planned, id: null, did: 'none' }, problems, taken);
-  return { planned, problems, before: record, values, newOptions: filled.flatMap(({ newOptions }) => newOptions) };
+  return {
+    planned,
+    problems,
+    before: merged?.before,
+    values,
+    merges: merged?.merges,
+    newOptions: filled.flatMap(({ newOptions }) => newOptions),
+  };
 }
 
 /** A write that writes nothing. */
@@ -164,34 +162,13 @@ function nothingOf({ as, record }: Write): PlannedWrite {
   return { as, record, id: null, did: 'none', match, fields: [], linked: [], place: null };
 }
 
-function existingRecord(
-  write: Write,
-  filled: readonly FilledValue[],
-  place: { pipeline: Parameters<typeof dealToKeep>[1] } | null,
-  context: WriteContext,
-): { record: KnownRecord | undefined; match: MatchTrace } {
-  if (write.record === 'lead') {
-    const email = filled.find(({ fill }) => fill.field === 'email')?.value ?? null;
-    const key = typeof email === 'string' ? email : null;
-    const record = leadToKeep(write.place?.again ?? 'update', key, place?.pipeline ?? null, context.known);
-    return { record, match: { by: record ? 'open-lead' : null, key, found: record ? 1 : 0 } };
-  }
-  if (!write.place || !place) return recognise(write, filled, context.known);
-  const contact =
-    context.earlier.find(({ as, record }) => record === 'contact' && write.links?.includes(as))?.id ?? null;
-  const record = dealToKeep(write.place.again, place.pipeline, contact, context.known);
-  return { record, match: { by: record ? 'open-deal' : null, key: contact, found: record ? 1 : 0 } };
-}
-
-function leavesRecord(write: Write): boolean {
-  return write.place
-    ? write.place.again === 'leave' || write.place.again === 'new-if-closed'
-    : write.whenMatched === 'leave';
+function leavesRecord(write: Write, then: Recognised['then']): boolean {
+  return write.place ? write.place.again === 'leave' || write.place.again === 'new-if-closed' : then === 'leave';
 }
 
 function planPlace(
   write: Write,
-  found: { pipeline: Parameters<typeof dealToKeep>[1]; stage: Parameters<typeof stageValues>[1] },
+  found: { pipeline: Pipeline; stage: Stage },
   record: KnownRecord | undefined,
   leave: boolean,
   at: string,
@@ -206,13 +183,19 @@ function planPlace(
   return moveTo(record, write.place!, found, at);
 }
 
-function newLinks(write: Write, id: string, { earlier, known }: WriteContext): string[] {
+/** Links of records that become one with it are moved along with them. */
+function newLinks(write: Write, id: string, merged: readonly string[], { earlier, known }: WriteContext): string[] {
   const targets = (write.links ?? []).flatMap((name) => earlier.find(({ as }) => as === name)?.id ?? []);
-  return targets.filter((to) => !known.isLinked({ from: id, to }));
+  const own = [id, ...merged];
+  return targets.filter((to) => !own.some((from) => known.isLinked({ from, to })));
 }
 
-function addStep(diff: RecordsDiff, { planned, before, values }: WriteStep): void {
+function addStep(diff: RecordsDiff, { planned, before, values, merges = [] }: WriteStep): void {
   if (!planned.id || !values) return;
+  const joined = squashAll(merges.map((merge) => merge.diff));
+  Object.assign(diff.removed, joined.removed);
+  diff.linked.push(...joined.linked);
+  diff.unlinked.push(...joined.unlinked);
   if (!before) diff.created[planned.id] = { kind: planned.record, values };
   else if (planned.did === 'change')
     diff.changed[planned.id] = { kind: planned.record, fields: changesBetween(before.values, values) };
@@ -239,10 +222,12 @@ export function takenKey(
   values: FieldValues,
   known: KnownRecords,
   destination: Destination,
+  merged: readonly string[] = [],
 ): Reason | null {
   for (const key of identityKeysOf(write.record, values, known.uniques)) {
     if (!isExclusive(key)) continue;
-    if (!known.withKey(key).some((other) => other.kind === write.record && other.id !== id)) continue;
+    const owners = known.withKey(key).filter((other) => other.kind === write.record && !merged.includes(other.id));
+    if (!owners.some((other) => other.id !== id)) continue;
     const field = key.kind.startsWith('field:') ? fieldOf(destination, write.record, key.kind.slice(6)) : undefined;
     const text = field
       ? `Another ${write.record} has the ${field.label} ${key.value} already, and no two may have the same. Nothing was written.`
@@ -257,7 +242,7 @@ function failedStep(planned: PlannedWrite, problems: Plan['problems'], failed: R
 }
 
 function stopped(plan: Plan, outcome: 'skip' | 'fail' | 'hold', reason: Reason): Plan {
-  const { newOptions: _, ...rest } = plan;
+  const { newOptions: _, merges: __, ...rest } = plan;
   return { ...rest, outcome, reason, diff: emptyDiff(), touches: [] };
 }
 

@@ -14,8 +14,18 @@ export interface Plan {
   diff: RecordsDiff;
   touches: Touch[];
   problems: Problem[];
+  /** Records that become one. Absent when there are none. */
+  merges?: PlannedRunMerge[];
   /** Options that fields get, where the route adds values that it does not know. Absent when there are none. */
   newOptions?: NewOption[];
+}
+
+/** A record that becomes one with another, since a submission shows that both are the same. */
+export interface PlannedRunMerge {
+  into: string;
+  from: string;
+  /** What the merge by itself does, before anything is filled in. */
+  diff: RecordsDiff;
 }
 
 /** An option that a field is to get. */
@@ -50,11 +60,35 @@ export interface PlannedWrite {
 }
 
 export interface MatchTrace {
-  /** The rule that recognised the record, or `open-deal`; `null` when none did. */
+  /** The rule that recognised the record, `open-deal`, or `person` who was asked; `null` when none did. */
   by: string | null;
   /** The key looked for. */
   key: string | null;
   found: number;
+  /** Those that came into question, the likeliest first; absent where a key told the one. */
+  candidates?: MatchCandidate[];
+  /** What came in for the record, where a person is asked. */
+  came?: { field: string; value: FieldValue }[];
+  /** What was found and was not enough, in words. */
+  notEnough?: string[];
+  /** Records that turned out to be this one too, and become one with it. */
+  merged?: string[];
+}
+
+/** A record that may be the one. */
+export interface MatchCandidate {
+  id: string;
+  /** How like they are, 0 to 1; `null` where a key was compared rather than everything. */
+  probability: number | null;
+  /** What the likeness comes from, in bits. */
+  shares?: CandidateShare[];
+}
+
+export interface CandidateShare {
+  of: string;
+  label: string;
+  bits: number;
+  words: string;
 }
 
 /** What happens to one field, with the trace of the value that would be filled in. */

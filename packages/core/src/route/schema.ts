@@ -1,6 +1,6 @@
 import { z } from '../schema-library';
 import { RECORD_KINDS } from '../diff/record';
-import type { Condition, RouteDefinition } from './definition';
+import { KEY_RULES, SAFEGUARDS, WHEN_MATCHED, WHEN_SEVERAL, type Condition, type RouteDefinition } from './definition';
 
 const name = z.string().min(1).max(200);
 
@@ -66,10 +66,21 @@ const decisionTable = z
   })
   .meta({ id: 'DecisionTable' });
 
+const then = {
+  whenMatched: z.enum(WHEN_MATCHED).optional(),
+  whenSeveral: z.enum(WHEN_SEVERAL).optional(),
+  whenNone: z.enum(['next', 'create', 'skip', 'ask']).optional(),
+};
+
 const matchRule = z
   .union([
-    z.strictObject({ by: z.enum(['email', 'phone', 'domain', 'external-id', 'name']) }),
-    z.strictObject({ by: z.literal('likeness'), accept: z.number().min(0).max(1), ask: z.number().min(0).max(1) }),
+    z.strictObject({ by: z.enum(KEY_RULES), askIf: z.array(z.enum(SAFEGUARDS)).max(3).optional(), ...then }),
+    z.strictObject({
+      by: z.literal('likeness'),
+      accept: z.number().min(0).max(1),
+      ask: z.number().min(0).max(1),
+      ...then,
+    }),
   ])
   .meta({ id: 'MatchRule' });
 
@@ -79,8 +90,8 @@ const write = z
     record: z.enum(RECORD_KINDS),
     when: condition.optional(),
     match: z.array(matchRule).optional(),
-    whenMatched: z.enum(['update', 'fill-blanks', 'leave', 'ask']).optional(),
-    whenSeveral: z.enum(['ask', 'oldest', 'latest', 'most-complete']).optional(),
+    whenMatched: then.whenMatched,
+    whenSeveral: then.whenSeveral,
     whenNone: z.enum(['create', 'skip', 'ask']).optional(),
     fills: z
       .array(
@@ -99,6 +110,8 @@ const write = z
         stage: value,
         again: z.enum(['update', 'new', 'new-if-closed', 'leave']),
         backwards: z.boolean().optional(),
+        within: z.number().int().min(1).max(3_650).optional(),
+        sameField: name.optional(),
       })
       .optional(),
     owner: ownerRuleShape.optional(),

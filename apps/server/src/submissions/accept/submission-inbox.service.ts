@@ -87,6 +87,11 @@ export class SubmissionInbox {
     return ids;
   }
 
+  /** Keeps several in a transaction of somebody else, which tells of them. */
+  keepIn(tx: WorkspaceTx, arrivals: readonly Arrival[]): Promise<string[]> {
+    return insertAll(tx, arrivals);
+  }
+
   /**
    * Keeps several under an idempotency key: the same key with the same body again gives the first answer and keeps
    * nothing. Of two at the same moment the later waits for the earlier.

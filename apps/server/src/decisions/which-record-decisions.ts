@@ -1,0 +1,154 @@
+import { Inject, Injectable } from '@nestjs/common';
+import {
+  fieldOf,
+  readPayload,
+  showFieldValue,
+  whoSent,
+  type BodyFormat,
+  type MatchAnswer,
+  type Plan,
+  type PlannedWrite,
+} from '@haycart/core';
+import type { DecisionLine, DecisionShape } from '@haycart/api';
+import type { Caller } from '../platform/auth/caller';
+import type { WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { MatchAnswersService } from '../identity/match-answers.service';
+import { RecordSides } from '../identity/record-sides.service';
+import { RecordsService } from '../records/records.service';
+import { SubmissionQueue } from '../submissions/submission-queue';
+import { DestinationService } from '../workspaces/destination.service';
+import { PeopleService } from '../workspaces/people.service';
+import { NO_DETAILS, type DecisionDetails, type DecisionSource, type Verdict } from './decision-source';
+
+interface WhichLine extends DecisionLine {
+  run: string;
+  submission: string;
+  route: string;
+  plan: Plan;
+}
+
+const MOST = 200;
+
+/** Runs that wait for a person to say which record their submission means. */
+@Injectable()
+export class WhichRecordDecisions implements DecisionSource<WhichLine> {
+  constructor(
+    @Inject(MatchAnswersService) private readonly answers: MatchAnswersService,
+    @Inject(RecordSides) private readonly sides: RecordSides,
+    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
+    @Inject(PeopleService) private readonly people: PeopleService,
+    @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
+  ) {}
+
+  async lines(tx: WorkspaceTx): Promise<WhichLine[]> {
+    const rows = await tx.statement<{
+      run: string;
+      submission: string;
+      route: string;
+      summary: string;
+      plan: Plan;
+      at: Date;
+      format: BodyFormat;
+      body: Buffer;
+    }>(
+      'which_record_decisions',
+      `select r.id as run, r.submission_id as submission, r.route_id as route, r.summary, r.plan, s.received_at as at, s.format, s.body
+       from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+       left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = 'which-record.' || r.id
+       where r.workspace_id = $1 and r.outcome = 'held' and r.reason_code = 'which-record' and s.state = 'routed' and left_alone.at is null
+       order by s.received_at limit $2`,
+      [tx.workspaceId, MOST],
+    );
+    return rows.map(({ run, submission, route, summary, plan, at, format, body }) => {
+      const read = readPayload(format, body);
+      const { who, email } = read.ok ? whoSent(read.payload) : { who: '', email: '' };
+      return {
+        id: `which-record.${run}`,
+        kind: 'which-record',
+        subject: who || email || 'Somebody',
+        detail: summary,
+        count: 1,
+        at: at.toISOString(),
+        like: `which-record ${route}`,
+        run,
+        submission,
+        route,
+        plan,
+      };
+    });
+  }
+
+  async details(tx: WorkspaceTx, line: WhichLine): Promise<DecisionDetails> {
+    const asked = askedWrite(line.plan);
+    const candidates = asked.match.candidates ?? [];
+    return {
+      ...NO_DETAILS,
+      actions: [...(candidates.length ? (['same'] as const) : []), 'new-record', 'no-record', 'leave'],
+      which: await this.#which(tx, line, asked, candidates),
+      examples: [{ submission: line.submission, who: line.subject, at: line.at, text: line.detail }],
+    };
+  }
+
+  async decide(tx: WorkspaceTx, line: WhichLine, verdict: Verdict, by: Caller['by']): Promise<string> {
+    const asked = askedWrite(line.plan);
+    const answer = answerOf(verdict);
+    const chosen = 'record' in answer ? answer.record : null;
+    const probability = asked.match.candidates?.find(({ id }) => chosen === null || id === chosen)?.probability ?? null;
+    const { submission, route } = line;
+    await this.answers.give(
+      tx,
+      [{ submission, route, write: asked.as, answer, probability }],
+      await this.people.nameOf(tx, by),
+    );
+    await this.queue.runThrough(tx, [submission], route);
+    return 'It goes through the route again, as you said.';
+  }
+
+  async #which(
+    tx: WorkspaceTx,
+    { submission, route }: WhichLine,
+    asked: PlannedWrite,
+    candidates: NonNullable<PlannedWrite['match']['candidates']>,
+  ): Promise<DecisionShape['which']> {
+    const destination = await this.destinations.load(tx);
+    const survivors = await this.records.survivors(
+      tx,
+      candidates.map(({ id }) => id),
+    );
+    const present = candidates.map((candidate) => ({ ...candidate, id: survivors.get(candidate.id) ?? candidate.id }));
+    const known = await this.records.byId(
+      tx,
+      asked.record,
+      present.map(({ id }) => id),
+    );
+    const sides = await this.sides.of(tx, known, destination);
+    return {
+      submission,
+      route,
+      write: asked.as,
+      kind: asked.record,
+      came: (asked.match.came ?? []).map(({ field, value }) => {
+        const definition = fieldOf(destination, asked.record, field);
+        return { label: definition?.label ?? field, text: showFieldValue(definition, value) };
+      }),
+      candidates: present.flatMap(({ id, probability, shares = [] }) => {
+        const side = sides.find((one) => one.id === id);
+        return side ? [{ ...side, probability, shares }] : [];
+      }),
+    };
+  }
+}
+
+/** The write at which the run stopped to ask. */
+function askedWrite({ writes }: Plan): PlannedWrite {
+  return writes[writes.length - 1]!;
+}
+
+function answerOf({ action, record }: Verdict): MatchAnswer {
+  if (action === 'new-record') return { create: true };
+  if (action === 'no-record') return { skip: true };
+  if (action === 'same' && record) return { record };
+  throw new ProblemError('refused', 'Say which record is meant, or that it is a new one, or none.');
+}

@@ -1,0 +1,214 @@
+import {
+  Inject,
+  Injectable,
+  type OnApplicationBootstrap,
+  type OnModuleDestroy,
+  type OnModuleInit,
+} from '@nestjs/common';
+import {
+  agreements,
+  blocksOf,
+  comparedForm,
+  likeness,
+  patternOf,
+  startingModel,
+  type ComparedRecord,
+  type LikenessModel,
+  type RecordKind,
+} from '@haycart/core';
+import type { Subscription } from 'rxjs';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { Events } from '../platform/events/events';
+import { Jobs } from '../platform/jobs/jobs';
+import { RecordsService } from '../records/records.service';
+import { LookAlikesStore } from './look-alikes.store';
+import type { FoundPair, ReadRecord } from './look-through';
+import { withAround } from './read-records';
+import { RecognitionService } from './recognition.service';
+import { SCANNED, ScanService } from './scan.service';
+
+const TASK = 'watch-look-alikes';
+const REST_SECONDS = 3;
+/** Changes that are younger may have older ones beside them that are not committed yet. */
+const SETTLED_SECONDS = 2;
+const AT_ONCE = 500;
+/** While so many submissions wait, routing them comes first. */
+const BUSY = 100;
+const BUSY_SECONDS = 10;
+/** Everything is looked through, and learned from, anew when so many records came since. */
+const MANY_NEW = 500;
+
+/** Looks for look-alikes of what arrives, a moment later; and looks through everything when much has come. */
+@Injectable()
+export class LookAlikeWatch implements OnModuleInit, OnApplicationBootstrap, OnModuleDestroy {
+  readonly #asked = new Map<string, number>();
+  #notices: Subscription | null = null;
+
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(Jobs) private readonly jobs: Jobs,
+    @Inject(Events) private readonly events: Events,
+    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(RecognitionService) private readonly recognition: RecognitionService,
+    @Inject(LookAlikesStore) private readonly pairs: LookAlikesStore,
+    @Inject(ScanService) private readonly scans: ScanService,
+  ) {}
+
+  onModuleInit(): void {
+    this.jobs.register(TASK, (payload) => this.look((payload as { workspaceId: string }).workspaceId));
+  }
+
+  async onApplicationBootstrap(): Promise<void> {
+    this.#notices = this.events.all.subscribe(({ workspaceId, topics }) => {
+      if (topics.includes('records')) this.#ask(workspaceId);
+    });
+    for (const { id } of await this.database.gate<{ id: string }>('workspaces')) this.#ask(id);
+  }
+
+  onModuleDestroy(): void {
+    this.#notices?.unsubscribe();
+  }
+
+  /** Looks at every record that changed since the last look. */
+  async look(workspaceId: string): Promise<void> {
+    if (await this.database.inWorkspace(workspaceId, isBusy))
+      return this.jobs.addOnce(TASK, { workspaceId }, `${TASK} again ${workspaceId}`, BUSY_SECONDS);
+    let more = true;
+    while (more) more = await this.database.inWorkspace(workspaceId, (tx) => this.#lookOnce(tx));
+    // What came while this looked was not settled yet.
+    if (await this.database.inWorkspace(workspaceId, (tx) => this.#isBehind(tx)))
+      await this.jobs.addOnce(TASK, { workspaceId }, `${TASK} again ${workspaceId}`, REST_SECONDS);
+  }
+
+  async #lookOnce(tx: WorkspaceTx): Promise<boolean> {
+    const [state] = await tx.statement<{ looked_until: string | null }>(
+      'looked_until',
+      'select looked_until from recognition where workspace_id = $1 for update',
+      [tx.workspaceId],
+    );
+    const until = settledId();
+    if (!state?.looked_until) {
+      // The first look is at everything.
+      await this.#lookedUntil(tx, until);
+      for (const kind of SCANNED) await this.scans.start(tx, kind, 'Hay Cart');
+      return false;
+    }
+    const changes = await tx.statement<{ id: string; record_kind: RecordKind; record_id: string }>(
+      'changes_to_look_at',
+      `select id, record_kind, record_id from record_change where workspace_id = $1 and id > $2 and id <= $3 order by id limit ${AT_ONCE}`,
+      [tx.workspaceId, state.looked_until, until],
+    );
+    const models = await this.recognition.models(tx);
+    const { thresholds } = await this.recognition.settings(tx);
+    let found = 0;
+    for (const kind of SCANNED) {
+      const ids = [
+        ...new Set(changes.filter((change) => change.record_kind === kind).map((change) => change.record_id)),
+      ];
+      if (ids.length) found += await this.#compare(tx, kind, ids, models[kind] ?? startingModel(kind), thresholds.ask);
+    }
+    if (changes.length) await this.#lookedUntil(tx, changes[changes.length - 1]!.id);
+    if (found) await this.events.tell(tx, 'decisions');
+    await this.#lookThroughAgain(tx);
+    return changes.length === AT_ONCE;
+  }
+
+  async #compare(
+    tx: WorkspaceTx,
+    kind: RecordKind,
+    ids: readonly string[],
+    model: LikenessModel,
+    ask: number,
+  ): Promise<number> {
+    const since = new Date();
+    const own = await withAround(tx, this.records, kind, ids);
+    const formed = (record: ReadRecord): Formed => {
+      const form = comparedForm(kind, record.values, record);
+      return { id: record.id, form, blocks: new Set(blocksOf(form)) };
+    };
+    const newcomers = own.map(formed);
+    const blocks = newcomers.flatMap((newcomer) => [...newcomer.blocks].map((block) => ({ record: kind, block })));
+    const near = await this.records.sharing(tx, blocks);
+    const others = (await withAround(tx, this.records, kind, near)).map(formed);
+    const pairs = newcomers.flatMap((newcomer) => pairsOf(newcomer, others, model, ask));
+    const once = new Map(pairs.map((pair) => [`${pair.one} ${pair.other}`, pair]));
+    const fresh = await this.pairs.keep(tx, kind, [...once.values()], since);
+    await this.pairs.forgetStale(tx, kind, since, ids);
+    return fresh;
+  }
+
+  async #lookThroughAgain(tx: WorkspaceTx): Promise<void> {
+    for (const kind of SCANNED) {
+      const scan = await this.scans.latest(tx, kind);
+      if (!scan || scan.state === 'running') continue;
+      const [now] = await tx.statement<{ n: number }>(
+        `count_of_${kind}`,
+        `select count(*)::int as n from ${kind} where workspace_id = $1`,
+        [tx.workspaceId],
+      );
+      if (now!.n - scan.records >= Math.max(MANY_NEW, scan.records / 4)) await this.scans.start(tx, kind, 'Hay Cart');
+    }
+  }
+
+  async #isBehind(tx: WorkspaceTx): Promise<boolean> {
+    const [row] = await tx.statement<{ behind: boolean }>(
+      'is_look_behind',
+      `select exists (select 1 from record_change c, recognition r where r.workspace_id = $1 and c.workspace_id = $1 and c.id > r.looked_until) as behind`,
+      [tx.workspaceId],
+    );
+    return row!.behind;
+  }
+
+  async #lookedUntil(tx: WorkspaceTx, id: string): Promise<void> {
+    await tx.statement(
+      'set_looked_until',
+      `insert into recognition (workspace_id, looked_until) values ($1, $2) on conflict (workspace_id) do update set looked_until = excluded.looked_until`,
+      [tx.workspaceId, id],
+    );
+  }
+
+  /** Asks for a look, unless it did so a moment ago. Whoever misses one looks with the next. */
+  #ask(workspaceId: string): void {
+    const now = Date.now();
+    if (now - (this.#asked.get(workspaceId) ?? 0) < REST_SECONDS * 500) return;
+    this.#asked.set(workspaceId, now);
+    this.jobs.addOnce(TASK, { workspaceId }, `${TASK} ${workspaceId}`, REST_SECONDS).catch(() => {});
+  }
+}
+
+async function isBusy(tx: WorkspaceTx): Promise<boolean> {
+  const [row] = await tx.statement<{ waiting: number }>(
+    'many_waiting',
+    `select count(*)::int as waiting from (select 1 from submission where workspace_id = $1 and state = 'waiting' and due_at <= now() limit ${BUSY}) w`,
+    [tx.workspaceId],
+  );
+  return row!.waiting >= BUSY;
+}
+
+interface Formed {
+  id: string;
+  form: ComparedRecord;
+  blocks: ReadonlySet<string>;
+}
+
+function pairsOf(
+  { id, form, blocks }: Formed,
+  others: readonly Formed[],
+  model: LikenessModel,
+  ask: number,
+): FoundPair[] {
+  return others.flatMap((other) => {
+    if (other.id === id || ![...other.blocks].some((block) => blocks.has(block))) return [];
+    const { probability } = likeness(model, form, other.form);
+    if (probability < ask) return [];
+    const [one, two] = id < other.id ? [id, other.id] : [other.id, id];
+    const pattern = patternOf(agreements(form, other.form).map(({ level }) => level));
+    return [{ one, other: two, probability, pattern }];
+  });
+}
+
+/** The smallest UUIDv7 (RFC 9562) of a moment ago: what has a smaller id is committed by now. */
+function settledId(): string {
+  const hex = (Date.now() - SETTLED_SECONDS * 1_000).toString(16).padStart(12, '0');
+  return `${hex.slice(0, 8)}-${hex.slice(8)}-7000-8000-000000000000`;
+}

@@ -1,0 +1,118 @@
+import { Injectable } from '@nestjs/common';
+import type { Pattern, RecordKind } from '@haycart/core';
+import type { WorkspaceTx } from '../platform/database/database';
+import type { DecidedPatterns, FoundPair } from './look-through';
+
+/** A pair as it lies in its table. */
+export interface PairRow extends Record<string, unknown> {
+  record_kind: RecordKind;
+  one_id: string;
+  other_id: string;
+  probability: number;
+  pattern: Pattern;
+  state: 'open' | 'later' | 'same' | 'different';
+  found_at: Date;
+}
+
+/** The pairs of records that may be the same, and what people decided of them. */
+@Injectable()
+export class LookAlikesStore {
+  /** Keeps what was found. A pair that somebody decided stays decided; its likeness is brought up to date. */
+  async keep(tx: WorkspaceTx, kind: RecordKind, pairs: readonly FoundPair[], at: Date): Promise<number> {
+    if (!pairs.length) return 0;
+    const rows = await tx.statement<{ fresh: boolean }>(
+      'keep_pairs',
+      `insert into look_alike as l (workspace_id, record_kind, one_id, other_id, probability, pattern, found_at, checked_at, intake)
+       select $1::uuid, $2, f.one, f.other, f.probability, f.pattern, $7, $7,
+         (select i.key from record_change c join run r on r.workspace_id = c.workspace_id and r.id = c.cause_id
+            join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
+          where c.workspace_id = $1 and c.record_id = f.other and c.cause_kind = 'run' order by c.at limit 1)
+       from unnest($3::uuid[], $4::uuid[], $5::float8[], $6::text[]) f (one, other, probability, pattern)
+       on conflict (workspace_id, one_id, other_id) do update set probability = excluded.probability, pattern = excluded.pattern, checked_at = excluded.checked_at
+       returning (xmax = 0) as fresh`,
+      [
+        tx.workspaceId,
+        kind,
+        pairs.map(({ one }) => one),
+        pairs.map(({ other }) => other),
+        pairs.map(({ probability }) => probability),
+        pairs.map(({ pattern }) => pattern),
+        at,
+      ],
+    );
+    return rows.filter(({ fresh }) => fresh).length;
+  }
+
+  /** Forgets open pairs of some records that are not like enough any more: those not looked at since. */
+  async forgetStale(tx: WorkspaceTx, kind: RecordKind, since: Date, records: readonly string[] | null): Promise<void> {
+    await tx.statement(
+      'forget_stale_pairs',
+      `delete from look_alike where workspace_id = $1 and record_kind = $2 and state = 'open' and checked_at < $3
+         and ($4::uuid[] is null or one_id = any($4) or other_id = any($4))`,
+      [tx.workspaceId, kind, since, records],
+    );
+  }
+
+  /** What people decided, by how the pairs agree. */
+  async decided(tx: WorkspaceTx, kind: RecordKind): Promise<DecidedPatterns> {
+    const rows = await tx.statement<{ state: 'same' | 'different'; pattern: Pattern; times: number }>(
+      'decided_patterns',
+      `select state, pattern, count(*)::int as times from look_alike where workspace_id = $1 and record_kind = $2 and state in ('same', 'different') and pattern <> '' group by 1, 2`,
+      [tx.workspaceId, kind],
+    );
+    const of = (state: string) =>
+      rows.filter((row) => row.state === state).map(({ pattern, times }): [Pattern, number] => [pattern, times]);
+    return { same: of('same'), different: of('different') };
+  }
+
+  /** Open pairs, the likeliest first; those put off come last. */
+  async open(
+    tx: WorkspaceTx,
+    { kind, least = 0, most }: { kind?: RecordKind | undefined; least?: number; most: number },
+  ): Promise<PairRow[]> {
+    return tx.statement<PairRow>(
+      'open_pairs',
+      `select record_kind, one_id, other_id, probability, pattern, state, found_at from look_alike
+       where workspace_id = $1 and state in ('open', 'later') and ($2::text is null or record_kind = $2) and probability >= $3
+       order by state <> 'open', probability desc, one_id, other_id limit $4`,
+      [tx.workspaceId, kind ?? null, least, most],
+    );
+  }
+
+  async one(tx: WorkspaceTx, one: string, other: string): Promise<PairRow | undefined> {
+    const [row] = await tx.statement<PairRow>(
+      'pair',
+      'select record_kind, one_id, other_id, probability, pattern, state, found_at from look_alike where workspace_id = $1 and one_id = $2 and other_id = $3',
+      [tx.workspaceId, one, other],
+    );
+    return row;
+  }
+
+  async decide(
+    tx: WorkspaceTx,
+    pairs: readonly { one: string; other: string }[],
+    state: 'different' | 'later',
+    by: string,
+  ): Promise<void> {
+    await tx.statement(
+      'decide_pairs',
+      `update look_alike l set state = $4, decided_by = $5, decided_at = now() from unnest($2::uuid[], $3::uuid[]) d (one, other)
+       where l.workspace_id = $1 and l.one_id = d.one and l.other_id = d.other`,
+      [tx.workspaceId, pairs.map(({ one }) => one), pairs.map(({ other }) => other), state, by],
+    );
+  }
+
+  /** All records that hang together with some by open pairs, with the pairs between them. */
+  async groupOf(tx: WorkspaceTx, ids: readonly string[]): Promise<PairRow[]> {
+    return tx.statement<PairRow>(
+      'group_of_pairs',
+      `with recursive reached (id, step) as (
+         select unnest($2::uuid[]), 0
+         union select case when l.one_id = r.id then l.other_id else l.one_id end, r.step + 1 from reached r
+           join look_alike l on l.workspace_id = $1 and (l.one_id = r.id or l.other_id = r.id) and l.state in ('open', 'later') where r.step < 6)
+       select record_kind, one_id, other_id, probability, pattern, state, found_at from look_alike
+       where workspace_id = $1 and state in ('open', 'later') and one_id in (select id from reached) and other_id in (select id from reached) limit 500`,
+      [tx.workspaceId, ids],
+    );
+  }
+}

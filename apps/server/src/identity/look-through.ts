@@ -1,0 +1,143 @@
+import {
+  agreements,
+  blocksOf,
+  commonValues,
+  comparedForm,
+  countPatterns,
+  estimateModel,
+  LARGEST_BLOCK,
+  likeness,
+  patternOf,
+  spreadPairs,
+  type Around,
+  type ComparedRecord,
+  type FieldValues,
+  type LikenessModel,
+  type Pattern,
+  type RecordKind,
+} from '@haycart/core';
+
+/** A record as it is read for comparing. */
+export interface ReadRecord extends Around {
+  id: string;
+  values: FieldValues;
+}
+
+/** What people decided of pairs, counted by how these agree. */
+export interface DecidedPatterns {
+  same: [Pattern, number][];
+  different: [Pattern, number][];
+}
+
+/** A pair that may be the same; the record with the smaller id stands first. */
+export interface FoundPair {
+  one: string;
+  other: string;
+  probability: number;
+  pattern: Pattern;
+}
+
+/** One part of the records, whose pairs with all before them are compared. */
+export interface PartToCompare {
+  part: number;
+  size: number;
+  model: LikenessModel;
+  ask: number;
+}
+
+export interface ComparedPart {
+  part: number;
+  pairs: FoundPair[];
+  compared: number;
+  /** How many pairs have which probability, in hundredths. */
+  scores: number[];
+}
+
+export type ToScan =
+  | { records: ReadRecord[]; kind: RecordKind }
+  | { learn: { start: LikenessModel; decided: DecidedPatterns } }
+  | PartToCompare;
+
+export type FromScan = { read: number } | { model: LikenessModel } | ComparedPart;
+
+/** How many pairs are learned from; more tell no more. */
+const MOST_LEARNED_FROM = 200_000;
+const RANDOM_PAIRS = 40_000;
+
+/** All records of a kind in memory, in the order of their ids, and the pairs among them that may be the same. */
+export class LookThrough {
+  readonly #ids: string[] = [];
+  readonly #forms: ComparedRecord[] = [];
+  readonly #blocks = new Map<string, number[]>();
+
+  answer(message: ToScan): FromScan {
+    if ('records' in message) return this.#read(message.kind, message.records);
+    if ('learn' in message) return { model: this.#learn(message.learn.start, message.learn.decided) };
+    return this.#compare(message);
+  }
+
+  #read(kind: RecordKind, records: readonly ReadRecord[]): FromScan {
+    for (const { id, values, ...around } of records) {
+      const index = this.#ids.push(id) - 1;
+      const form = comparedForm(kind, values, around);
+      this.#forms.push(form);
+      for (const key of blocksOf(form)) {
+        const members = this.#blocks.get(key);
+        if (members) members.push(index);
+        else this.#blocks.set(key, [index]);
+      }
+    }
+    return { read: this.#ids.length };
+  }
+
+  #learn(start: LikenessModel, { same, different }: DecidedPatterns): LikenessModel {
+    const forms = this.#forms;
+    return estimateModel(
+      { ...start, records: forms.length, common: commonValues(forms) },
+      {
+        records: forms.length,
+        candidates: countPatterns(this.#pairs(0, forms.length, MOST_LEARNED_FROM), forms),
+        random: countPatterns(spreadPairs(forms.length, RANDOM_PAIRS), forms),
+        same: new Map(same),
+        different: new Map(different),
+      },
+    );
+  }
+
+  #compare({ part, size, model, ask }: PartToCompare): ComparedPart {
+    const pairs: FoundPair[] = [];
+    const scores = new Array<number>(101).fill(0);
+    let compared = 0;
+    const end = Math.min(this.#ids.length, (part + 1) * size);
+    for (const [a, b] of this.#pairs(part * size, end)) {
+      const [one, other] = [this.#forms[a]!, this.#forms[b]!];
+      const { probability } = likeness(model, one, other);
+      compared += 1;
+      scores[Math.floor(probability * 100)]! += 1;
+      if (probability < ask) continue;
+      const pattern = patternOf(agreements(one, other).map(({ level }) => level));
+      pairs.push({ one: this.#ids[a]!, other: this.#ids[b]!, probability, pattern });
+    }
+    return { part, pairs, compared, scores };
+  }
+
+  /** Pairs whose later record lies in a part of the list. */
+  *#pairs(from: number, to: number, most = Infinity): Generator<[number, number]> {
+    let yielded = 0;
+    for (let later = from; later < to; later++) {
+      const earlier = new Set<number>();
+      for (const key of blocksOf(this.#forms[later]!)) {
+        const members = this.#blocks.get(key)!;
+        if (members.length > LARGEST_BLOCK) continue;
+        for (const member of members) {
+          if (member >= later) break;
+          earlier.add(member);
+        }
+      }
+      for (const member of earlier) {
+        if (yielded++ >= most) return;
+        yield [member, later];
+      }
+    }
+  }
+}

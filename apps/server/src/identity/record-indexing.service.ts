@@ -1,0 +1,57 @@
+import { Inject, Injectable, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
+import type { RecordKind } from '@haycart/core';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { Jobs } from '../platform/jobs/jobs';
+import { RecordsService } from '../records/records.service';
+
+const TASK = 'index-records';
+/** Counted up whenever the core finds records by other keys or blocks than before. */
+const CURRENT = 1;
+const AT_ONCE = 1_000;
+const KINDS: readonly RecordKind[] = ['company', 'contact', 'lead', 'deal'];
+
+/** Gives records that were written by an older version the keys and blocks by which they are found now. */
+@Injectable()
+export class RecordIndexing implements OnModuleInit, OnApplicationBootstrap {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(Jobs) private readonly jobs: Jobs,
+    @Inject(RecordsService) private readonly records: RecordsService,
+  ) {}
+
+  onModuleInit(): void {
+    this.jobs.register(TASK, (payload) => this.index((payload as { workspaceId: string }).workspaceId));
+  }
+
+  async onApplicationBootstrap(): Promise<void> {
+    for (const { id } of await this.database.gate<{ id: string }>('workspaces'))
+      if (await this.database.inWorkspace(id, isStale))
+        await this.jobs.addOnce(TASK, { workspaceId: id }, `${TASK} ${id}`, 0);
+  }
+
+  /** Goes through all records of a workspace, in portions that each are a transaction. */
+  async index(workspaceId: string): Promise<void> {
+    for (const kind of KINDS) {
+      let after: string | null = null;
+      do
+        after = await this.database.inWorkspace(workspaceId, (tx) => this.records.indexAgain(tx, kind, after, AT_ONCE));
+      while (after !== null);
+    }
+    await this.database.inWorkspace(workspaceId, (tx) =>
+      tx.statement(
+        'records_indexed',
+        `insert into recognition (workspace_id, indexed) values ($1, $2) on conflict (workspace_id) do update set indexed = excluded.indexed`,
+        [workspaceId, CURRENT],
+      ),
+    );
+  }
+}
+
+async function isStale(tx: WorkspaceTx): Promise<boolean> {
+  const [row] = await tx.statement<{ indexed: number }>(
+    'records_index_version',
+    'select indexed from recognition where workspace_id = $1',
+    [tx.workspaceId],
+  );
+  return (row?.indexed ?? 0) < CURRENT;
+}

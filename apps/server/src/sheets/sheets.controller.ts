@@ -1,0 +1,75 @@
+import type {} from '@fastify/multipart';
+import { Controller, Get, HttpCode, Inject, Param, Post, Query, Req, Res } from '@nestjs/common';
+import { ApiConsumes, ApiTags } from '@nestjs/swagger';
+import type { IntakeShape, SheetShape } from '@haycart/api';
+import { IsOptional, IsString, Length } from 'class-validator';
+import type { FastifyReply, FastifyRequest } from 'fastify';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Database } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { PeopleService } from '../workspaces/people.service';
+import { SheetsService } from './sheets.service';
+
+const LARGEST_FILE = 100 * 1024 * 1024;
+
+class BringInDto {
+  /** The key of an intake that took files before. */
+  @IsOptional() @IsString() @Length(1, 60) into?: string;
+  /** What a new intake is called; the file's name when not said. */
+  @IsOptional() @IsString() @Length(1, 100) name?: string;
+}
+
+/** Files of people, brought in. */
+@ApiTags('intakes')
+@Controller('api/v1/sheets')
+export class SheetsController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(SheetsService) private readonly sheets: SheetsService,
+    @Inject(PeopleService) private readonly people: PeopleService,
+  ) {}
+
+  /** The file is kept before this answers, and read afterwards. */
+  @Post()
+  @HttpCode(201)
+  @ApiConsumes('multipart/form-data')
+  async bringIn(
+    @ByCaller() { workspaceId, by }: Caller,
+    @Query() { into, name: called }: BringInDto,
+    @Req() request: FastifyRequest,
+  ): Promise<{ intake: IntakeShape; file: string }> {
+    if (!request.isMultipart()) throw new ProblemError('wrong-type', 'Send the file as multipart/form-data.');
+    const part = await request.file({ limits: { fileSize: LARGEST_FILE, files: 1 } });
+    if (!part) throw new ProblemError('unreadable', 'The request brings no file.');
+    const bytes = await part.toBuffer();
+    const name = part.filename.replace(/^.*[\\/]/, '').slice(0, 255) || 'file';
+    return this.database.inWorkspace(workspaceId, async (tx) =>
+      this.sheets.bringIn(tx, { name, bytes, into, called }, await this.people.nameOf(tx, by)),
+    );
+  }
+
+  @Get(':intake')
+  sheet(@ByCaller() { workspaceId }: Caller, @Param('intake') intake: string): Promise<SheetShape> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.sheets.sheet(tx, intake));
+  }
+
+  @Post('files/:id/cancel')
+  @HttpCode(204)
+  cancel(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<void> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.sheets.cancel(tx, id));
+  }
+
+  /** The rows that became nothing, with the reasons, to be put right and brought in again. */
+  @Get(':intake/refused.csv')
+  async refused(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('intake') intake: string,
+    @Res() reply: FastifyReply,
+  ): Promise<void> {
+    const text = await this.database.inWorkspace(workspaceId, (tx) => this.sheets.refused(tx, intake));
+    void reply
+      .header('content-type', 'text/csv; charset=utf-8')
+      .header('content-disposition', 'attachment; filename="refused.csv"')
+      .send(text);
+  }
+}

@@ -1,0 +1,193 @@
+import { deflateRawSync } from 'node:zlib';
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import type { IntakeShape, Page, ProblemBody, RecordShape, SheetShape, SubmissionShape } from '@haycart/api';
+import excel from 'exceljs';
+import { SheetsService } from '../src/sheets/sheets.service';
+import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+
+let server: TestServer;
+let workspace: TestWorkspace;
+
+beforeAll(async () => (server = await TestServer.start(await newDatabase())));
+beforeEach(async () => (workspace = await TestWorkspace.make(server)));
+afterAll(() => server.stop());
+
+type Brought = { intake: IntakeShape; file: string } & ProblemBody;
+
+async function bring(
+  name: string,
+  content: string | Uint8Array,
+  query = '',
+): Promise<{ status: number; body: Brought }> {
+  const form = new FormData();
+  form.append('file', new Blob([content as BlobPart]), name);
+  const response = await fetch(`${server.base}/api/v1/sheets${query}`, {
+    method: 'POST',
+    headers: { authorization: `Bearer ${workspace.token}` },
+    body: form,
+  });
+  return { status: response.status, body: (await response.json()) as Brought };
+}
+const sheet = (key: string) => workspace.get<SheetShape>(`/sheets/${key}`);
+const read = (key: string) =>
+  until(
+    () => sheet(key),
+    ({ files }) => files.every(({ state }) => state !== 'reading'),
+  );
+async function broughtIn(name: string, content: string | Uint8Array): Promise<{ key: string; told: SheetShape }> {
+  const { status, body } = await bring(name, content);
+  expect(status).toBe(201);
+  return { key: body.intake.key, told: await read(body.intake.key) };
+}
+const payloads = async (key: string) =>
+  (await workspace.get<Page<SubmissionShape>>(`/submissions?intake=${key}&limit=100`)).items.map(
+    ({ payload }) => payload,
+  );
+const contacts = async () =>
+  (await workspace.get<Page<RecordShape>>('/contacts?limit=100')).items.map(({ values }) => values.full_name).sort();
+const refused = async (key: string) =>
+  (
+    await fetch(`${server.base}/api/v1/sheets/${key}/refused.csv`, {
+      headers: { authorization: `Bearer ${workspace.token}` },
+    })
+  ).text();
+
+describe('a file', () => {
+  test('of delimited values becomes submissions, with a byte order mark, semicolons and old line ends', async () => {
+    const { key, told } = await broughtIn('people.csv', '\ufeffname;email\rAda;ada@weir.example\rBo;bo@weir.example\r');
+    expect(told).toMatchObject({
+      rows: 2,
+      refused: 0,
+      files: [
+        { name: 'people.csv', state: 'read', columns: ['name', 'email'], delimiter: ';', encoding: 'utf-8', kept: 2 },
+      ],
+    });
+    expect(await payloads(key)).toContainEqual({ name: 'Ada', email: 'ada@weir.example' });
+    expect((await workspace.get<IntakeShape>(`/intakes/${key}`)).kind).toBe('sheet');
+  });
+
+  test('with rows that cannot be read tells them one by one', async () => {
+    const { key, told } = await broughtIn(
+      'people.csv',
+      'name,email\nAda,ada@weir.example\n"Bo,bo@weir.example\nCleo,c@weir.example,more',
+    );
+    expect(told).toMatchObject({ rows: 1, refused: 2, files: [{ kept: 1, refused: 2 }] });
+    const text = await refused(key);
+    expect(text).toContain('A quote begins in this row and is never closed.');
+    expect(text).toContain('people.csv, row 4');
+  });
+
+  test('is a workbook, a list of cards, or JSON Lines', async () => {
+    const book = new excel.Workbook();
+    const page = book.addWorksheet('People');
+    page.addRows([
+      ['name', 'email', 'since'],
+      ['Ada', 'ada@weir.example', new Date('2026-03-01')],
+    ]);
+    const workbook = await broughtIn('people.xlsx', new Uint8Array(await book.xlsx.writeBuffer()));
+    expect(await payloads(workbook.key)).toEqual([{ name: 'Ada', email: 'ada@weir.example', since: '2026-03-01' }]);
+    const cards = await broughtIn('people.vcf', 'BEGIN:VCARD\nFN:Bo Vos\nEMAIL:bo@weir.example\nEND:VCARD');
+    expect(await payloads(cards.key)).toEqual([{ full_name: 'Bo Vos', email: 'bo@weir.example' }]);
+    const lines = await broughtIn('people.jsonl', '{"name":"Cleo"}\nnone\n');
+    expect(lines.told).toMatchObject({ rows: 1, refused: 1 });
+  });
+
+  test.each([
+    ['nothing.csv', '', 'There is nothing in the file.'],
+    ['old.xls', new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 1, 2]), 'This is a workbook of an old kind'],
+    ['picture.png', new Uint8Array([0x89, 0x50, 0, 0, 0, 0x0d]), 'This is no text and no workbook'],
+    ['broken.xlsx', new Uint8Array([0x50, 0x4b, 3, 4, 1, 2, 3]), 'no workbook, or a damaged one'],
+    ['bomb.xlsx', bomb(), 'Unpacked, the workbook is larger than'],
+    ['wide.csv', Array.from({ length: 6_000 }, (_, n) => `c${n}x`).join(','), 'The file has 6,000 columns'],
+  ])('that is %s says why it cannot be read', async (name, content, problem) => {
+    const { told } = await broughtIn(name, content);
+    expect(told.files[0]!.state).toBe('unreadable');
+    expect(told.files[0]!.problem).toContain(problem);
+  });
+
+  test('is read on from where it stopped, and no row twice; cancelled, it is read no further', async () => {
+    const rows = Array.from({ length: 1_500 }, (_, n) => `Person ${n},p${n}@weir.example`);
+    const { key, told } = await broughtIn('many.csv', ['name,email', ...rows].join('\n'));
+    expect(told.rows).toBe(1_500);
+    const { id } = told.files[0]!;
+    // As if the machine had stopped after the first portion.
+    await workspace.query(`update sheet_file set state = 'reading', looked = 1000, kept = 1000 where id = '${id}'`);
+    await server.app.get(SheetsService).read(workspace.id, id);
+    expect((await sheet(key)).files[0]).toMatchObject({ state: 'read', kept: 1_500 });
+    await workspace.query(`update sheet_file set state = 'reading', looked = 0 where id = '${id}'`);
+    await workspace.call('POST', `/sheets/files/${id}/cancel`);
+    await server.app.get(SheetsService).read(workspace.id, id);
+    expect((await sheet(key)).files[0]).toMatchObject({ state: 'cancelled', kept: 1_500 });
+  });
+});
+
+test('people are brought in through a route: duplicates in the file found, failures put right and brought again', async () => {
+  const { key } = await broughtIn(
+    'people.csv',
+    'name,email,phone\nAda Weir,ada@weir.example,07700 900318\nAda Weir,ada@weir.example,\nBo Vos,,\nCleo Moss,cleo@moss.example,',
+  );
+  const route = routeFrom(key);
+  const person = route.writes.find(({ as }) => as === 'person')!;
+  const id = await workspace.publish({
+    ...route,
+    writes: [
+      {
+        ...person,
+        links: [],
+        fills: person.fills.map((fill) => (fill.field === 'email' ? { ...fill, ifEmpty: 'fail' } : fill)),
+      },
+    ],
+  });
+  expect(
+    (
+      await workspace.call('POST', `/routes/${id}/catch-up`, {
+        since: '2020-01-01T00:00:00Z',
+        before: '2100-01-01T00:00:00Z',
+      })
+    ).status,
+  ).toBeLessThan(300);
+  await workspace.handled();
+  expect(await contacts()).toEqual(['Ada Weir', 'Cleo Moss']);
+  expect(await sheet(key)).toMatchObject({ rows: 4, written: 3, failed: 1 });
+
+  const text = await refused(key);
+  expect(text).toContain('Bo Vos');
+  expect(text).toContain('E-mail is needed for the contact');
+  const corrected = text.replace('Bo Vos,', 'Bo Vos,bo@vos.example,').replace('name,Why', 'name,email,Why');
+  expect((await bring('again.csv', corrected, `?into=${key}`)).status).toBe(201);
+  await read(key);
+  await workspace.handled();
+  expect(await contacts()).toEqual(['Ada Weir', 'Bo Vos', 'Cleo Moss']);
+});
+
+test('nothing can be posted to a sheet, and a file goes into no endpoint', async () => {
+  const { key } = await broughtIn('people.csv', 'name\nAda');
+  expect((await server.postJson(`/in/${key}`, { name: 'Bo' })).status).toBe(404);
+  expect(await bring('people.csv', 'name\nAda', `?into=${workspace.endpoint}`)).toMatchObject({ status: 422 });
+  expect(await bring('people.csv', 'name\nAda', '?into=nowhere')).toMatchObject({ status: 404 });
+});
+
+/** A zip of a few kilobytes that would unpack to 400 MB. */
+function bomb(): Uint8Array {
+  const packed = deflateRawSync(Buffer.alloc(400 * 1024 * 1024));
+  const name = Buffer.from('xl/worksheets/sheet1.xml');
+  const local = Buffer.alloc(30);
+  local.writeUInt32LE(0x04034b50, 0);
+  local.writeUInt16LE(8, 8);
+  local.writeUInt32LE(packed.length, 18);
+  local.writeUInt32LE(1_000, 22);
+  local.writeUInt16LE(name.length, 26);
+  const entry = Buffer.alloc(46);
+  entry.writeUInt32LE(0x02014b50, 0);
+  entry.writeUInt16LE(8, 10);
+  entry.writeUInt32LE(packed.length, 20);
+  entry.writeUInt32LE(1_000, 24);
+  entry.writeUInt16LE(name.length, 28);
+  const before = Buffer.concat([local, name, packed]);
+  const end = Buffer.alloc(22);
+  end.writeUInt32LE(0x06054b50, 0);
+  end.writeUInt16LE(1, 8);
+  end.writeUInt16LE(1, 10);
+  end.writeUInt32LE(before.length, 16);
+  return new Uint8Array(Buffer.concat([before, entry, name, end]));
+}

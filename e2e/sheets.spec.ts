@@ -1,0 +1,54 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test, type Page } from '@playwright/test';
+import { draftFor, publish, signIn } from './support';
+
+test.beforeEach(({ page }) => signIn(page));
+
+async function bring(page: Page, name: string, content: string): Promise<void> {
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('File').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(content) });
+  await dialog.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(dialog).toBeHidden();
+}
+
+test('a messy file is brought in, its refused rows are put right and brought again', async ({ page }, { retry }) => {
+  const name = `Show stand ${retry}`;
+  const at = `stand${retry}.example`;
+  await page.goto('/intakes');
+  await page.getByRole('button', { name: 'Bring a file in' }).click();
+  await bring(
+    page,
+    `${name}.csv`,
+    `\ufeffFirst name;Last name;E-mail;Phone\r\nHanneke;Ottenhoff;hanneke@${at};07700 900641\r\nHanneke;Ottenhoff;hanneke@${at};\r\n"Broken;Row;broken@${at};\r\nBerend;Looman;not an address;\r\n`,
+  );
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+  await expect(page.getByText('3 rows read, 1 refused; 4 columns, semicolons, utf-8')).toBeVisible();
+  await expect(page.getByText('3 rows no route has taken yet')).toBeVisible();
+
+  await draftFor(page, name);
+  await publish(page, 1);
+  await page.getByRole('button', { name: 'More about this route' }).click();
+  await page.getByRole('menuitem', { name: /Catch up/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Route/ })
+    .click();
+
+  await page.goto('/intakes');
+  await page.getByRole('link', { name }).click();
+  const became = page.getByRole('listitem').filter({ hasText: 'written' });
+  await expect(became).toContainText('2');
+  await expect(page.getByRole('listitem').filter({ hasText: 'failed' })).toContainText('1');
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Take away the 2 refused rows' }).click();
+  const text = await readFile((await (await download).path())!, 'utf8');
+  expect(text).toContain('Berend');
+  expect(text).toContain('A quote begins in this row and is never closed.');
+
+  await page.getByRole('button', { name: 'Bring another' }).click();
+  await bring(page, 'again.csv', `First name,Last name,E-mail\nBerend,Looman,berend@${at}\nBroken,Row,row@${at}\n`);
+  await expect(became).toContainText('4');
+  await page.goto(`/records/contacts?q=${at}`);
+  await expect(page.getByRole('row', { name: /Looman/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Ottenhoff/ })).toHaveCount(1);
+});

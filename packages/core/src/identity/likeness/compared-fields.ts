@@ -1,0 +1,80 @@
+import type { RecordKind } from '../../diff/record';
+import type { Agreement } from './agreement';
+import { compareCountries, compareEmails, comparePhones } from './compare-contacts';
+import {
+  compareAmounts,
+  compareBeginnings,
+  compareCompanies,
+  compareContacts,
+  compareDomains,
+  compareFirmNames,
+  compareJobs,
+  comparePipelines,
+} from './compare-firms';
+import { compareNames } from './compare-names';
+import type { ComparedRecord } from './compared';
+
+/** Something in which records of a kind are compared. */
+export interface ComparedField {
+  field: string;
+  label: string;
+}
+
+const PERSON: ComparedField[] = [
+  { field: 'given', label: 'Given name' },
+  { field: 'family', label: 'Family name' },
+  { field: 'email', label: 'E-mail' },
+  { field: 'phone', label: 'Phone' },
+  { field: 'company', label: 'Company' },
+];
+
+/** In what records of each kind are compared, in the order in which patterns hold them. */
+export const COMPARED_FIELDS: Record<RecordKind, readonly ComparedField[]> = {
+  contact: [...PERSON, { field: 'country', label: 'Country' }, { field: 'job', label: 'Job title' }],
+  lead: PERSON,
+  company: [
+    { field: 'name', label: 'Name' },
+    { field: 'domain', label: 'Domain' },
+    { field: 'phone', label: 'Phone' },
+    { field: 'country', label: 'Country' },
+  ],
+  deal: [
+    { field: 'name', label: 'Name' },
+    { field: 'contact', label: 'Contact' },
+    { field: 'company', label: 'Company' },
+    { field: 'value', label: 'Value' },
+    { field: 'begun', label: 'Begun' },
+    { field: 'pipeline', label: 'Pipeline' },
+  ],
+};
+
+/** How far two records of one kind agree, in the order of `COMPARED_FIELDS`. */
+export function agreements(one: ComparedRecord, other: ComparedRecord): Agreement[] {
+  switch (one.kind) {
+    case 'contact':
+      return [...personAgreements(one, other), compareCountries(one, other), compareJobs(one, other)];
+    case 'lead':
+      return personAgreements(one, other);
+    case 'company':
+      return [
+        compareFirmNames(one.firmName, other.firmName),
+        compareDomains(one, other),
+        comparePhones(one, other),
+        compareCountries(one, other),
+      ];
+    case 'deal':
+      return [
+        compareFirmNames(one.firmName, other.firmName),
+        compareContacts(one, other),
+        compareCompanies(one, other),
+        compareAmounts(one, other),
+        compareBeginnings(one, other),
+        comparePipelines(one, other),
+      ];
+  }
+}
+
+function personAgreements(one: ComparedRecord, other: ComparedRecord): Agreement[] {
+  const { given, family } = compareNames(one.name, other.name);
+  return [given, family, compareEmails(one, other), comparePhones(one, other), compareCompanies(one, other)];
+}

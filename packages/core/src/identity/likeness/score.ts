@@ -1,0 +1,104 @@
+import { patternOf, type Agreement, type Pattern } from './agreement';
+import { agreements, COMPARED_FIELDS } from './compared-fields';
+import type { ComparedRecord } from './compared';
+import { BY_CHANCE, oddsOf, type FieldOdds, type LikenessModel, type Relation } from './model';
+
+/** What one thing adds to or takes from the likeness, in bits: one bit doubles or halves the odds. */
+export interface Share {
+  /** A compared field; or `begin`: what is to be expected of any two records; or `related`: that others would agree so too. */
+  of: string;
+  label: string;
+  bits: number;
+  agreement: Agreement | null;
+  /** How many of a hundred thousand records have the value on which they agree, where several do. */
+  common: number | null;
+}
+
+/** How like two records are, with what that comes from. */
+export interface Likeness {
+  /** The probability that both are the same, 0 to 1. */
+  probability: number;
+  /** The same as log2 of the odds: the sum of the shares. */
+  bits: number;
+  shares: Share[];
+  /** How far they agree in each field. */
+  pattern: Pattern;
+}
+
+/** No value is so rare that it proves more than this. */
+const RAREST = 1e-6;
+/** How often a number that only two records have is that of an office all the same. */
+const SWITCHBOARD = 0.1;
+
+/**
+ * How like two records of one kind are. Each field adds `log2(m / u)` (Fellegi and Sunter 1969); where both have the same
+ * value, `u` is how common that value is (Winkler 1989). What relatives or colleagues would agree in as well is taken off
+ * as one share, so that the sum is the log odds of “same” against everything else.
+ */
+export function likeness(model: LikenessModel, one: ComparedRecord, other: ComparedRecord): Likeness {
+  const agreed = agreements(one, other);
+  const fields = COMPARED_FIELDS[model.record];
+  const shares: Share[] = [
+    { of: 'begin', label: 'Any two records', bits: logOdds(model.sameShare), agreement: null, common: null },
+  ];
+  let unrelatedBits = 0;
+  const relatedBits = model.relations.map(({ share }) => Math.log2(share));
+  const unrelatedShare = Math.max(
+    RAREST,
+    1 - model.sameShare - model.relations.reduce((sum, { share }) => sum + share, 0),
+  );
+  agreed.forEach((agreement, index) => {
+    const { field, same } = model.fields[index]!;
+    const u = unrelatedOdds(model, index, agreement);
+    const bits = agreement.level === 'missing' ? 0 : Math.log2(oddsOf(same, agreement.level) / u);
+    unrelatedBits += Math.log2(u);
+    const isShared = (model.common[field]?.[agreement.value ?? ''] ?? 0) > 0;
+    model.relations.forEach((relation, r) => {
+      relatedBits[r]! += Math.log2(relatedOdds(relation, model.fields[index]!, agreement, u, isShared));
+    });
+    const common = agreement.value === undefined ? undefined : model.common[field]?.[agreement.value];
+    shares.push({
+      of: field,
+      label: fields[index]!.label,
+      bits,
+      agreement,
+      common: common === undefined ? null : Math.round(common * 100_000),
+    });
+  });
+  if (model.relations.length) {
+    const base = unrelatedBits + Math.log2(unrelatedShare);
+    const more = relatedBits.reduce((sum, bits) => sum + 2 ** (bits - base), 0);
+    // The first share is against all that is not the same; the odds against the unrelated alone, and then the related.
+    const bits = -Math.log2(1 + more) + Math.log2((1 - model.sameShare) / unrelatedShare);
+    shares.push({ of: 'related', label: 'Family, colleagues, namesakes', bits, agreement: null, common: null });
+  }
+  const bits = shares.reduce((sum, share) => sum + share.bits, 0);
+  const pattern = patternOf(agreed.map(({ level }) => level));
+  return { probability: 1 / (1 + 2 ** -bits), bits, shares, pattern };
+}
+
+function unrelatedOdds(model: LikenessModel, index: number, { level, value }: Agreement): number {
+  const { field, unrelated } = model.fields[index]!;
+  if (level !== 'exact' || value === undefined) return Math.max(RAREST, oddsOf(unrelated, level));
+  const held = model.common[field]?.[value] ?? 0;
+  // A value that nobody else has is rarer than the usual one, the more so the more records there are to know it from.
+  const seen = model.common[field] ? 1 / (model.records + 1 / unrelated.exact) : unrelated.exact;
+  return Math.max(RAREST, held, Math.min(unrelated.exact, seen * 2));
+}
+
+function relatedOdds(
+  { name, odds }: Relation,
+  { field, unrelated }: FieldOdds,
+  { level, value }: Agreement,
+  common: number,
+  shared: boolean,
+): number {
+  const usual = oddsOf(odds[field]!, level);
+  if (level === 'exact' && name === 'colleagues' && field === 'phone' && !shared) return usual * SWITCHBOARD;
+  const byChance = level === 'exact' && value !== undefined && BY_CHANCE[name].includes(field);
+  return Math.max(RAREST, Math.min(1, byChance ? (usual * common) / unrelated.exact : usual));
+}
+
+function logOdds(probability: number): number {
+  return Math.log2(probability / (1 - probability));
+}

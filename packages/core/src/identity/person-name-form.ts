@@ -1,0 +1,50 @@
+import type { FieldValues } from '../diff/record';
+import { splitPersonName } from '../mapping/reading/person-name';
+import { consonants, foldWords, isVowelless } from './fold-text';
+
+/** A person's name as it is compared: words without marks, in the order they are said, particles left out. */
+export interface NameForm {
+  given: readonly string[];
+  family: readonly string[];
+  /** Whether it was written without vowels, so that only its consonants can be compared. */
+  vowelless: boolean;
+}
+
+const PARTICLES = new Set(
+  'van von vom zu zum zur de der den del della dello dos das do da di du des la le lo ten ter te af av al el bin ibn ben bint'.split(
+    ' ',
+  ),
+);
+
+/**
+ * The name that a contact's or lead's values tell, or `null`. The parts are taken as given where they are; a name that
+ * stands in one field is taken apart.
+ *
+ * @example personNameForm({ full_name: 'Dr. Ada van der Meer-Smith' }) // { given: ['ada'], family: ['meer', 'smith'] }
+ */
+export function personNameForm(values: FieldValues): NameForm | null {
+  const text = (key: string) => (typeof values[key] === 'string' ? (values[key] as string).trim() : '');
+  const [first, last] = [text('first_name'), text('last_name')];
+  const whole = text('full_name') || text('name');
+  const name = first && last ? { given: withoutTitle(first), family: last } : splitPersonName(whole || first || last);
+  // A name of one word that stands in the field of family names is one.
+  const parts = !name.family && last && !first ? { given: '', family: name.given } : name;
+  const form = { given: foldWords(parts.given), family: withoutParticles(foldWords(parts.family)) };
+  if (!form.given.length && !form.family.length) return null;
+  return { ...form, vowelless: isVowelless(first + last + whole) };
+}
+
+/** A title that stands in the field of given names is none. */
+function withoutTitle(first: string): string {
+  return first.includes(' ') ? splitPersonName(`${first} X`).given || first : first;
+}
+
+function withoutParticles(words: string[]): string[] {
+  const rest = words.filter((word) => !PARTICLES.has(word));
+  return rest.length ? rest : words;
+}
+
+/** The consonants of the words of a name, for comparing with one that was written without vowels. */
+export function nameSkeleton(words: readonly string[]): string {
+  return words.map(consonants).join('');
+}
