@@ -57,8 +57,9 @@ module.exports = {
     },
     {
       name: 'only-tests-use-test-tools',
+      comment: 'And test tools each other.',
       severity: 'error',
-      from: { path: '^(packages|apps)/.*/src/', pathNot: '\\.test\\.tsx?$' },
+      from: { path: '^(packages|apps)/.*/src/', pathNot: '(\\.test\\.tsx?$|/testing/)' },
       to: { path: 'fast-check|@jest|/testing/' },
     },
   ],

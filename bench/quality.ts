@@ -16,8 +16,8 @@ import {
 import { generatePeople, type GeneratedPeople } from '@haycart/core/testing/people';
 import { report } from './support';
 
-/** Seeds that nothing was tuned on: the tuning used 1 to 20. */
-const SEEDS = [101, 102, 103, 104];
+/** Seeds that nothing was tuned on: the tuning used 1 to 20, and mistakes were looked at in 101 to 104. */
+const SEEDS = [201, 202, 203, 204];
 const PEOPLE = 6_000;
 const GOALS = { f1: 0.97, asked: 0.03 };
 

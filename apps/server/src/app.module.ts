@@ -32,6 +32,7 @@ import { PipelinesController } from './pipelines/pipelines.controller';
 import { PipelinesService } from './pipelines/pipelines.service';
 import { PipelinesStore } from './pipelines/pipelines.store';
 import { AuthGuard } from './platform/auth/auth.guard';
+import { AfterChanges } from './platform/jobs/after-changes';
 import type { Config } from './platform/config';
 import { validation } from './platform/errors/validate';
 import { ProblemFilter } from './platform/errors/problem-filter';
@@ -175,6 +176,7 @@ export class AppModule {
         { provide: APP_PIPE, useValue: validation },
         { provide: FORM_STYLE, useValue: formStyle },
         AcceptHandler,
+        AfterChanges,
         EntryLinks,
         FormDomains,
         FormHosts,

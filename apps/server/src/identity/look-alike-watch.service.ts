@@ -1,10 +1,4 @@
-import {
-  Inject,
-  Injectable,
-  type OnApplicationBootstrap,
-  type OnModuleDestroy,
-  type OnModuleInit,
-} from '@nestjs/common';
+import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import {
   agreements,
   blocksOf,
@@ -16,10 +10,9 @@ import {
   type LikenessModel,
   type RecordKind,
 } from '@haycart/core';
-import type { Subscription } from 'rxjs';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
-import { Jobs } from '../platform/jobs/jobs';
+import { AfterChanges } from '../platform/jobs/after-changes';
 import { RecordsService } from '../records/records.service';
 import { LookAlikesStore } from './look-alikes.store';
 import type { FoundPair, ReadRecord } from './look-through';
@@ -40,13 +33,10 @@ const MANY_NEW = 500;
 
 /** Looks for look-alikes of what arrives, a moment later; and looks through everything when much has come. */
 @Injectable()
-export class LookAlikeWatch implements OnModuleInit, OnApplicationBootstrap, OnModuleDestroy {
-  readonly #asked = new Map<string, number>();
-  #notices: Subscription | null = null;
-
+export class LookAlikeWatch implements OnModuleInit {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(Jobs) private readonly jobs: Jobs,
+    @Inject(AfterChanges) private readonly after: AfterChanges,
     @Inject(Events) private readonly events: Events,
     @Inject(RecordsService) private readonly records: RecordsService,
     @Inject(RecognitionService) private readonly recognition: RecognitionService,
@@ -55,29 +45,22 @@ export class LookAlikeWatch implements OnModuleInit, OnApplicationBootstrap, OnM
   ) {}
 
   onModuleInit(): void {
-    this.jobs.register(TASK, (payload) => this.look((payload as { workspaceId: string }).workspaceId));
-  }
-
-  async onApplicationBootstrap(): Promise<void> {
-    this.#notices = this.events.all.subscribe(({ workspaceId, topics }) => {
-      if (topics.includes('records')) this.#ask(workspaceId);
+    this.after.follow({
+      task: TASK,
+      topic: 'records',
+      restSeconds: REST_SECONDS,
+      work: (workspaceId) => this.look(workspaceId),
     });
-    for (const { id } of await this.database.gate<{ id: string }>('workspaces')) this.#ask(id);
-  }
-
-  onModuleDestroy(): void {
-    this.#notices?.unsubscribe();
   }
 
   /** Looks at every record that changed since the last look. */
   async look(workspaceId: string): Promise<void> {
-    if (await this.database.inWorkspace(workspaceId, isBusy))
-      return this.jobs.addOnce(TASK, { workspaceId }, `${TASK} again ${workspaceId}`, BUSY_SECONDS);
+    if (await this.database.inWorkspace(workspaceId, isBusy)) return this.after.again(TASK, workspaceId, BUSY_SECONDS);
     let more = true;
     while (more) more = await this.database.inWorkspace(workspaceId, (tx) => this.#lookOnce(tx));
     // What came while this looked was not settled yet.
     if (await this.database.inWorkspace(workspaceId, (tx) => this.#isBehind(tx)))
-      await this.jobs.addOnce(TASK, { workspaceId }, `${TASK} again ${workspaceId}`, REST_SECONDS);
+      await this.after.again(TASK, workspaceId, REST_SECONDS);
   }
 
   async #lookOnce(tx: WorkspaceTx): Promise<boolean> {
@@ -165,14 +148,6 @@ export class LookAlikeWatch implements OnModuleInit, OnApplicationBootstrap, OnM
       `insert into recognition (workspace_id, looked_until) values ($1, $2) on conflict (workspace_id) do update set looked_until = excluded.looked_until`,
       [tx.workspaceId, id],
     );
-  }
-
-  /** Asks for a look, unless it did so a moment ago. Whoever misses one looks with the next. */
-  #ask(workspaceId: string): void {
-    const now = Date.now();
-    if (now - (this.#asked.get(workspaceId) ?? 0) < REST_SECONDS * 500) return;
-    this.#asked.set(workspaceId, now);
-    this.jobs.addOnce(TASK, { workspaceId }, `${TASK} ${workspaceId}`, REST_SECONDS).catch(() => {});
   }
 }
 

@@ -200,6 +200,23 @@ test('what lies between the thresholds is asked', () => {
   expect(at(0.99, 'efeee--')).toBe('ask');
 });
 
+test('two surnames written almost the same, each with a mailbox of its own, are asked about', () => {
+  const firm = { companies: [{ id: 'firm', values: { name: 'Alderbrook Academy', domain: 'alderbrook.example' } }] };
+  const peter = (family: string, email: string) =>
+    comparedForm(
+      'contact',
+      { first_name: 'Peter', last_name: family, email: `${email}@alderbrook.example`, phone: '+441632960441' },
+      firm,
+    );
+  const verdict = (family: string, email: string) =>
+    verdictOn(likeness(model, peter('Feldenrath', 'peter.feldenrath'), peter(family, email)), 'contact', {
+      accept: 0.5,
+      ask: 0.1,
+    });
+  expect(verdict('Weidenrath', 'peterweidenrath')).toBe('ask');
+  expect(verdict('Feldenraht', 'peter.feldenrath')).toBe('accept');
+});
+
 test('probabilities are said no more certain than they are', () => {
   expect([0.99999, 0.9861, 0.5, 0.0501, 0.0000001].map(percent)).toEqual([
     'over 99.9 %',

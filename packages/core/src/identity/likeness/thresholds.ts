@@ -15,7 +15,8 @@ export type LikenessVerdict = 'accept' | 'ask' | 'different';
 
 /**
  * What is done with a pair: taken for one, asked about, or left alone. People of another given name or another surname are
- * asked about however likely it is, since a marriage and a sister look alike.
+ * asked about however likely it is, since a marriage and a sister look alike; and so are people of one company whose surnames
+ * are written a little differently and who have different mailboxes there, since a mailbox is named after its owner.
  */
 export function verdictOn(
   { probability, pattern }: { probability: number; pattern: Pattern },
@@ -28,8 +29,8 @@ export function verdictOn(
 
 function hasOtherName(kind: RecordKind, pattern: Pattern): boolean {
   if (kind !== 'contact' && kind !== 'lead') return false;
-  const [given, family] = levelsOf(pattern.slice(0, 2));
-  return given === 'far' || family === 'far';
+  const [given, family, email, , company] = levelsOf(pattern.slice(0, 5));
+  return given === 'far' || family === 'far' || (family === 'near' && email === 'far' && company === 'exact');
 }
 
 /** What is wrong with thresholds: they are probabilities, and nobody can be asked about what is accepted. */
