@@ -113,6 +113,8 @@ import { UnmergeService } from './identity/unmerge.service';
 import { MatchAnswersService } from './identity/match-answers.service';
 import { RecognitionService } from './identity/recognition.service';
 import { SheetsController } from './sheets/sheets.controller';
+import { SheetReading } from './sheets/sheet-reading.service';
+import { SheetTakeBackService } from './sheets/sheet-take-back.service';
 import { SheetsService } from './sheets/sheets.service';
 import { WorkspaceController } from './workspaces/workspace.controller';
 import { RatesService } from './workspaces/rates.service';
@@ -228,7 +230,9 @@ export class AppModule {
         RecordIndexing,
         RecordSides,
         ScanService,
+        SheetReading,
         SheetsService,
+        SheetTakeBackService,
         UnmergeService,
         WhichRecordDecisions,
         RecognitionService,

@@ -1,10 +1,11 @@
-import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { freePort, killProcesses, MAIN, startProcess } from './support/server-process';
 import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
@@ -12,43 +13,14 @@ const cluster = (verb: string, folder: string) =>
   execFileSync('sh', [join(root, 'scripts/cluster.sh'), verb, folder], { encoding: 'utf8' }).trim();
 
 let folder: string;
-let processes: ChildProcess[];
 
 beforeEach(() => {
   folder = join(mkdtempSync(join(tmpdir(), 'haycart-crash-')), 'database');
-  processes = [];
 });
 afterEach(() => {
-  for (const one of processes) one.kill('SIGKILL');
+  killProcesses();
   cluster('remove', folder);
 });
-
-/** The built server as a process of its own, that can be killed. */
-async function startProcess(databaseUrl: string, port: number): Promise<ChildProcess> {
-  const child = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
-    env: { ...process.env, DATABASE_URL: databaseUrl, HAYCART_PORT: String(port), HAYCART_LOG: 'silent' },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
-  processes.push(child);
-  await until(
-    () =>
-      fetch(`http://127.0.0.1:${port}/readyz`).then(
-        ({ ok }) => ok,
-        () => false,
-      ),
-    Boolean,
-  );
-  return child;
-}
-
-function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => resolve(port));
-    });
-  });
-}
 
 /** Posts from many clients until told to stop; answers what was acknowledged. What fails is sent no second time. */
 function pour(address: string): { acknowledged: string[]; attempts: () => number; stop: () => Promise<void> } {
@@ -178,7 +150,7 @@ test('a second server on the same port says so and ends', async () => {
   const databaseUrl = await newDatabase(cluster('start', folder));
   const port = await freePort();
   await startProcess(databaseUrl, port);
-  const second = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
+  const second = spawn(process.execPath, [MAIN], {
     env: { ...process.env, DATABASE_URL: databaseUrl, HAYCART_PORT: String(port) },
     stdio: ['ignore', 'ignore', 'pipe'],
   });

@@ -1,8 +1,18 @@
 import { deflateRawSync } from 'node:zlib';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
-import type { IntakeShape, Page, ProblemBody, RecordShape, SheetShape, SubmissionShape } from '@haycart/api';
+import type {
+  DecisionLine,
+  HistoryEntry,
+  IntakeShape,
+  Page,
+  ProblemBody,
+  RecordShape,
+  SheetShape,
+  SheetTakeBackRehearsal,
+  SubmissionShape,
+} from '@haycart/api';
 import excel from 'exceljs';
-import { SheetsService } from '../src/sheets/sheets.service';
+import { SheetReading } from '../src/sheets/sheet-reading.service';
 import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
@@ -18,12 +28,13 @@ async function bring(
   name: string,
   content: string | Uint8Array,
   query = '',
+  headers: Record<string, string> = {},
 ): Promise<{ status: number; body: Brought }> {
   const form = new FormData();
   form.append('file', new Blob([content as BlobPart]), name);
   const response = await fetch(`${server.base}/api/v1/sheets${query}`, {
     method: 'POST',
-    headers: { authorization: `Bearer ${workspace.token}` },
+    headers: { authorization: `Bearer ${workspace.token}`, ...headers },
     body: form,
   });
   return { status: response.status, body: (await response.json()) as Brought };
@@ -112,11 +123,11 @@ describe('a file', () => {
     const { id } = told.files[0]!;
     // As if the machine had stopped after the first portion.
     await workspace.query(`update sheet_file set state = 'reading', looked = 1000, kept = 1000 where id = '${id}'`);
-    await server.app.get(SheetsService).read(workspace.id, id);
+    await server.app.get(SheetReading).read(workspace.id, id);
     expect((await sheet(key)).files[0]).toMatchObject({ state: 'read', kept: 1_500 });
     await workspace.query(`update sheet_file set state = 'reading', looked = 0 where id = '${id}'`);
     await workspace.call('POST', `/sheets/files/${id}/cancel`);
-    await server.app.get(SheetsService).read(workspace.id, id);
+    await server.app.get(SheetReading).read(workspace.id, id);
     expect((await sheet(key)).files[0]).toMatchObject({ state: 'cancelled', kept: 1_500 });
   });
 });
@@ -158,6 +169,76 @@ test('people are brought in through a route: duplicates in the file found, failu
   await read(key);
   await workspace.handled();
   expect(await contacts()).toEqual(['Ada Weir', 'Bo Vos', 'Cleo Moss']);
+});
+
+test('a file that is sent twice under one key is brought in once', async () => {
+  const sent = () => bring('people.csv', 'name\nAda', '', { 'idempotency-key': 'k1' });
+  const [one, two] = await Promise.all([sent(), sent()]);
+  expect([one.status, two.status]).toEqual([201, 201]);
+  expect(two.body.file).toBe(one.body.file);
+  expect((await read(one.body.intake.key)).rows).toBe(1);
+  expect((await bring('people.csv', 'name\nAda')).body.file).not.toBe(one.body.file);
+  expect((await bring('people.csv', 'name\nAda', '', { 'idempotency-key': 'k'.repeat(256) })).status).toBe(422);
+});
+
+describe('a file is taken back', () => {
+  const person = (key: string) =>
+    routeFrom(key)
+      .writes.filter(({ as }) => as === 'person')
+      .map((write) => ({ ...write, links: [] }));
+  const catchUp = (route: string) =>
+    workspace.call('POST', `/routes/${route}/catch-up`, {
+      since: '2020-01-01T00:00:00Z',
+      before: '2100-01-01T00:00:00Z',
+    });
+  const takeBack = (file: string) => workspace.call<ProblemBody>('POST', `/sheets/files/${file}/take-back`);
+  const takenBack = (key: string, name: string) =>
+    until(
+      async () => (await sheet(key)).files.find((file) => file.name === name)!,
+      (file) => file.takenBack?.done === true,
+    );
+
+  test('whole, and no other file of its intake; what somebody changed since stays', async () => {
+    const { key, told } = await broughtIn('first.csv', 'name,email\nAda Weir,ada@weir.example\nBo Vos,bo@vos.example');
+    const route = await workspace.publish({ ...routeFrom(key), writes: person(key) });
+    await catchUp(route);
+    await workspace.handled();
+    await bring('second.csv', 'name,email\nCleo Moss,cleo@moss.example', `?into=${key}`);
+    await read(key);
+    await workspace.handled();
+    expect(await contacts()).toEqual(['Ada Weir', 'Bo Vos', 'Cleo Moss']);
+    const { items } = await workspace.get<Page<RecordShape>>('/contacts?email=ada@weir.example');
+    const history = await workspace.get<HistoryEntry[]>(`/contacts/${items[0]!.id}/history`);
+    expect(history.map(({ cause }) => cause.kind)).toEqual(['import']);
+    await workspace.call('POST', `/contacts/${items[0]!.id}/notes`, { text: 'Rang.' });
+
+    const first = told.files[0]!.id;
+    const shown = await workspace.call<SheetTakeBackRehearsal>('POST', `/sheets/files/${first}/take-back/rehearse`);
+    expect(shown.body).toMatchObject({ runs: 2, of: 2, removed: { contact: 1 }, left: 1 });
+    expect((await takeBack(first)).status).toBe(202);
+    const { takenBack: done } = await takenBack(key, 'first.csv');
+    expect(done).toMatchObject({ runs: 2, of: 2, removed: { contact: 1 }, left: 1 });
+    expect(await contacts()).toEqual(['Ada Weir', 'Cleo Moss']);
+    expect(await takeBack(first)).toMatchObject({ status: 409, body: { code: 'conflict' } });
+  });
+
+  test('with what of it waits for a person, which asks no more', async () => {
+    const { key, told } = await broughtIn('people.csv', 'name,email\nAda Weir,ada@weir.example');
+    const asking = person(key).map((write) => ({ ...write, whenNone: 'ask' as const }));
+    await catchUp(await workspace.publish({ ...routeFrom(key), writes: asking }));
+    await workspace.handled();
+    const waiting = () => workspace.get<DecisionLine[]>('/decisions');
+    expect(await waiting()).toHaveLength(1);
+    expect((await takeBack(told.files[0]!.id)).status).toBe(202);
+    expect((await takenBack(key, 'people.csv')).takenBack).toMatchObject({ runs: 0, of: 0 });
+    expect(await waiting()).toEqual([]);
+  });
+
+  test('only when it is read and has written something', async () => {
+    const { told } = await broughtIn('people.csv', 'name\nAda');
+    expect((await takeBack(told.files[0]!.id)).body.detail).toContain('no row of this file has written anything');
+    expect((await takeBack('nothing')).status).toBe(404);
+  });
 });
 
 test('nothing can be posted to a sheet, and a file goes into no endpoint', async () => {

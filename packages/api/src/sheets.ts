@@ -1,3 +1,6 @@
+import type { RecordKind } from '@haycart/core';
+import type { TakeBackRehearsal } from './submissions';
+
 /** A file that was brought in, and how far it is read. */
 export interface SheetFileShape {
   id: string;
@@ -14,6 +17,21 @@ export interface SheetFileShape {
   problem: string | null;
   by: string;
   at: string;
+  /** How far taking back what its rows wrote is; null when nobody did. */
+  takenBack: SheetTakenBack | null;
+}
+
+/** What taking a file back has done so far. */
+export interface SheetTakenBack {
+  done: boolean;
+  /** Runs taken back, of how many. */
+  runs: number;
+  of: number;
+  /** Records that went, by kind, and records that stayed with some of their values gone back. */
+  removed: Partial<Record<RecordKind, number>>;
+  changed: number;
+  /** How much stays as it is, since somebody or something else touched it. */
+  left: number;
 }
 
 /** An intake that takes files: the files, and what became of all their rows. */
@@ -26,4 +44,10 @@ export interface SheetShape {
   skipped: number;
   failed: number;
   refused: number;
+}
+
+/** What taking a file back would do. */
+export interface SheetTakeBackRehearsal extends TakeBackRehearsal {
+  /** How many runs there are in all; the rehearsal is of the latest `runs` of them. */
+  of: number;
 }

@@ -19,17 +19,21 @@ export interface HistoryRow {
   diff: RecordsDiff;
   writes: Plan['writes'] | null;
   submission_id: string | null;
+  /** Whether the submission is a row of a file. */
+  imported: boolean;
   label: string;
   edit_text: string | null;
   taken_back: boolean;
 }
 
 /** The changes of the record `$2`, latest first, with what caused each. */
-export const HISTORY_SQL = `select c.id, c.at, c.cause_kind, c.cause_id, c.diff, r.plan -> 'writes' as writes, r.submission_id,
+export const HISTORY_SQL = `select c.id, c.at, c.cause_kind, c.cause_id, c.diff, r.plan -> 'writes' as writes, r.submission_id, coalesce(i.kind = 'sheet', false) as imported,
     coalesce(t.name, case when c.cause_kind = 'take-back' then coalesce(e.taken_back_by, m.undone_by) else coalesce(e.by, m.by) end, p.name, '') as label,
     e.text as edit_text, e.taken_back_at is not null as taken_back
   from record_change c
   left join run r on r.workspace_id = c.workspace_id and r.id = c.cause_id and c.cause_kind = 'run'
+  left join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+  left join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
   left join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
   left join record_edit e on e.workspace_id = c.workspace_id and e.id = c.cause_id and c.cause_kind <> 'run'
   left join lateral (select by, undone_by from record_merge m where m.workspace_id = c.workspace_id and m.cause_id = c.cause_id limit 1) m on true
@@ -46,7 +50,7 @@ export function historyEntry(row: HistoryRow, kind: RecordKind, id: string, dest
     id: row.id,
     at: new Date(row.at).toISOString(),
     cause: {
-      kind: row.cause_kind,
+      kind: row.imported ? 'import' : row.cause_kind,
       id: row.cause_id,
       label: row.label,
       ...(row.submission_id ? { submission: row.submission_id } : {}),

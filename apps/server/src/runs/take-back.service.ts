@@ -24,14 +24,18 @@ import { RecordActs } from '../records/record-acts.service';
 import { RecordsService } from '../records/records.service';
 import { DestinationService } from '../workspaces/destination.service';
 
-/** Which written runs: named one by one, or all of a route, narrowed by version and time. */
+/** Which written runs: named one by one, or all of a route or of an intake, narrowed by version and time. */
 export interface RunChoice {
   runs?: string[] | undefined;
   route?: string | undefined;
+  /** The id of an intake. */
+  intake?: string | undefined;
   version?: number | undefined;
   /** ISO 8601: the arrival of their submissions. */
   since?: string | undefined;
   before?: string | undefined;
+  /** Runs that are older than this one. */
+  olderThan?: string | undefined;
 }
 
 /** The most runs that are taken back in one act. */
@@ -41,7 +45,6 @@ const TOLD = 100;
 
 /** What a take back would do, and on what. */
 interface Prepared {
-  runs: string[];
   plan: PlannedTakeBack;
   records: KnownRecord[];
   links: Link[];
@@ -65,7 +68,16 @@ export class TakeBackService implements OnModuleInit {
 
   /** What taking back would do, without doing it. */
   async rehearse(tx: WorkspaceTx, choice: RunChoice): Promise<TakeBackRehearsal> {
-    const { runs, plan, destination } = await this.#prepare(tx, choice);
+    return this.#rehearse(tx, await this.#allOf(tx, choice));
+  }
+
+  /** What taking back the latest of the chosen runs would do, as many as go in one act. */
+  async rehearseLatest(tx: WorkspaceTx, choice: RunChoice): Promise<TakeBackRehearsal> {
+    return this.#rehearse(tx, await this.#latest(tx, choice, MOST));
+  }
+
+  async #rehearse(tx: WorkspaceTx, runs: readonly string[]): Promise<TakeBackRehearsal> {
+    const { plan, destination } = await this.#prepare(tx, runs);
     return {
       runs: runs.length,
       ...countsOf(plan.diff),
@@ -76,26 +88,49 @@ export class TakeBackService implements OnModuleInit {
 
   /** @throws ProblemError 409 when none of the runs has written anything that is not taken back yet. */
   async takeBack(tx: WorkspaceTx, choice: RunChoice, by: Caller['by']): Promise<TakenBack> {
-    const { runs, plan, records, links } = await this.#prepare(tx, choice);
+    const runs = await this.#allOf(tx, choice);
     if (!runs.length)
       throw new ProblemError(
         'conflict',
         'There is nothing to take back: these runs wrote nothing, or are taken back already.',
       );
-    if (isEmptyDiff(plan.diff))
+    const done = await this.#takeBack(tx, runs, by);
+    if (done.edit === null)
       throw new ProblemError(
         'conflict',
         'Nothing can be taken back: all that was written was changed since, or others work with it.',
       );
+    return done;
+  }
+
+  /**
+   * Takes back the latest of the chosen runs, at most so many, in one act. `oldest` is where the next portion goes on;
+   * null when there was none left.
+   */
+  async takeBackLatest(
+    tx: WorkspaceTx,
+    choice: RunChoice,
+    most: number,
+    by: Caller['by'],
+  ): Promise<TakenBack & { oldest: string | null }> {
+    const runs = await this.#latest(tx, choice, most);
+    return { ...(await this.#takeBack(tx, runs, by)), oldest: runs.at(-1) ?? null };
+  }
+
+  /** `edit` is null when nothing of what was written could go. */
+  async #takeBack(tx: WorkspaceTx, runs: readonly string[], by: Caller['by']): Promise<TakenBack> {
+    const { plan, records, links } = await this.#prepare(tx, runs);
+    const told = { ...countsOf(plan.diff), left: plan.left.length };
+    if (isEmptyDiff(plan.diff)) return { edit: null, runs: 0, ...told };
     const text = `Took back ${counted(runs.length, 'run')}`;
-    const done = await this.acts.apply(tx, records, links, { diff: plan.diff, text }, by);
+    const { edit } = await this.acts.apply(tx, records, links, { diff: plan.diff, text }, by);
     await tx.statement(
       'runs_taken_back',
       `update run set outcome = 'taken-back', taken_back_by = $3 where workspace_id = $1 and id = any($2::uuid[])`,
-      [tx.workspaceId, runs, done.edit],
+      [tx.workspaceId, runs, edit],
     );
     await this.events.tell(tx, 'runs', 'submissions', 'records');
-    return { edit: done.edit, runs: runs.length, ...countsOf(plan.diff), left: plan.left.length };
+    return { edit, runs: runs.length, ...told };
   }
 
   /** A take back that was itself taken back: its runs stand as written again. */
@@ -108,8 +143,7 @@ export class TakeBackService implements OnModuleInit {
     if (rows.length) await this.events.tell(tx, 'runs', 'submissions');
   }
 
-  async #prepare(tx: WorkspaceTx, choice: RunChoice): Promise<Prepared> {
-    const runs = await this.#chosen(tx, choice);
+  async #prepare(tx: WorkspaceTx, runs: readonly string[]): Promise<Prepared> {
     const destination = await this.destinations.load(tx);
     const rows = await tx.statement<{ diff: RecordsDiff }>(
       'diffs_of_runs',
@@ -130,27 +164,45 @@ export class TakeBackService implements OnModuleInit {
       links: around.links,
       inUse: (id) => used.has(id),
     });
-    return { runs, plan, records: [...records.values()], links: around.links, destination };
+    return { plan, records: [...records.values()], links: around.links, destination };
   }
 
-  async #chosen(tx: WorkspaceTx, { runs, route, version, since, before }: RunChoice): Promise<string[]> {
-    if (!runs && !route)
+  async #allOf(tx: WorkspaceTx, choice: RunChoice): Promise<string[]> {
+    if (!choice.runs && !choice.route)
       throw new ProblemError('refused', 'Say which runs: by their ids, or all of a route.', [
         { at: '/runs', code: 'missing', message: 'Give runs or route.' },
       ]);
+    const runs = await this.#latest(tx, choice, MOST + 1);
+    if (runs.length > MOST)
+      throw new ProblemError(
+        'refused',
+        `At most ${counted(MOST, 'run')} are taken back in one act. Choose a shorter time, and go on with the rest.`,
+      );
+    return runs;
+  }
+
+  /** The latest first. */
+  async #latest(tx: WorkspaceTx, choice: RunChoice, most: number): Promise<string[]> {
+    const { runs, route, intake, version, since, before, olderThan } = choice;
     const rows = await tx.statement<{ id: string }>(
       'runs_to_take_back',
       `select r.id from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
        where r.workspace_id = $1 and r.outcome = 'written' and ($2::uuid[] is null or r.id = any($2)) and ($3::uuid is null or r.route_id = $3)
          and ($4::int is null or r.version = $4) and ($5::timestamptz is null or s.received_at >= $5) and ($6::timestamptz is null or s.received_at < $6)
-       order by r.id limit $7 for update of r`,
-      [tx.workspaceId, runs ?? null, route ?? null, version ?? null, since ?? null, before ?? null, MOST + 1],
+         and ($7::uuid is null or s.intake_id = $7) and ($8::uuid is null or r.id < $8)
+       order by r.id desc limit $9 for update of r`,
+      [
+        tx.workspaceId,
+        runs ?? null,
+        route ?? null,
+        version ?? null,
+        since ?? null,
+        before ?? null,
+        intake ?? null,
+        olderThan ?? null,
+        most,
+      ],
     );
-    if (rows.length > MOST)
-      throw new ProblemError(
-        'refused',
-        `At most ${counted(MOST, 'run')} are taken back in one act. Choose a shorter time, and go on with the rest.`,
-      );
     return rows.map(({ id }) => id);
   }
 

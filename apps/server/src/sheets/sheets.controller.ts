@@ -1,16 +1,18 @@
 import type {} from '@fastify/multipart';
 import { Controller, Get, HttpCode, Inject, Param, Post, Query, Req, Res } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import type { IntakeShape, SheetShape } from '@haycart/api';
+import type { IntakeShape, SheetShape, SheetTakeBackRehearsal } from '@haycart/api';
 import { IsOptional, IsString, Length } from 'class-validator';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { PeopleService } from '../workspaces/people.service';
+import { SheetTakeBackService } from './sheet-take-back.service';
 import { SheetsService } from './sheets.service';
 
 const LARGEST_FILE = 100 * 1024 * 1024;
+const LONGEST_KEY = 255;
 
 class BringInDto {
   /** The key of an intake that took files before. */
@@ -26,10 +28,14 @@ export class SheetsController {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(SheetsService) private readonly sheets: SheetsService,
+    @Inject(SheetTakeBackService) private readonly takeBacks: SheetTakeBackService,
     @Inject(PeopleService) private readonly people: PeopleService,
   ) {}
 
-  /** The file is kept before this answers, and read afterwards. */
+  /**
+   * The file is kept before this answers, and read afterwards. Sent twice under one `Idempotency-Key`, it is brought in
+   * once.
+   */
   @Post()
   @HttpCode(201)
   @ApiConsumes('multipart/form-data')
@@ -41,10 +47,13 @@ export class SheetsController {
     if (!request.isMultipart()) throw new ProblemError('wrong-type', 'Send the file as multipart/form-data.');
     const part = await request.file({ limits: { fileSize: LARGEST_FILE, files: 1 } });
     if (!part) throw new ProblemError('unreadable', 'The request brings no file.');
+    const sentAs = String(request.headers['idempotency-key'] ?? '');
+    if (sentAs.length > LONGEST_KEY)
+      throw new ProblemError('refused', `The Idempotency-Key has more than ${LONGEST_KEY} characters.`);
     const bytes = await part.toBuffer();
     const name = part.filename.replace(/^.*[\\/]/, '').slice(0, 255) || 'file';
     return this.database.inWorkspace(workspaceId, async (tx) =>
-      this.sheets.bringIn(tx, { name, bytes, into, called }, await this.people.nameOf(tx, by)),
+      this.sheets.bringIn(tx, { name, bytes, into, called, sentAs }, await this.people.nameOf(tx, by)),
     );
   }
 
@@ -57,6 +66,20 @@ export class SheetsController {
   @HttpCode(204)
   cancel(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<void> {
     return this.database.inWorkspace(workspaceId, (tx) => this.sheets.cancel(tx, id));
+  }
+
+  /** What taking back everything that the file's rows wrote would do, without doing it. */
+  @Post('files/:id/take-back/rehearse')
+  @HttpCode(200)
+  rehearseTakeBack(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<SheetTakeBackRehearsal> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.takeBacks.rehearse(tx, id));
+  }
+
+  /** Begins to take it back; the sheet tells how far that is. */
+  @Post('files/:id/take-back')
+  @HttpCode(202)
+  takeBack(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<void> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.takeBacks.begin(tx, id, by));
   }
 
   /** The rows that became nothing, with the reasons, to be put right and brought in again. */

@@ -1,56 +1,26 @@
-import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
-import { counted, type SheetRow } from '@haycart/core';
+import { Inject, Injectable } from '@nestjs/common';
 import type { IntakeShape, SheetFileShape, SheetShape } from '@haycart/api';
 import { stringify } from 'csv-stringify/sync';
 import { IntakesService } from '../intakes/intakes.service';
-import { Database, type WorkspaceTx } from '../platform/database/database';
+import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
-import { Jobs } from '../platform/jobs/jobs';
 import { newId } from '../platform/new-id';
 import { isId } from '../platform/paging';
-import { SubmissionInbox } from '../submissions/accept/submission-inbox.service';
-import { readFile, type ReadFile } from './read-file';
+import { SheetReading } from './sheet-reading.service';
+import type { SheetTakeBack } from './tables';
 
-const TASK = 'read-sheet';
-/** Rows that become submissions in one transaction: what is done anew when the machine stops. */
-const AT_ONCE = 1_000;
 /** Rows of the error file. */
 const MOST_REFUSED = 100_000;
 
 /** Files of people: kept as they came, read row by row into submissions, which routes then take like any other. */
 @Injectable()
-export class SheetsService implements OnModuleInit, OnApplicationBootstrap {
-  readonly #log = new Logger('sheets');
-
+export class SheetsService {
   constructor(
-    @Inject(Database) private readonly database: Database,
-    @Inject(Jobs) private readonly jobs: Jobs,
     @Inject(Events) private readonly events: Events,
     @Inject(IntakesService) private readonly intakes: IntakesService,
-    @Inject(SubmissionInbox) private readonly inbox: SubmissionInbox,
+    @Inject(SheetReading) private readonly reading: SheetReading,
   ) {}
-
-  onModuleInit(): void {
-    this.jobs.register(TASK, (payload) => {
-      const { workspaceId, file } = payload as { workspaceId: string; file: string };
-      return this.read(workspaceId, file);
-    });
-  }
-
-  /** Files that were being read when the machine stopped go on. */
-  async onApplicationBootstrap(): Promise<void> {
-    for (const { id } of await this.database.gate<{ id: string }>('workspaces')) {
-      const files = await this.database.inWorkspace(id, (tx) =>
-        tx.statement<{ id: string }>(
-          'files_to_read',
-          `select id from sheet_file where workspace_id = $1 and state = 'reading'`,
-          [id],
-        ),
-      );
-      for (const file of files) await this.#ask(id, file.id);
-    }
-  }
 
   /**
    * Keeps a file, durable before this answers, and has it read: into a new intake, or into one that took files before.
@@ -64,9 +34,29 @@ export class SheetsService implements OnModuleInit, OnApplicationBootstrap {
       bytes,
       into,
       called,
-    }: { name: string; bytes: Buffer; into?: string | undefined; called?: string | undefined },
+      sentAs = '',
+    }: {
+      name: string;
+      bytes: Buffer;
+      into?: string | undefined;
+      called?: string | undefined;
+      /** Names this sending: what is sent again under it is the same file. */
+      sentAs?: string;
+    },
     by: string,
   ): Promise<{ intake: IntakeShape; file: string }> {
+    if (sentAs) {
+      await tx.statement('sending', 'select pg_advisory_xact_lock(hashtextextended($1 || $2, 0))', [
+        tx.workspaceId,
+        sentAs,
+      ]);
+      const [before] = await tx.statement<{ id: string; intake_id: string }>(
+        'file_sent_as',
+        'select id, intake_id from sheet_file where workspace_id = $1 and sent_as = $2',
+        [tx.workspaceId, sentAs],
+      );
+      if (before) return { intake: await this.intakes.one(tx, before.intake_id), file: before.id };
+    }
     const intake = into
       ? await this.intakes.one(tx, into)
       : await this.intakes.add(tx, { kind: 'sheet', name: called?.trim() || (await this.#freeName(tx, name)) });
@@ -75,20 +65,24 @@ export class SheetsService implements OnModuleInit, OnApplicationBootstrap {
     const id = newId();
     await tx.statement(
       'keep_sheet_file',
-      `insert into sheet_file (workspace_id, id, intake_id, name, bytes, state, by, at) values ($1, $2, $3, $4, $5, 'reading', $6, now())`,
-      [tx.workspaceId, id, intake.id, name, bytes, by],
+      `insert into sheet_file (workspace_id, id, intake_id, name, bytes, state, by, sent_as, at)
+       select $1::uuid, $2::uuid, $3::uuid, $4, $5, 'reading', $6, $7, greatest(date_trunc('milliseconds', now()),
+         (select max(at) + interval '1 millisecond' from sheet_file where workspace_id = $1 and intake_id = $3))`,
+      [tx.workspaceId, id, intake.id, name, bytes, by, sentAs || null],
     );
     await this.events.tell(tx, 'submissions', 'intakes');
-    tx.afterCommit(() => void this.#ask(tx.workspaceId, id).catch(() => {}));
+    tx.afterCommit(() => void this.reading.ask(tx.workspaceId, id).catch(() => {}));
     return { intake, file: id };
   }
 
   /** The files of an intake, the latest first, and what became of their rows. */
   async sheet(tx: WorkspaceTx, intakeKey: string): Promise<SheetShape> {
     const intake = await this.intakes.one(tx, intakeKey);
-    const files = await tx.statement<Omit<SheetFileShape, 'at'> & { at: Date }>(
+    const files = await tx.statement<
+      Omit<SheetFileShape, 'at' | 'takenBack'> & { at: Date; taken_back: SheetTakeBack | null }
+    >(
       'sheet_files',
-      `select id, name, state, octet_length(bytes) as size, columns, encoding, delimiter, kept, refused, problem, by, at
+      `select id, name, state, octet_length(bytes) as size, columns, encoding, delimiter, kept, refused, problem, by, at, taken_back
        from sheet_file where workspace_id = $1 and intake_id = $2 order by at desc limit 100`,
       [tx.workspaceId, intake.id],
     );
@@ -104,7 +98,11 @@ export class SheetsService implements OnModuleInit, OnApplicationBootstrap {
     return {
       ...rows!,
       refused: files.reduce((sum, { refused }) => sum + refused, 0),
-      files: files.map((file) => ({ ...file, at: file.at.toISOString() })),
+      files: files.map(({ taken_back, ...file }) => ({
+        ...file,
+        at: file.at.toISOString(),
+        takenBack: told(taken_back),
+      })),
     };
   }
 
@@ -165,128 +163,20 @@ export class SheetsService implements OnModuleInit, OnApplicationBootstrap {
     for (let n = 2; taken.has(free); n++) free = `${name} ${n}`;
     return free;
   }
-
-  /** Reads a file on from the row where it stands, and makes submissions of its rows. */
-  async read(workspaceId: string, id: string): Promise<void> {
-    const [file] = await this.database.inWorkspace(workspaceId, (tx) =>
-      tx.statement<FileRow>(
-        'sheet_to_read',
-        `select intake_id, bytes, looked, at from sheet_file where workspace_id = $1 and id = $2 and state = 'reading'`,
-        [workspaceId, id],
-      ),
-    );
-    if (!file) return;
-    const read = await readFile(file.bytes);
-    if (!read.ok) return this.#unreadable(workspaceId, id, read.problem);
-    await this.#told(workspaceId, id, read);
-    let looked = 0;
-    let portion: SheetRow[] = [];
-    for (const row of read.rows()) {
-      looked += 1;
-      if (looked <= file.looked) continue;
-      portion.push(row);
-      if (portion.length < AT_ONCE) continue;
-      if (!(await this.#keep(workspaceId, id, file, portion, looked))) return;
-      portion = [];
-    }
-    if (portion.length && !(await this.#keep(workspaceId, id, file, portion, looked))) return;
-    await this.database.inWorkspace(workspaceId, async (tx) => {
-      await tx.statement(
-        'sheet_read',
-        `update sheet_file set state = 'read' where workspace_id = $1 and id = $2 and state = 'reading'`,
-        [workspaceId, id],
-      );
-      await this.events.tell(tx, 'submissions', 'intakes');
-    });
-    this.#log.log(`A file was read: ${counted(looked, 'row')}.`);
-  }
-
-  /** Keeps some rows, and how far reading is, in one transaction. Answers whether it goes on. */
-  #keep(
-    workspaceId: string,
-    id: string,
-    file: FileRow,
-    portion: readonly SheetRow[],
-    looked: number,
-  ): Promise<boolean> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const [row] = await tx.statement<{ looked: number }>(
-        'sheet_goes_on',
-        `select looked from sheet_file where workspace_id = $1 and id = $2 and state = 'reading' for update`,
-        [workspaceId, id],
-      );
-      if (row?.looked !== looked - portion.length) return false;
-      const kept = portion.flatMap((one) => ('values' in one ? [one] : []));
-      const refused = portion.flatMap((one) => ('refused' in one ? [one] : []));
-      if (kept.length)
-        await this.inbox.keepIn(
-          tx,
-          kept.map(({ values }) => ({
-            workspaceId,
-            intakeId: file.intake_id,
-            receivedAt: file.at,
-            format: 'json',
-            body: Buffer.from(JSON.stringify(values)),
-            visit: {},
-          })),
-        );
-      if (refused.length)
-        await tx.statement(
-          'keep_refused_rows',
-          `insert into sheet_refusal (workspace_id, file_id, row, text, reason) select $1::uuid, $2::uuid, * from unnest($3::int[], $4::text[], $5::text[]) on conflict do nothing`,
-          [
-            workspaceId,
-            id,
-            refused.map((one) => one.row),
-            refused.map(({ text }) => text.replaceAll('\0', '')),
-            refused.map((one) => one.refused),
-          ],
-        );
-      await tx.statement(
-        'sheet_looked',
-        'update sheet_file set looked = $3, kept = kept + $4, refused = refused + $5 where workspace_id = $1 and id = $2',
-        [workspaceId, id, looked, kept.length, refused.length],
-      );
-      await this.events.tell(tx, 'submissions');
-      return true;
-    });
-  }
-
-  async #told(
-    workspaceId: string,
-    id: string,
-    { columns, encoding, delimiter }: ReadFile & { ok: true },
-  ): Promise<void> {
-    await this.database.inWorkspace(workspaceId, (tx) =>
-      tx.statement(
-        'sheet_told',
-        'update sheet_file set columns = $3, encoding = $4, delimiter = $5 where workspace_id = $1 and id = $2',
-        [workspaceId, id, JSON.stringify(columns), encoding, delimiter],
-      ),
-    );
-  }
-
-  async #unreadable(workspaceId: string, id: string, problem: string): Promise<void> {
-    await this.database.inWorkspace(workspaceId, async (tx) => {
-      await tx.statement(
-        'sheet_unreadable',
-        `update sheet_file set state = 'unreadable', problem = $3 where workspace_id = $1 and id = $2`,
-        [workspaceId, id, problem],
-      );
-      await this.events.tell(tx, 'submissions', 'intakes');
-    });
-  }
-
-  #ask(workspaceId: string, file: string): Promise<void> {
-    return this.jobs.addOnce(TASK, { workspaceId, file }, `${TASK} ${file}`, 0);
-  }
 }
 
-interface FileRow extends Record<string, unknown> {
-  intake_id: string;
-  bytes: Buffer;
-  looked: number;
-  at: Date;
+/** What is told of taking a file back, without what only the work needs to go on. */
+function told(back: SheetTakeBack | null): SheetFileShape['takenBack'] {
+  return (
+    back && {
+      done: back.done,
+      runs: back.runs,
+      of: back.of,
+      removed: back.removed,
+      changed: back.changed,
+      left: back.left,
+    }
+  );
 }
 
 function cell(value: unknown): string {

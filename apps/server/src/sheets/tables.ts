@@ -1,7 +1,23 @@
+import type { Caller } from '../platform/auth/caller';
+import type { RecordKind } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { foreignKey, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import { intake } from '../intakes/tables';
 import { bytea, time, workspaceId } from '../platform/database/columns';
+
+/** How far taking a file back is, and what it did. */
+export interface SheetTakeBack {
+  by: Caller['by'];
+  done: boolean;
+  /** The oldest run that was looked at; taking back goes on before it. */
+  oldest: string | null;
+  /** Runs taken back, of how many. */
+  runs: number;
+  of: number;
+  removed: Partial<Record<RecordKind, number>>;
+  changed: number;
+  left: number;
+}
 
 /** A file that somebody brought in, kept as it came. Its rows become submissions of its intake. */
 export const sheetFile = pgTable(
@@ -24,15 +40,19 @@ export const sheetFile = pgTable(
     /** Why it cannot be read. */
     problem: text('problem'),
     by: text('by').notNull(),
+    /** The arrival of all its rows, and of no other of the intake: by it they are known. */
     at: time('at').notNull(),
+    /** Names the sending, so that one sent twice is one file. */
+    sentAs: text('sent_as'),
+    takenBack: jsonb('taken_back').$type<SheetTakeBack>(),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
-    index('sheet_file_intake').on(t.workspaceId, t.intakeId, t.at),
-    uniqueIndex('sheet_file_reading')
-      .on(t.workspaceId, t.id)
-      .where(sql`state = 'reading'`),
+    uniqueIndex('sheet_file_arrival').on(t.workspaceId, t.intakeId, t.at),
+    uniqueIndex('sheet_file_sent_as')
+      .on(t.workspaceId, t.sentAs)
+      .where(sql`sent_as is not null`),
   ],
 );
 

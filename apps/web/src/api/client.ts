@@ -24,10 +24,10 @@ export function call<Answer>(
 }
 
 /** Sends a file. */
-export function attach<Answer>(path: string, file: File): Promise<Answer> {
+export function attach<Answer>(path: string, file: File, headers: Record<string, string> = {}): Promise<Answer> {
   const form = new FormData();
   form.append('file', file);
-  return send(path, { method: 'POST', body: form });
+  return send(path, { method: 'POST', headers, body: form });
 }
 
 async function send<Answer>(path: string, request: RequestInit): Promise<Answer> {

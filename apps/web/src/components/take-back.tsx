@@ -1,16 +1,16 @@
 import type { TakeBackRehearsal, TakenBack } from '@haycart/api';
-import { counted, listInWords, type RecordKind } from '@haycart/core';
+import { counted } from '@haycart/core';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { takeBack } from '../api/edits';
-import { useWords } from '../api/words';
 import { Button } from './button';
 import { Dialog } from './dialog';
 import { Failed, Loading, messageOf } from './status';
 import { periodOf, type Days } from './days';
 import { TextField } from './text-field';
+import { changesNothing, WhatGoesBack } from './what-goes-back';
 
 /** Which written runs are taken back: named, or all of a route, of one version, of a time. */
 export interface RunChoice {
@@ -20,12 +20,6 @@ export interface RunChoice {
   since?: string;
   before?: string;
 }
-
-const WHY = {
-  changed: 'was changed since',
-  'in-use': 'others work with it',
-  gone: 'is deleted already',
-} as const;
 
 /** Taking back what runs wrote: what would go, what would stay and why, and then the act, which can be undone. */
 export function TakeBackDialog({
@@ -40,7 +34,6 @@ export function TakeBackDialog({
   const [days, setDays] = useState<Days>({ from: '', to: '' });
   const choice = given.runs ? given : { ...given, ...periodOf(days) };
   const client = useQueryClient();
-  const words = useWords();
   const rehearsal = useQuery({
     queryKey: ['records', 'take-back', choice],
     queryFn: () => call<TakeBackRehearsal>('POST', '/runs/take-back/rehearse', choice),
@@ -58,11 +51,7 @@ export function TakeBackDialog({
       close();
     },
   });
-  const shown = rehearsal.data;
-  const removed = (Object.entries(shown?.removed ?? {}) as [RecordKind, number][]).map(
-    ([kind, count]) => `${count.toLocaleString('en-GB')} ${count === 1 ? words.one(kind) : words.many(kind)}`,
-  );
-  const nothing = shown && !removed.length && !shown.changed;
+  const nothing = rehearsal.data && changesNothing(rehearsal.data);
   return (
     <Dialog open close={close} title={title} description="What was written goes back, where nobody touched it since.">
       {!given.runs && <DaysChoice days={days} change={setDays} />}
@@ -72,40 +61,7 @@ export function TakeBackDialog({
         <Failed error={rehearsal.error} retry={() => void rehearsal.refetch()} />
       ) : (
         <div className="flex flex-col gap-3">
-          <ul className="flex list-disc flex-col gap-1 pl-5">
-            {removed.length > 0 && <li>{listInWords(removed)} would be removed: nothing else touched them.</li>}
-            {rehearsal.data.changed > 0 && (
-              <li>
-                {counted(rehearsal.data.values, 'value')} of {counted(rehearsal.data.changed, 'record')} would go back
-                to what {rehearsal.data.values === 1 ? 'it was' : 'they were'}.
-              </li>
-            )}
-            {nothing && <li>Nothing would change.</li>}
-          </ul>
-          {rehearsal.data.left > 0 && (
-            <section>
-              <h3 className="mb-1 text-[14px]">
-                {counted(rehearsal.data.left, 'thing')} would stay as {rehearsal.data.left === 1 ? 'it is' : 'they are'}
-              </h3>
-              <ul
-                className="max-h-[220px] overflow-y-auto rounded border border-line"
-                tabIndex={0}
-                aria-label="What stays"
-              >
-                {rehearsal.data.examples.map(({ record, field, now, why }, index) => (
-                  <li key={index} className="border-b border-hair px-2.5 py-1 last:border-b-0">
-                    {words.One(record.kind)} <b className="font-semibold">{record.name}</b>
-                    {field && (
-                      <>
-                        , {field}: {now === '' ? 'blank' : now}
-                      </>
-                    )}{' '}
-                    <span className="text-muted">{WHY[why]}</span>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
+          <WhatGoesBack rehearsal={rehearsal.data} />
           {act.isError && (
             <p role="alert" className="text-small text-brick">
               {messageOf(act.error)}

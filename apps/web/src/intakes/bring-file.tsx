@@ -10,9 +10,12 @@ import { DialogActions } from '../components/dialog-actions';
 export function BringFile({ into, close }: { into?: IntakeShape; close: () => void }) {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [file, setFile] = useState<File | null>(null);
+  const [chosen, setChosen] = useState<{ file: File; sentAs: string } | null>(null);
   const bring = useMutation({
-    mutationFn: (chosen: File) => attach<{ intake: IntakeShape }>(`/sheets${into ? `?into=${into.key}` : ''}`, chosen),
+    mutationFn: ({ file, sentAs }: { file: File; sentAs: string }) =>
+      attach<{ intake: IntakeShape }>(`/sheets${into ? `?into=${into.key}` : ''}`, file, {
+        'idempotency-key': sentAs,
+      }),
     onSuccess: async ({ intake }) => {
       await client.invalidateQueries({ queryKey: ['submissions'] });
       close();
@@ -30,7 +33,7 @@ export function BringFile({ into, close }: { into?: IntakeShape; close: () => vo
         className="flex flex-col gap-4"
         onSubmit={(event) => {
           event.preventDefault();
-          if (file) bring.mutate(file);
+          if (chosen) bring.mutate(chosen);
         }}
       >
         <label className="flex flex-col gap-1 font-semibold">
@@ -38,7 +41,11 @@ export function BringFile({ into, close }: { into?: IntakeShape; close: () => vo
           <input
             type="file"
             accept=".csv,.tsv,.txt,.xlsx,.jsonl,.ndjson,.vcf"
-            onChange={({ target }) => setFile(target.files?.[0] ?? null)}
+            onChange={({ target }) => {
+              const file = target.files?.[0];
+              // What is sent twice, by a second click or a broken connection, is brought in once.
+              setChosen(file ? { file, sentAs: crypto.getRandomValues(new Uint32Array(4)).join('-') } : null);
+            }}
             className="rounded border border-faint bg-raised p-1.5 font-normal"
           />
         </label>
@@ -46,7 +53,7 @@ export function BringFile({ into, close }: { into?: IntakeShape; close: () => vo
           error={bring.error}
           close={close}
           action={bring.isPending ? 'Bringing it in' : 'Bring it in'}
-          disabled={!file || bring.isPending}
+          disabled={!chosen || bring.isPending}
         />
       </form>
     </Dialog>

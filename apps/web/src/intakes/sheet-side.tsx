@@ -1,16 +1,15 @@
-import type { IntakeShape, SheetFileShape, SheetShape } from '@haycart/api';
+import type { IntakeShape, SheetShape } from '@haycart/api';
 import { counted } from '@haycart/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { call } from '../api/client';
 import { sheetQuery } from '../api/queries';
 import { Button, buttonLook } from '../components/button';
 import { Sheet } from '../components/sheet';
 import { StateShape } from '../components/state-shape';
 import { Failed, Loading } from '../components/status';
-import { Time } from '../components/time';
 import { BringFile } from './bring-file';
+import { FileLine } from './file-line';
 
 /** The files of an intake, how far they are read, and what became of their rows. */
 export function SheetSide({ intake }: { intake: IntakeShape }) {
@@ -34,41 +33,6 @@ export function SheetSide({ intake }: { intake: IntakeShape }) {
       <Became intake={intake} sheet={sheet.data} />
       {bringing && <BringFile into={intake} close={() => setBringing(false)} />}
     </div>
-  );
-}
-
-const DELIMITERS: Readonly<Record<string, string>> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
-
-function FileLine({ file }: { file: SheetFileShape }) {
-  const client = useQueryClient();
-  const cancel = useMutation({
-    mutationFn: () => call('POST', `/sheets/files/${file.id}/cancel`),
-    onSettled: () => client.invalidateQueries({ queryKey: ['submissions'] }),
-  });
-  const how = [
-    file.columns?.length ? counted(file.columns.length, 'column') : '',
-    file.delimiter ? DELIMITERS[file.delimiter] : '',
-    file.encoding ?? '',
-  ].filter(Boolean);
-  return (
-    <li className="border-b border-hair py-2 last:border-b-0">
-      <p className="flex items-center gap-2">
-        <StateShape state={file.state === 'read' ? 'written' : file.state === 'reading' ? 'held' : 'failed'} />
-        <b className="min-w-0 flex-1 truncate font-semibold">{file.name}</b>
-        <Time at={file.at} className="text-muted" />
-      </p>
-      <p className="mt-0.5 flex items-center gap-2 pl-5 text-small text-muted">
-        <span className="min-w-0 flex-1">
-          {file.problem ??
-            `${counted(file.kept, 'row')} ${file.state === 'reading' ? 'read so far' : 'read'}${file.refused ? `, ${file.refused.toLocaleString('en-GB')} refused` : ''}${file.state === 'cancelled' ? ', then cancelled' : ''}; ${how.join(', ')}`}
-        </span>
-        {file.state === 'reading' && (
-          <Button className="!h-7" disabled={cancel.isPending} onClick={() => cancel.mutate()}>
-            Cancel
-          </Button>
-        )}
-      </p>
-    </li>
   );
 }
 
@@ -111,11 +75,11 @@ function Became({ intake, sheet }: { intake: IntakeShape; sheet: SheetShape }) {
       )}
       {untouched > 0 && (
         <p className="text-muted">
-          {counted(untouched, 'row')} no route has taken yet. Make a route from this intake, publish it, and let it
-          catch up.{' '}
-          <Link to="/routes" className="text-slate underline">
-            Routes
+          {counted(untouched, 'row')} no route has taken yet.{' '}
+          <Link to={`/routes?new=${intake.key}`} className="text-slate underline">
+            Make a route from this intake
           </Link>
+          , publish it, and let it catch up.
         </p>
       )}
       {lost > 0 && (

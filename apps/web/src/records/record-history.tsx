@@ -81,7 +81,7 @@ export function RecordHistory({
 function happenings({ history, tasks, consents, files }: RecordSheet, notes: readonly NoteShape[]): Happening[] {
   return [
     ...history.map((entry): Happening => ({
-      of: entry.cause.kind === 'run' ? 'submissions' : 'changes',
+      of: entry.cause.submission ? 'submissions' : 'changes',
       at: entry.at,
       id: entry.id,
       entry,
@@ -264,7 +264,7 @@ function whatHappened({ cause, diff }: HistoryEntry, created: boolean, changed: 
   if (Object.keys(diff.removed).length) return 'Deleted';
   if (cause.kind === 'take-back') return created ? 'Brought back' : 'Taken back';
   if (cause.kind === 'merge') return 'Merged';
-  if (created) return 'Created';
+  if (created) return cause.kind === 'import' ? 'Brought in from a file' : 'Created';
   if (changed) return 'Changed';
   return diff.unlinked.length ? 'Unlinked' : 'Linked';
 }

@@ -18,7 +18,7 @@ export function TraceOfValue({ field, history }: { field: FieldDefinition; histo
             {entry.cause.submission ? (
               <>
                 <Link to={`/submissions?open=${entry.cause.submission}`} className="text-slate underline">
-                  A submission
+                  {entry.cause.kind === 'import' ? 'A row of a file' : 'A submission'}
                 </Link>{' '}
                 through the route {entry.cause.label}
               </>
@@ -47,7 +47,7 @@ export function TraceOfValue({ field, history }: { field: FieldDefinition; histo
                 ))}
             </ol>
           )}
-          {!value.trace && entry.cause.kind === 'run' && (
+          {!value.trace && entry.cause.submission && (
             <p className="text-muted">It follows from other values or from the place in the pipeline.</p>
           )}
           <p className="text-muted">Before: {value.before === null ? 'blank' : showFieldValue(field, value.before)}</p>

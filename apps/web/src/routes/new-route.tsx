@@ -66,13 +66,17 @@ function adopted(definition: RouteDefinition, destination: Destination): RouteDe
   return route;
 }
 
-/** Makes a draft from what an intake has sent so far, and leads to its sheet. */
-export function NewRoute({ open, close }: { open: boolean; close: () => void }) {
+/** Makes a draft from what an intake has sent so far, and leads to its sheet. `from`: the key of the intake, where chosen. */
+export function NewRoute({ open, from, close }: { open: boolean; from: string; close: () => void }) {
   const intakes = useQuery(intakeLinesQuery);
   const destination = useDestination();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const form = useForm<Wish>({ defaultValues: { name: '', intake: '', outline: '' } });
+  const chosen = intakes.data?.find(({ key }) => key === from);
+  const form = useForm<Wish>({
+    values: { name: chosen?.name ?? '', intake: chosen?.key ?? '', outline: '' },
+    resetOptions: { keepDirtyValues: true },
+  });
   const make = useMutation({
     mutationFn: async ({ name, intake, outline, file }: Wish) => {
       const { fields } = await client.fetchQuery(profileQuery(intake));

@@ -3,7 +3,7 @@ import { counted } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { routesQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { count } from '../components/format';
@@ -16,7 +16,8 @@ import { NewRoute } from './new-route';
 /** All routes, each as a sentence. */
 export function Routes() {
   const routes = useQuery(routesQuery);
-  const [making, setMaking] = useState(false);
+  const [params, setParams] = useSearchParams();
+  const from = params.get('new');
   const [current, setCurrent] = useState(-1);
   const navigate = useNavigate();
   const last = (routes.data?.length ?? 0) - 1;
@@ -31,7 +32,7 @@ export function Routes() {
         title="Routes"
         aside={routes.data && `${counted(routes.data.filter(({ state }) => state === 'live').length, 'live route')}`}
       >
-        <Button look="main" onClick={() => setMaking(true)}>
+        <Button look="main" onClick={() => setParams({ new: '' })}>
           <Plus className="size-4" aria-hidden /> New route
         </Button>
       </PageHead>
@@ -54,7 +55,7 @@ export function Routes() {
           </ul>
         </Sheet>
       )}
-      <NewRoute open={making} close={() => setMaking(false)} />
+      <NewRoute open={from !== null} from={from ?? ''} close={() => setParams({}, { replace: true })} />
     </div>
   );
 }
