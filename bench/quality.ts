@@ -16,8 +16,8 @@ import {
 import { generatePeople, type GeneratedPeople } from '@haycart/core/testing/people';
 import { report } from './support';
 
-/** Seeds that nothing was tuned on: the tuning used 1 to 20, and mistakes were looked at in 101 to 104. */
-const SEEDS = [201, 202, 203, 204];
+/** Seeds that nothing was tuned on; the tuning used smaller ones. */
+const SEEDS = [301, 302, 303, 304];
 const PEOPLE = 6_000;
 const GOALS = { f1: 0.97, asked: 0.03 };
 

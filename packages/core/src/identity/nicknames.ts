@@ -1,4 +1,5 @@
 import { foldWords } from './fold-text';
+import { NAMES_ALONE } from './names-alone';
 
 /**
  * Given names by which one person goes, the full ones first. A short name may belong to several (`alex` to Alexander and
@@ -188,19 +189,10 @@ fatima fatma fatemeh fatimah
 hassan hasan hussein husain
 khalid khaled halid
 omar umar omer
-petra
-martina
 daniela daniella danielle
-roberta
 carla karla
 erika erica
 georgia georgina
-ulrike
-stefania
-hendrika
-cornelia
-wilhelma
-claudia
 claudio claude
 `;
 
@@ -235,7 +227,7 @@ export function nicknameRoots(name: string): readonly string[] {
   return groups ? [...groups].map((group) => `~${group}`) : [name];
 }
 
-/** Whether a word is a given name of the list, so that another name of the list is no typing error of it. */
+/** Whether a word is a well-known given name, so that another one is no typing error of it. */
 export function isKnownGivenName(name: string): boolean {
-  return WHOLE.has(name);
+  return WHOLE.has(name) || NAMES_ALONE.has(name);
 }

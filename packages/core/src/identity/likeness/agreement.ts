@@ -14,6 +14,7 @@ export type How =
   | 'vowelless'
   | 'other-domain'
   | 'shared-mailbox'
+  | 'goes-with-company'
   | 'fits-name'
   | 'alike'
   | 'different'

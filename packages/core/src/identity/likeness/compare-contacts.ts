@@ -7,7 +7,15 @@ const TELLING_LOCAL = 5;
 /** The digits at the end of a phone number that are the same however the country was written. */
 const LAST_DIGITS = 8;
 
-export function compareEmails(one: ComparedRecord, other: ComparedRecord): Agreement {
+/** Who moves to another company gets another address there: where the company differs, such an address tells nothing more. */
+export function compareEmails(one: ComparedRecord, other: ComparedRecord, company: Agreement): Agreement {
+  const agreement = compareMailboxes(one, other);
+  return agreement === DIFFERENT && company.level === 'far' && isOfCompany(one) && isOfCompany(other)
+    ? { level: 'missing', how: 'goes-with-company' }
+    : agreement;
+}
+
+function compareMailboxes(one: ComparedRecord, other: ComparedRecord): Agreement {
   const same = one.mailboxes.find((mailbox) => other.mailboxes.includes(mailbox));
   if (same !== undefined) return { level: 'exact', how: 'same', value: same };
   const sharing = one.sharedMailboxes.some((mailbox) => other.sharedMailboxes.includes(mailbox));
@@ -34,6 +42,13 @@ function nearlyOneMailbox(one: string, other: string): Agreement | null {
   // `j.weir@` and `k.weir@` are two people: an error in the first letter is not taken for one.
   const typed = a.domain === b.domain && a.local[0] === b.local[0] && editDistance(a.local, b.local, 1) === 1;
   return typed ? { level: 'near', how: 'typing' } : null;
+}
+
+/** Whether each address is at a domain of the company. */
+function isOfCompany({ mailboxes, companies: { domains } }: ComparedRecord): boolean {
+  return mailboxes.every((mailbox) =>
+    domains.some((domain) => mailbox.endsWith(`@${domain}`) || mailbox.endsWith(`.${domain}`)),
+  );
 }
 
 /** Whether the part before the @ is nothing but the name, so that it tells nothing that the name has not told. */

@@ -32,7 +32,7 @@ function compareGiven(one: readonly string[], other: readonly string[], vowelles
   const [a, b] = [one[0], other[0]];
   if (a === undefined || b === undefined) return NOT_TOLD;
   if (one.join(' ') === other.join(' ') || sameSet(one, other)) return { level: 'exact', how: 'same', value: a };
-  if (a.length === 1 || b.length === 1) return a[0] === b[0] ? { level: 'missing', how: 'initial' } : DIFFERENT;
+  if (a.length === 1 || b.length === 1) return a[0] === b[0] ? { level: 'near', how: 'initial' } : DIFFERENT;
   if (one.every((word) => other.includes(word)) || other.every((word) => one.includes(word)))
     return { level: 'near', how: 'part' };
   if (a === b) return { level: 'near', how: 'part' };
@@ -54,7 +54,7 @@ function compareFamily(one: readonly string[], other: readonly string[], vowelle
   if (!a || !b) return NOT_TOLD;
   if (one.join('') === other.join('') || sameSet(one, other))
     return { level: 'exact', how: 'same', value: one.join('') };
-  if (a.length === 1 || b.length === 1) return a[0] === b[0] ? { level: 'missing', how: 'initial' } : DIFFERENT;
+  if (a.length === 1 || b.length === 1) return a[0] === b[0] ? { level: 'near', how: 'initial' } : DIFFERENT;
   if (one.some((word) => word.length > 2 && other.includes(word))) return { level: 'near', how: 'part' };
   return compareWords(one, other, vowelless);
 }

@@ -76,5 +76,6 @@ export function agreements(one: ComparedRecord, other: ComparedRecord): Agreemen
 
 function personAgreements(one: ComparedRecord, other: ComparedRecord): Agreement[] {
   const { given, family } = compareNames(one.name, other.name);
-  return [given, family, compareEmails(one, other), comparePhones(one, other), compareCompanies(one, other)];
+  const company = compareCompanies(one, other);
+  return [given, family, compareEmails(one, other, company), comparePhones(one, other), company];
 }

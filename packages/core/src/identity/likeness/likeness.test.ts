@@ -198,9 +198,13 @@ test('what lies between the thresholds is asked', () => {
   expect([0.95, 0.9, 0.7, 0.5, 0.49].map((one) => at(one))).toEqual(['accept', 'accept', 'ask', 'ask', 'different']);
   expect(at(0.99, 'feeee--')).toBe('ask');
   expect(at(0.99, 'efeee--')).toBe('ask');
+  expect(at(0.99, 'nn-ee--')).toBe('ask');
+  expect(at(0.99, 'nneee--')).toBe('accept');
+  expect(at(0.99, 'en-ee--')).toBe('ask');
+  expect(at(0.99, 'enfef--')).toBe('accept');
 });
 
-test('two surnames written almost the same, each with a mailbox of its own, are asked about', () => {
+test('in one company, two surnames written almost the same are asked about but where a mailbox says they are one', () => {
   const firm = { companies: [{ id: 'firm', values: { name: 'Alderbrook Academy', domain: 'alderbrook.example' } }] };
   const peter = (family: string, email: string) =>
     comparedForm(
@@ -215,6 +219,49 @@ test('two surnames written almost the same, each with a mailbox of its own, are 
     });
   expect(verdict('Weidenrath', 'peterweidenrath')).toBe('ask');
   expect(verdict('Feldenraht', 'peter.feldenrath')).toBe('accept');
+});
+
+test.each<[string, FieldValues, FieldValues, Partial<Record<string, string>>]>([
+  [
+    'an initial that fits is a sign',
+    { first_name: 'John', last_name: 'Copton' },
+    { first_name: 'J.', last_name: 'Copton' },
+    { given: 'near', family: 'exact' },
+  ],
+  [
+    'an initial that does not fit speaks against it',
+    { first_name: 'John', last_name: 'Copton' },
+    { first_name: 'K.', last_name: 'Copton' },
+    { given: 'far' },
+  ],
+  [
+    'two well-known names a letter apart are two people',
+    { first_name: 'Mary', last_name: 'Kelwood' },
+    { first_name: 'Gary', last_name: 'Kelwood' },
+    { given: 'far' },
+  ],
+  [
+    'a letter too few in a rare name is a typing error',
+    { first_name: 'Thessaly' },
+    { first_name: 'Thesaly' },
+    { given: 'near' },
+  ],
+  [
+    'the address goes with the company',
+    { last_name: 'Brown', email: 'thomas.brown@ivybridge.example' },
+    { last_name: 'Brown', email: 'thomasb@yewtree.example' },
+    { email: 'missing', company: 'far' },
+  ],
+  [
+    'a private address does not',
+    { last_name: 'Brown', email: 'thomas.brown@ivybridge.example' },
+    { last_name: 'Brown', email: 'tb19@gmail.com' },
+    { email: 'far', company: 'missing' },
+  ],
+])('%s', (_, one, other, expected) => {
+  const levels = agreements(form(one), form(other)).map(({ level }) => level);
+  const by = Object.fromEntries(COMPARED_FIELDS.contact.map(({ field }, index) => [field, levels[index]]));
+  expect(by).toMatchObject(expected);
 });
 
 test('probabilities are said no more certain than they are', () => {

@@ -27,6 +27,8 @@ export interface Likeness {
 
 /** No value is so rare that it proves more than this. */
 const RAREST = 1e-6;
+/** A value that only the two have may be had by some more people: so many times the rate of one. Chosen on generated people. */
+const UNSEEN = 8;
 /** How often a number that only two records have is that of an office all the same. */
 const SWITCHBOARD = 0.1;
 
@@ -83,7 +85,7 @@ function unrelatedOdds(model: LikenessModel, index: number, { level, value }: Ag
   const held = model.common[field]?.[value] ?? 0;
   // A value that nobody else has is rarer than the usual one, the more so the more records there are to know it from.
   const seen = model.common[field] ? 1 / (model.records + 1 / unrelated.exact) : unrelated.exact;
-  return Math.max(RAREST, held, Math.min(unrelated.exact, seen * 2));
+  return Math.max(RAREST, held, Math.min(unrelated.exact, seen * UNSEEN));
 }
 
 function relatedOdds(

@@ -9,14 +9,13 @@ export interface Thresholds {
 }
 
 /** Chosen on generated people whose truth is known; see the bench `quality`. */
-export const USUAL_THRESHOLDS: Thresholds = { accept: 0.85, ask: 0.17 };
+export const USUAL_THRESHOLDS: Thresholds = { accept: 0.85, ask: 0.2 };
 
 export type LikenessVerdict = 'accept' | 'ask' | 'different';
 
 /**
- * What is done with a pair: taken for one, asked about, or left alone. People of another given name or another surname are
- * asked about however likely it is, since a marriage and a sister look alike; and so are people of one company whose surnames
- * are written a little differently and who have different mailboxes there, since a mailbox is named after its owner.
+ * What is done with a pair: taken for one, asked about, or left alone. However likely it is, people are asked about whose
+ * names may be those of two: see `mayBeTwoNames`.
  */
 export function verdictOn(
   { probability, pattern }: { probability: number; pattern: Pattern },
@@ -24,13 +23,21 @@ export function verdictOn(
   { accept, ask }: Thresholds,
 ): LikenessVerdict {
   if (probability < ask) return 'different';
-  return probability >= accept && !hasOtherName(kind, pattern) ? 'accept' : 'ask';
+  return probability >= accept && !mayBeTwoNames(kind, pattern) ? 'accept' : 'ask';
 }
 
-function hasOtherName(kind: RecordKind, pattern: Pattern): boolean {
+/**
+ * Another given name or another surname: a marriage and a sister look alike. Either a little different in one company, or
+ * both, and no mailbox of their own that says they are one: Christian Schmidt and Christine Schmitt, whose number and address
+ * are those of the office.
+ */
+function mayBeTwoNames(kind: RecordKind, pattern: Pattern): boolean {
   if (kind !== 'contact' && kind !== 'lead') return false;
   const [given, family, email, , company] = levelsOf(pattern.slice(0, 5));
-  return given === 'far' || family === 'far' || (family === 'near' && email === 'far' && company === 'exact');
+  if (given === 'far' || family === 'far') return true;
+  const ownMailbox = email === 'exact' || email === 'near';
+  if (ownMailbox) return false;
+  return company === 'exact' ? given === 'near' || family === 'near' : given === 'near' && family === 'near';
 }
 
 /** What is wrong with thresholds: they are probabilities, and nobody can be asked about what is accepted. */

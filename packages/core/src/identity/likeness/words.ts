@@ -5,7 +5,7 @@ import type { Share } from './score';
 const WORDS: Record<How, string> = {
   same: 'the same',
   nickname: 'names that one person goes by',
-  initial: 'only an initial, which fits',
+  initial: 'an initial, which fits',
   typing: 'nearly the same, as with a typing error',
   sound: 'said alike',
   part: 'one is part of the other',
@@ -13,6 +13,7 @@ const WORDS: Record<How, string> = {
   vowelless: 'the same, written without vowels',
   'other-domain': 'the same before the @, at another domain',
   'shared-mailbox': 'a mailbox that several people read',
+  'goes-with-company': 'different, as the company is',
   'fits-name': 'the domain fits the name',
   alike: 'much alike',
   different: 'different',
