@@ -7,10 +7,18 @@ const TELLING_LOCAL = 5;
 /** The digits at the end of a phone number that are the same however the country was written. */
 const LAST_DIGITS = 8;
 
-/** Who moves to another company gets another address there: where the company differs, such an address tells nothing more. */
-export function compareEmails(one: ComparedRecord, other: ComparedRecord, company: Agreement): Agreement {
+/**
+ * Who moves to another company gets another address there and keeps the number: where the company differs and the number is
+ * the same, such an address tells nothing more.
+ */
+export function compareEmails(
+  one: ComparedRecord,
+  other: ComparedRecord,
+  { phone, company }: { phone: Agreement; company: Agreement },
+): Agreement {
   const agreement = compareMailboxes(one, other);
-  return agreement === DIFFERENT && company.level === 'far' && isOfCompany(one) && isOfCompany(other)
+  const moved = company.level === 'far' && phone.level === 'exact';
+  return agreement === DIFFERENT && moved && isOfCompany(one) && isOfCompany(other)
     ? { level: 'missing', how: 'goes-with-company' }
     : agreement;
 }

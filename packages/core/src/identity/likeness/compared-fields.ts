@@ -77,5 +77,6 @@ export function agreements(one: ComparedRecord, other: ComparedRecord): Agreemen
 function personAgreements(one: ComparedRecord, other: ComparedRecord): Agreement[] {
   const { given, family } = compareNames(one.name, other.name);
   const company = compareCompanies(one, other);
-  return [given, family, compareEmails(one, other, company), comparePhones(one, other), company];
+  const phone = comparePhones(one, other);
+  return [given, family, compareEmails(one, other, { phone, company }), phone, company];
 }

@@ -247,10 +247,16 @@ test.each<[string, FieldValues, FieldValues, Partial<Record<string, string>>]>([
     { given: 'near' },
   ],
   [
-    'the address goes with the company',
-    { last_name: 'Brown', email: 'thomas.brown@ivybridge.example' },
-    { last_name: 'Brown', email: 'thomasb@yewtree.example' },
-    { email: 'missing', company: 'far' },
+    'the address goes with the company, and the number does not',
+    { last_name: 'Brown', email: 'thomas.brown@ivybridge.example', phone: '+447700900318' },
+    { last_name: 'Brown', email: 'thomasb@yewtree.example', phone: '+447700900318' },
+    { email: 'missing', phone: 'exact', company: 'far' },
+  ],
+  [
+    'another company, number and address are those of another',
+    { last_name: 'Brown', email: 'thomas.brown@ivybridge.example', phone: '+447700900318' },
+    { last_name: 'Brown', email: 'thomasb@yewtree.example', phone: '+447700900319' },
+    { email: 'far', phone: 'far', company: 'far' },
   ],
   [
     'a private address does not',
