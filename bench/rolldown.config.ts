@@ -10,6 +10,7 @@ export default defineConfig({
     quality: 'bench/quality.ts',
     match: 'bench/match.ts',
     scan: 'bench/scan.ts',
+    import: 'bench/import.ts',
     handler: 'bench/plain/handler.ts',
   },
   platform: 'node',

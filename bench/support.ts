@@ -70,7 +70,7 @@ export async function prepare(databaseUrl: string, route?: (intake: string) => R
 /** The built server as a process of its own. */
 export async function startServer(
   databaseUrl: string,
-  role: 'accept' | 'route' | 'web',
+  role: 'all' | 'accept' | 'route' | 'web',
   port: number,
 ): Promise<ChildProcess> {
   const child = spawn(process.execPath, ['apps/server/dist/main.js'], {

@@ -12,7 +12,7 @@ import type {
   SubmissionDetail,
   ThresholdExamples,
 } from '@haycart/api';
-import type { JsonObject } from '@haycart/core';
+import type { JsonObject, Plan } from '@haycart/core';
 import { RecordIndexing } from '../src/identity/record-indexing.service';
 import { ScanService } from '../src/identity/scan.service';
 import { LookAlikeWatch } from '../src/identity/look-alike-watch.service';
@@ -225,6 +225,48 @@ describe('a submission that may mean several', () => {
       ).runs[0]!.outcome,
     ).toBe('written');
     expect((await contacts()).map(({ values }) => values.full_name)).toEqual(['Ada Quennell']);
+  });
+
+  test('is a second person with the same address where a person says so, and nobody asks of the two again', async () => {
+    const one = await made(ada);
+    await asking();
+    const couple = { name: 'Bo Quennell', email: 'ada@weir.example', phone: '07700 900777' };
+    const id = await workspace.submit(couple);
+    expect((await settled(id)).runs[0]!.outcome).toBe('held');
+    await decide((await lines())[0]!.id, 'new-record');
+    await until(
+      () => settled(id),
+      ({ runs }) => runs[0]!.outcome === 'written',
+    );
+    const people = await contacts();
+    expect(people.map(({ values }) => [values.full_name, values.email]).sort()).toEqual([
+      ['Ada Thackeray', 'ada@weir.example'],
+      ['Bo Quennell', 'ada@weir.example'],
+    ]);
+    const bo = people.find((contact) => contact.id !== one)!.id;
+    await scanned();
+    await server.app.get(LookAlikeWatch).look(workspace.id);
+    expect(await lines()).toEqual([]);
+
+    // Each is known by the name, also after an edit and after everything was indexed anew.
+    expect((await person('PATCH', `/contacts/${bo}`, { values: { job_title: 'Grower' } })).status).toBe(200);
+    await workspace.query('update recognition set indexed = 0');
+    await server.app.get(RecordIndexing).index(workspace.id);
+    for (const [name, whose] of [
+      ['Bo Quennell', bo],
+      ['Ada Thackeray', one],
+    ] as const) {
+      const again = await settled(await workspace.submit({ ...couple, name, phone: '' }));
+      const { plan } = await workspace.get<{ plan: Plan }>(`/runs/${again.runs[0]!.id}`);
+      expect(plan.writes.find(({ as }) => as === 'person')!.id).toBe(whose);
+    }
+    expect(await contacts()).toHaveLength(2);
+    expect((await person('PATCH', `/contacts/${bo}`, { values: { email: 'bo@weir.example' } })).status).toBe(200);
+    expect(
+      await workspace.query(
+        `select key_kind from identity_key where record_id = '${bo}' and value = 'ada@weir.example'`,
+      ),
+    ).toEqual([]);
   });
 
   test('is a new one where a person says so, found by likeness', async () => {

@@ -93,7 +93,7 @@ export class WhichRecordDecisions implements DecisionSource<WhichLine> {
 
   async decide(tx: WorkspaceTx, line: WhichLine, verdict: Verdict, by: Caller['by']): Promise<string> {
     const asked = askedWrite(line.plan);
-    const answer = answerOf(verdict);
+    const answer = answerOf(verdict, asked.match.candidates ?? []);
     const chosen = 'record' in answer ? answer.record : null;
     const probability = asked.match.candidates?.find(({ id }) => chosen === null || id === chosen)?.probability ?? null;
     const { submission, route } = line;
@@ -146,8 +146,8 @@ function askedWrite({ writes }: Plan): PlannedWrite {
   return writes[writes.length - 1]!;
 }
 
-function answerOf({ action, record }: Verdict): MatchAnswer {
-  if (action === 'new-record') return { create: true };
+function answerOf({ action, record }: Verdict, shown: readonly { id: string }[]): MatchAnswer {
+  if (action === 'new-record') return { create: true, apartFrom: shown.map(({ id }) => id) };
   if (action === 'no-record') return { skip: true };
   if (action === 'same' && record) return { record };
   throw new ProblemError('refused', 'Say which record is meant, or that it is a new one, or none.');

@@ -14,6 +14,13 @@ export interface PairRow extends Record<string, unknown> {
   found_at: Date;
 }
 
+/** A record that is none of some others. */
+export interface Apart {
+  kind: RecordKind;
+  record: string;
+  from: readonly string[];
+}
+
 /** The pairs of records that may be the same, and what people decided of them. */
 @Injectable()
 export class LookAlikesStore {
@@ -99,6 +106,20 @@ export class LookAlikesStore {
       `update look_alike l set state = $4, decided_by = $5, decided_at = now() from unnest($2::uuid[], $3::uuid[]) d (one, other)
        where l.workspace_id = $1 and l.one_id = d.one and l.other_id = d.other`,
       [tx.workspaceId, pairs.map(({ one }) => one), pairs.map(({ other }) => other), state, by],
+    );
+  }
+
+  /** Keeps, for ever, that a record is none of some others. */
+  async keepApart(
+    tx: WorkspaceTx,
+    { kind, record, from, probability = 0, by }: Apart & { probability?: number; by: string },
+  ): Promise<void> {
+    await tx.statement(
+      'keep_apart',
+      `insert into look_alike (workspace_id, record_kind, one_id, other_id, probability, pattern, state, found_at, checked_at, decided_by, decided_at)
+       select $1::uuid, $2, least($3::uuid, o), greatest($3::uuid, o), $5, '', 'different', now(), now(), $6, now() from unnest($4::uuid[]) o
+       on conflict (workspace_id, one_id, other_id) do update set state = 'different', decided_by = excluded.decided_by, decided_at = excluded.decided_at`,
+      [tx.workspaceId, kind, record, from, probability, by],
     );
   }
 

@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { MatchAnswer } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import { RecordsService } from '../records/records.service';
+import { LookAlikesStore, type Apart } from './look-alikes.store';
 
 /** Whom a submission means, as a person said. */
 export interface GivenAnswer {
@@ -15,7 +16,10 @@ export interface GivenAnswer {
 /** What people answered who were asked which record a submission means; kept, so that running again asks nobody twice. */
 @Injectable()
 export class MatchAnswersService {
-  constructor(@Inject(RecordsService) private readonly records: RecordsService) {}
+  constructor(
+    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(LookAlikesStore) private readonly pairs: LookAlikesStore,
+  ) {}
 
   /** The answers for some submissions, by `submission route`; a record that became part of another is that one. */
   async of(tx: WorkspaceTx, submissions: readonly string[]): Promise<Map<string, Record<string, MatchAnswer>>> {
@@ -34,6 +38,11 @@ export class MatchAnswersService {
       answers.set(key, { ...answers.get(key), [write]: present });
     }
     return answers;
+  }
+
+  /** Records that were made because a person said they are none of those they were shown: not to be asked again. */
+  async keepApart(tx: WorkspaceTx, apart: readonly Apart[]): Promise<void> {
+    for (const one of apart) await this.pairs.keepApart(tx, { ...one, by: 'whoever was asked about the submission' });
   }
 
   async give(tx: WorkspaceTx, answers: readonly GivenAnswer[], by: string): Promise<void> {

@@ -26,6 +26,7 @@ import { isId } from '../platform/paging';
 import { HeldRecords } from '../records/held-records.service';
 import { RecordsService } from '../records/records.service';
 import { DestinationService } from '../workspaces/destination.service';
+import { LookAlikesStore } from './look-alikes.store';
 import { PeopleService } from '../workspaces/people.service';
 import { mergeShape, type MergeRow } from './merges.service';
 
@@ -51,6 +52,7 @@ interface Prepared {
 @Injectable()
 export class UnmergeService {
   constructor(
+    @Inject(LookAlikesStore) private readonly pairs: LookAlikesStore,
     @Inject(HeldRecords) private readonly held: HeldRecords,
     @Inject(RecordsService) private readonly records: RecordsService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
@@ -113,13 +115,13 @@ export class UnmergeService {
       row.id,
       name,
     ]);
-    await tx.statement(
-      'pair_is_different',
-      `insert into look_alike (workspace_id, record_kind, one_id, other_id, probability, pattern, state, found_at, checked_at, decided_by, decided_at)
-       values ($1, $2, least($3::uuid, $4::uuid), greatest($3::uuid, $4::uuid), coalesce($5::float8, 0), '', 'different', now(), now(), $6, now())
-       on conflict (workspace_id, one_id, other_id) do update set state = 'different', decided_by = excluded.decided_by, decided_at = excluded.decided_at`,
-      [tx.workspaceId, row.record_kind, survivor.id, absorbed.id, row.probability, name],
-    );
+    await this.pairs.keepApart(tx, {
+      kind: row.record_kind,
+      record: survivor.id,
+      from: [absorbed.id],
+      ...(row.probability === null ? {} : { probability: row.probability }),
+      by: name,
+    });
     await this.events.tell(tx, 'records', 'decisions', 'pipelines');
     return { survivor: survivor.id, absorbed: absorbed.id };
   }

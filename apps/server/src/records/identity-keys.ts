@@ -32,22 +32,31 @@ function changedKeys(diff: RecordsDiff, id: string, known: KnownRecords): { gain
   return { gained, lost: [...had.values()] };
 }
 
+/** Takes keys away; an address is taken away as one that several people use, too. */
 export async function loseKeys(tx: WorkspaceTx, keys: readonly OwnedKey[]): Promise<void> {
   if (!keys.length) return;
   await tx.statement(
     'lose_keys',
     `delete from identity_key k using unnest($2::text[], $3::text[], $4::text[], $5::uuid[]) l (record_kind, key_kind, value, record_id)
-     where k.workspace_id = $1 and (k.record_kind, k.key_kind, k.value, k.record_id) = (l.record_kind, l.key_kind, l.value, l.record_id)`,
+     where k.workspace_id = $1 and (k.record_kind, k.value, k.record_id) = (l.record_kind, l.value, l.record_id)
+       and k.key_kind = any(case l.key_kind when 'email' then array['email', 'shared-email'] else array[l.key_kind] end)`,
     [tx.workspaceId, ...columns(keys)],
   );
 }
 
+/**
+ * Gives keys. An address of a contact that another has already becomes one that several people use: whether it may was
+ * looked at before, under the lock on the key.
+ */
 export async function gainKeys(tx: WorkspaceTx, keys: readonly OwnedKey[]): Promise<void> {
   if (!keys.length) return;
   await tx.statement(
     'gain_keys',
     `insert into identity_key (workspace_id, record_kind, key_kind, value, record_id)
-     select $1::uuid, * from unnest($2::text[], $3::text[], $4::text[], $5::uuid[])`,
+     select $1::uuid, record_kind, case when record_kind = 'contact' and key_kind = 'email' and (nth > 1 or exists (select 1 from identity_key o
+         where o.workspace_id = $1 and o.record_kind = 'contact' and o.key_kind = 'email' and o.value = w.value)) then 'shared-email' else key_kind end, value, record_id
+     from (select *, row_number() over (partition by record_kind, key_kind, value) as nth
+       from unnest($2::text[], $3::text[], $4::text[], $5::uuid[]) u (record_kind, key_kind, value, record_id)) w`,
     [tx.workspaceId, ...columns(keys)],
   );
 }

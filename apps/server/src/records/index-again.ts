@@ -35,7 +35,8 @@ export async function indexAgain(
   await tx.statement(
     'drop_stale_keys',
     `delete from identity_key k where k.workspace_id = $1 and k.record_kind = $2 and k.record_id = any($3::uuid[])
-       and not exists (select 1 from unnest($4::text[], $5::text[], $6::uuid[]) w (key_kind, value, id) where w.key_kind = k.key_kind and w.value = k.value and w.id = k.record_id)`,
+       and not exists (select 1 from unnest($4::text[], $5::text[], $6::uuid[]) w (key_kind, value, id)
+         where w.value = k.value and w.id = k.record_id and (w.key_kind = k.key_kind or w.key_kind = 'email' and k.key_kind = 'shared-email'))`,
     [tx.workspaceId, kind, ids, ...columns],
   );
   await tx.statement(

@@ -156,13 +156,17 @@ export class KnownRecordsStore {
     return rows;
   }
 
-  /** The ids behind identity keys. E-mail and domain are asked apart, so that each is a plain search in the index. */
+  /**
+   * The ids behind identity keys. E-mail and domain are asked apart, so that each is a plain search in the index; an address
+   * that several people use is `email` of one and `shared-email` of the others.
+   */
   async #withKeys(tx: WorkspaceTx, keys: readonly IdentityKey[]): Promise<Record<RecordKind, string[]>> {
     const values = (record: RecordKind, kind: IdentityKey['kind']) =>
       keys.filter((key) => key.record === record && key.kind === kind).map(({ value }) => value);
     const rows = await tx.statement<{ record_kind: RecordKind; record_id: string }>(
       'ids_with_keys',
       `select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'contact' and key_kind = 'email' and value = any($2::text[])
+       union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'contact' and key_kind = 'shared-email' and value = any($2::text[])
        union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'contact' and key_kind = 'mailbox' and value = any($3::text[])
        union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'company' and key_kind = 'domain' and value = any($4::text[])
        union select record_kind, record_id from identity_key where workspace_id = $1 and record_kind = 'lead' and key_kind = 'email' and value = any($5::text[])`,

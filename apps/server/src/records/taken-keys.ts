@@ -1,6 +1,7 @@
-import { identityKeysOf, isExclusive, type IdentityKey, type KnownRecords, type RecordsDiff } from '@haycart/core';
+import { isExclusive, type IdentityKey, type KnownRecords, type RecordsDiff } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
+import { keysGained } from './identity-keys';
 import type { KnownRecordsStore } from './known-records.store';
 import { recordName } from './record-rows';
 
@@ -16,10 +17,7 @@ export async function refuseTakenKeys(
   diff: RecordsDiff,
   known: KnownRecords,
 ): Promise<void> {
-  const touched = [...Object.keys(diff.changed), ...Object.keys(diff.created)].map((id) => known.get(id)!);
-  const keys: (IdentityKey & { id: string })[] = touched
-    .flatMap(({ id, kind, values }) => identityKeysOf(kind, values, known.uniques).map((key) => ({ ...key, id })))
-    .filter(isExclusive);
+  const keys = keysGained(diff, known).filter(isExclusive);
   const twice = keys.find((key) =>
     keys.some(
       (other) =>

@@ -14,6 +14,7 @@ import {
   type NewOption,
   type Plan,
   type Problem,
+  type RecordKind,
   type Submission,
 } from '@haycart/core';
 import { newId } from '../platform/new-id';
@@ -98,15 +99,23 @@ function chosenRecords(answers: MatchAnswers = {}): string[] {
   return Object.values(answers).flatMap((answer) => ('record' in answer ? answer.record : []));
 }
 
+/** A record that a person said is none of some others. */
+export interface SaidApart {
+  kind: RecordKind;
+  record: string;
+  from: readonly string[];
+}
+
 /** What a batch of passages comes to: runs to keep and diffs to write. `known` learns what each does. */
 export function planPassages(
   passages: readonly DuePassage[],
   book: RouteBook,
   known: KnownRecords,
-): { runs: EndedRun[]; diffs: CausedDiff[]; newOptions: NewOption[] } {
+): { runs: EndedRun[]; diffs: CausedDiff[]; newOptions: NewOption[]; apart: SaidApart[] } {
   const runs: EndedRun[] = [];
   const newOptions: NewOption[] = [];
   const diffs: CausedDiff[] = [];
+  const apart: SaidApart[] = [];
   for (const passage of passages) {
     const id = newId();
     const startedAt = new Date().toISOString();
@@ -114,6 +123,7 @@ export function planPassages(
     const at = passage.queued.received_at.toISOString();
     known.learn(plan.diff, at);
     newOptions.push(...(plan.newOptions ?? []));
+    if (plan.outcome === 'write') apart.push(...saidApart(plan, passage.answers));
     if (plan.outcome === 'write')
       diffs.push({
         diff: plan.diff,
@@ -124,7 +134,14 @@ export function planPassages(
       });
     runs.push(endedRun(id, passage, plan, startedAt, book.destination));
   }
-  return { runs, diffs, newOptions };
+  return { runs, diffs, newOptions, apart };
+}
+
+function saidApart({ writes }: Plan, answers: MatchAnswers = {}): SaidApart[] {
+  return writes.flatMap(({ as, record: kind, id }) => {
+    const answer = answers[as];
+    return id && answer && 'create' in answer ? [{ kind, record: id, from: answer.apartFrom ?? [] }] : [];
+  });
 }
 
 const OUTCOMES: Record<Plan['outcome'], RunOutcome> = {

@@ -167,10 +167,11 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     const passages = await this.#duePassages(tx, batch);
     const uniques = uniqueFieldsOf(book.destination.fields);
     const known = await this.records.lockAndLoad(tx, lookupsOf(passages, book), uniques);
-    const { runs, diffs, newOptions } = planPassages(passages, book, known);
+    const { runs, diffs, newOptions, apart } = planPassages(passages, book, known);
     if (newOptions.length) await this.fields.addOptions(tx, newOptions);
     await this.records.write(tx, diffs, known);
     await this.runs.save(tx, runs);
+    await this.answers.keepApart(tx, apart);
     await this.queue.finish(
       tx,
       batch.map(({ id }) => id),

@@ -53,6 +53,11 @@ export function isExclusive({ record, kind }: IdentityKey): boolean {
   return kind.startsWith('field:') || (EXCLUSIVE.has(kind) && record !== 'lead');
 }
 
+/** Whether several may have a key all the same, where people said so: as a couple has one address. */
+export function isShareable({ record, kind }: IdentityKey): boolean {
+  return record === 'contact' && kind === 'email';
+}
+
 function builtInKeys(record: RecordKind, values: FieldValues): IdentityKey[] {
   switch (record) {
     case 'contact':

@@ -77,9 +77,7 @@ function byKey(
       if (!email) return null;
       if (record === 'contact' && isRoleMailbox(email)) {
         const found = plain(email, [{ record, kind: 'shared-email', value: email }]);
-        const named = newcomer.compared.name !== null;
-        const alike = (other: ComparedRecord) => (other.name !== null) === named && namesFit(newcomer.compared, other);
-        return onlyFitting(found, alike, ground, `${email} is a mailbox that several people read`);
+        return usersFitting(found, newcomer, ground, `${email} is a mailbox that several people read`);
       }
       const reading = ground.destination.mailboxes ?? USUAL_MAILBOX_READING;
       const mailbox = mailboxOf(email, reading);
@@ -88,9 +86,15 @@ function byKey(
         { record, kind: 'email', value: mailbox },
         { record, kind: 'mailbox', value: mailboxOf(email) },
       ]);
-      const reads = ({ values: own }: KnownRecord) =>
-        [own.email, own.emails].flat().some((one) => typeof one === 'string' && mailboxOf(one, reading) === mailbox);
-      return { ...same, records: same.records.filter(reads) };
+      const has = ({ values: own }: KnownRecord, wanted: (one: string) => boolean) =>
+        [own.email, own.emails].flat().some((one) => typeof one === 'string' && wanted(one));
+      const found = {
+        ...same,
+        records: same.records.filter((one) => has(one, (own) => mailboxOf(own, reading) === mailbox)),
+      };
+      const users = found.records.filter((one) => has(one, (own) => own === email));
+      if (record !== 'contact' || users.length < 2) return found;
+      return usersFitting(found, newcomer, ground, `${email} is used by several people`);
     }
     case 'phone': {
       const phone = text('phone');
@@ -133,6 +137,13 @@ function onlyFitting(
       ? [`${shared}: ${counted(others, 'record')} of another name ${others === 1 ? 'has' : 'have'} it`]
       : [],
   };
+}
+
+/** By a mailbox that several people use: those of the same name, or of none where none came. */
+function usersFitting(found: Found, { compared }: Newcomer, ground: MatchGround, shared: string): Found {
+  const named = compared.name !== null;
+  const fits = (other: ComparedRecord) => (other.name !== null) === named && namesFit(compared, other);
+  return onlyFitting(found, fits, ground, shared);
 }
 
 /** Whether names do not speak against each other. Two records without a name do not either. */

@@ -18,8 +18,11 @@ import {
 import type { MatchCandidate, MatchTrace, Reason } from './plan';
 import type { FilledValue } from './plan-fields';
 
-/** What a person answered who was asked which record is meant. */
-export type MatchAnswer = { record: string } | { create: true } | { skip: true };
+/**
+ * What a person answered who was asked which record is meant. `apartFrom`: those they were shown and said it is not, so that
+ * nobody asks of them again.
+ */
+export type MatchAnswer = { record: string } | { create: true; apartFrom?: readonly string[] } | { skip: true };
 
 /** Which existing record is meant, if any, and what is to be done. */
 export interface Recognised {

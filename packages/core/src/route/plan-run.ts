@@ -1,7 +1,7 @@
 import type { Destination, Pipeline, Stage } from '../destination/destination';
 import { fieldOf } from '../destination/destination';
 import { changesBetween, emptyDiff, isEmptyDiff, squashAll, type RecordsDiff } from '../diff/records-diff';
-import { identityKeysOf, isExclusive } from '../identity/keys';
+import { identityKeysOf, isExclusive, isShareable } from '../identity/keys';
 import { sourceOf, type Touch } from '../source/source';
 import { listInWords } from '../text';
 import type { FieldValues } from '../diff/record';
@@ -144,7 +144,8 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
   const blank = record ? [] : requiredBlanks(write, values, setting.destination);
   if (blank.length)
     return failedStep({ ...planned, id: null, did: 'none' }, problems, blankField(write, blank, setting.destination));
-  const taken = takenKey(write, id, values, known, setting.destination, match.merged);
+  const anotherPerson = !record && match.by === 'person';
+  const taken = takenKey(write, id, values, known, setting.destination, { merged: match.merged, anotherPerson });
   if (taken) return failedStep({ ...planned, id: null, did: 'none' }, problems, taken);
   return {
     planned,
@@ -215,19 +216,23 @@ function requiredBlanks(write: Write, values: FieldValues, destination: Destinat
     .map(({ key }) => key);
 }
 
-/** Why a record cannot be identified as its values say: another goes by the same. `null` where none does. */
+/**
+ * Why a record cannot be identified as its values say: another goes by the same. `null` where none does. A mailbox is one that
+ * several people use once somebody said that its next user is another person.
+ */
 export function takenKey(
   write: Write,
   id: string,
   values: FieldValues,
   known: KnownRecords,
   destination: Destination,
-  merged: readonly string[] = [],
+  { merged = [], anotherPerson = false }: { merged?: readonly string[] | undefined; anotherPerson?: boolean } = {},
 ): Reason | null {
   for (const key of identityKeysOf(write.record, values, known.uniques)) {
     if (!isExclusive(key)) continue;
     const owners = known.withKey(key).filter((other) => other.kind === write.record && !merged.includes(other.id));
     if (!owners.some((other) => other.id !== id)) continue;
+    if (isShareable(key) && (anotherPerson || owners.length > 1)) continue;
     const field = key.kind.startsWith('field:') ? fieldOf(destination, write.record, key.kind.slice(6)) : undefined;
     const text = field
       ? `Another ${write.record} has the ${field.label} ${key.value} already, and no two may have the same. Nothing was written.`

@@ -73,6 +73,37 @@ describe('match rules', () => {
     expect(run(by({ by: 'email' }), { ...came, email: 'info@weir.example' }, info).writes[0]!.id).toBe('a');
   });
 
+  describe('of one address that a couple uses', () => {
+    const bo = { ...ada, first_name: 'Bo', phone: '+447700900319' };
+    const couple = [contact('a', ada), contact('b', bo)];
+    const rules = by({ by: 'email' });
+
+    test('make the second where a person said that it is another', () => {
+      const planned = planRun(rules, submission({ ...came, first: 'Bo' }), known(contact('a', ada)), {
+        destination: open,
+        newIds: { person: 'new' },
+        answers: { person: { create: true } },
+      });
+      expect(planned).toMatchObject({ outcome: 'write', writes: [{ id: 'new', did: 'create' }] });
+    });
+
+    test('know each by the name from then on, and make a third of another name', () => {
+      expect(run(rules, came, ...couple).writes[0]).toMatchObject({ id: 'a' });
+      expect(run(rules, { ...came, first: 'Bo' }, ...couple).writes[0]).toMatchObject({ id: 'b' });
+      const third = run(rules, { ...came, first: 'Cleo' }, ...couple);
+      expect(third.writes[0]).toMatchObject({ did: 'create' });
+      expect(third.writes[0]!.match.notEnough).toEqual([
+        'ada@weir.example is used by several people: 2 records of another name have it',
+      ]);
+    });
+
+    test('still let nobody take the address of one person unasked', () => {
+      expect(run(by({ by: 'phone' }), { ...came, first: 'Bo', phone: '' }, contact('a', ada)).reason?.code).toBe(
+        'identity-taken',
+      );
+    });
+  });
+
   test('do not take a number for a person of another name', () => {
     const planned = run(by({ by: 'phone' }), { first: 'Piers', last: 'Vos', phone: came.phone }, contact('a', ada));
     expect(planned.writes[0]).toMatchObject({ did: 'create', match: { by: null } });
