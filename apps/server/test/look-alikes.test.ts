@@ -261,7 +261,10 @@ describe('a submission that may mean several', () => {
       expect(plan.writes.find(({ as }) => as === 'person')!.id).toBe(whose);
     }
     expect(await contacts()).toHaveLength(2);
-    expect((await person('PATCH', `/contacts/${bo}`, { values: { email: 'bo@weir.example' } })).status).toBe(200);
+    expect(
+      (await person('PATCH', `/contacts/${bo}`, { values: { email: 'bo@weir.example', emails: ['bo@weir.example'] } }))
+        .status,
+    ).toBe(200);
     expect(
       await workspace.query(
         `select key_kind from identity_key where record_id = '${bo}' and value = 'ada@weir.example'`,
