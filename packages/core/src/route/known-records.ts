@@ -23,6 +23,8 @@ export class KnownRecords {
   readonly #byKey = new Map<string, Set<string>>();
   readonly #linkedFrom = new Map<string, Set<string>>();
   readonly #linkedTo = new Map<string, Set<string>>();
+  /** Records as they are compared, worked out when first asked for and once for however many comparisons. */
+  readonly #compared = new Map<string, ComparedRecord>();
   /** The records by block, made when first asked for; see `blocksOf`. */
   #byBlock: Map<string, Set<string>> | null = null;
 
@@ -53,6 +55,15 @@ export class KnownRecords {
 
   /** A record as it is compared with others of its kind. */
   compared(record: KnownRecord): ComparedRecord {
+    const own = this.#records.get(record.id) === record;
+    const kept = own ? this.#compared.get(record.id) : undefined;
+    if (kept) return kept;
+    const compared = this.#workOutCompared(record);
+    if (own) this.#compared.set(record.id, compared);
+    return compared;
+  }
+
+  #workOutCompared(record: KnownRecord): ComparedRecord {
     const linked = [...(this.#linkedFrom.get(record.id) ?? [])].flatMap((id) => this.#records.get(id) ?? []);
     return comparedForm(record.kind, record.values, {
       companies: linked.filter(({ kind }) => kind === 'company'),
@@ -128,11 +139,15 @@ export class KnownRecords {
     for (const { from, to } of diff.unlinked) {
       this.#linkedFrom.get(from)?.delete(to);
       this.#linkedTo.get(to)?.delete(from);
+      this.#compared.delete(from);
     }
   }
 
   #add(record: KnownRecord): void {
     this.#records.set(record.id, record);
+    this.#compared.delete(record.id);
+    // A contact is compared by its companies too.
+    if (record.kind === 'company') for (const from of this.#linkedTo.get(record.id) ?? []) this.#compared.delete(from);
     for (const key of identityKeysOf(record.kind, record.values, this.uniques))
       addTo(this.#byKey, identityKeyText(key), record.id);
     if (this.#byBlock) this.#addBlocks(record);
@@ -151,6 +166,7 @@ export class KnownRecords {
   #link(link: Link): void {
     addTo(this.#linkedFrom, link.from, link.to);
     addTo(this.#linkedTo, link.to, link.from);
+    this.#compared.delete(link.from);
   }
 
   #all(ids: Iterable<string> = []): KnownRecord[] {

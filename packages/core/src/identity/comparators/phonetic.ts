@@ -1,20 +1,13 @@
 import { doubleMetaphone } from 'double-metaphone';
+import { remembered } from '../../remembered';
 import type { Comparator } from './comparator';
 
-const MOST_KEPT = 50_000;
-const kept = new Map<string, readonly [string, string]>();
-
 /** How a word may be said: its two codes by Double Metaphone (Philips 2000), the likelier first. */
-export function phoneticCodes(word: string): readonly [string, string] {
-  let codes = kept.get(word);
-  if (codes) return codes;
-  if (kept.size >= MOST_KEPT) kept.clear();
+export const phoneticCodes = remembered((word): readonly [string, string] => {
   const [likely, other] = doubleMetaphone(word);
   // What has no sound, such as a number, is its own code.
-  codes = [likely || word, other || likely || word];
-  kept.set(word, codes);
-  return codes;
-}
+  return [likely || word, other || likely || word];
+});
 
 /** Whether two words may be said alike. */
 export function soundsAlike(one: string, other: string): boolean {
