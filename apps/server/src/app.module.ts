@@ -101,6 +101,7 @@ import { PeopleController } from './workspaces/people.controller';
 import { LookAlikeDecisions } from './decisions/look-alike-decisions';
 import { WhichRecordDecisions } from './decisions/which-record-decisions';
 import { IdentityController } from './identity/identity.controller';
+import { EarlyLearning } from './identity/early-learning.service';
 import { IdentityReportService } from './identity/identity-report.service';
 import { LookAlikesService } from './identity/look-alikes.service';
 import { LookAlikesStore } from './identity/look-alikes.store';
@@ -193,6 +194,7 @@ export class AppModule {
         DecisionsService,
         DriftDecisions,
         DriftWatch,
+        EarlyLearning,
         RunDecisions,
         RepairsService,
         FillInService,

@@ -13,6 +13,8 @@ import type {
   ThresholdExamples,
 } from '@haycart/api';
 import type { JsonObject, Plan } from '@haycart/core';
+import { EarlyLearning } from '../src/identity/early-learning.service';
+import { RecognitionService } from '../src/identity/recognition.service';
 import { RecordIndexing } from '../src/identity/record-indexing.service';
 import { ScanService } from '../src/identity/scan.service';
 import { LookAlikeWatch } from '../src/identity/look-alike-watch.service';
@@ -177,6 +179,31 @@ describe('groups', () => {
     expect((await accept('accept', 0.9)).body.merged).toBe(1);
     expect((await contacts()).length).toBe(1);
   });
+});
+
+test('while much arrives, how many there are and what is common is learned as the records double', async () => {
+  const people = (from: number, to: number) =>
+    workspace.query(`
+      insert into contact (workspace_id, id, number, first_name, last_name, full_name, created_at, updated_at)
+      select current_workspace(), gen_random_uuid(), n, 'Person' || n, last, 'Person' || n || ' ' || last, now(), now()
+      from generate_series(${from}, ${to}) n, lateral (select case when n % 4 = 0 then 'Smith' else 'Rare' || n end as last) v`);
+  const learned = async () => {
+    await server.database.inWorkspace(workspace.id, (tx) => server.app.get(EarlyLearning).learn(tx, 'contact'));
+    const models = await server.database.inWorkspace(workspace.id, (tx) =>
+      server.app.get(RecognitionService).models(tx),
+    );
+    return models.contact;
+  };
+  await people(1, 400);
+  expect(await learned()).toBeUndefined();
+  await people(401, 600);
+  const model = (await learned())!;
+  expect(model).toMatchObject({ records: 600, sampled: 600, learned: null });
+  expect(model.common.family!.smith).toBeGreaterThan(0.2);
+  await people(601, 1_100);
+  expect((await learned())!.records).toBe(600);
+  await people(1_101, 1_200);
+  expect((await learned())!.records).toBe(1_200);
 });
 
 describe('a submission that may mean several', () => {

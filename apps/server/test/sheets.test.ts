@@ -12,6 +12,9 @@ import type {
   SubmissionShape,
 } from '@haycart/api';
 import excel from 'exceljs';
+import { SheetsService } from '../src/sheets/sheets.service';
+import { SubmissionInbox } from '../src/submissions/accept/submission-inbox.service';
+import { SubmissionQueue } from '../src/submissions/submission-queue';
 import { SheetReading } from '../src/sheets/sheet-reading.service';
 import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
@@ -239,6 +242,27 @@ describe('a file is taken back', () => {
     expect((await takeBack(told.files[0]!.id)).body.detail).toContain('no row of this file has written anything');
     expect((await takeBack('nothing')).status).toBe(404);
   });
+});
+
+test('the rows of a file wait behind an enquiry that comes after them', async () => {
+  const quiet = await TestServer.start(await newDatabase(), { role: 'web' });
+  try {
+    const there = await TestWorkspace.make(quiet);
+    const bytes = Buffer.from('name,email\nAda,ada@weir.example\nBo,bo@weir.example');
+    const { file } = await quiet.database.inWorkspace(there.id, (tx) =>
+      quiet.app.get(SheetsService).bringIn(tx, { name: 'people.csv', bytes }, 'Robin Nye'),
+    );
+    await quiet.app.get(SheetReading).read(there.id, file);
+    const enquiry = { workspaceId: there.id, receivedAt: new Date(), format: 'json' as const, visit: {} };
+    const [intake] = await there.query<{ id: string }>(`select id from intake where key = '${there.endpoint}'`);
+    const inbox = quiet.app.get(SubmissionInbox);
+    const later = await inbox.keep({ ...enquiry, intakeId: intake!.id, body: Buffer.from('{"name":"Cleo"}') });
+    const claimed = await quiet.database.inWorkspace(there.id, (tx) => quiet.app.get(SubmissionQueue).claim(tx, 3));
+    expect(claimed.map(({ id }) => id).indexOf(later)).toBe(0);
+    expect(claimed).toHaveLength(3);
+  } finally {
+    await quiet.stop();
+  }
 });
 
 test('nothing can be posted to a sheet, and a file goes into no endpoint', async () => {

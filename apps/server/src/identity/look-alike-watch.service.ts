@@ -14,6 +14,7 @@ import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { AfterChanges } from '../platform/jobs/after-changes';
 import { RecordsService } from '../records/records.service';
+import { EarlyLearning } from './early-learning.service';
 import { LookAlikesStore } from './look-alikes.store';
 import type { FoundPair, ReadRecord } from './look-through';
 import { withAround } from './read-records';
@@ -42,6 +43,7 @@ export class LookAlikeWatch implements OnModuleInit {
     @Inject(RecognitionService) private readonly recognition: RecognitionService,
     @Inject(LookAlikesStore) private readonly pairs: LookAlikesStore,
     @Inject(ScanService) private readonly scans: ScanService,
+    @Inject(EarlyLearning) private readonly early: EarlyLearning,
   ) {}
 
   onModuleInit(): void {
@@ -55,7 +57,10 @@ export class LookAlikeWatch implements OnModuleInit {
 
   /** Looks at every record that changed since the last look. */
   async look(workspaceId: string): Promise<void> {
-    if (await this.database.inWorkspace(workspaceId, isBusy)) return this.after.again(TASK, workspaceId, BUSY_SECONDS);
+    if (await this.database.inWorkspace(workspaceId, isBusy)) {
+      for (const kind of SCANNED) await this.database.inWorkspace(workspaceId, (tx) => this.early.learn(tx, kind));
+      return this.after.again(TASK, workspaceId, BUSY_SECONDS);
+    }
     let more = true;
     while (more) more = await this.database.inWorkspace(workspaceId, (tx) => this.#lookOnce(tx));
     // What came while this looked was not settled yet.

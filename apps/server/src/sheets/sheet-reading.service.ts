@@ -117,6 +117,7 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
             format: 'json',
             body: Buffer.from(JSON.stringify(values)),
             visit: {},
+            givesWay: true,
           })),
         );
       if (refused.length)

@@ -19,15 +19,18 @@ export interface QueuedSubmission {
 /** The pauses before a failed submission is tried again, in seconds; after the last its runs end failed. */
 export const RETRY_PAUSES = [1, 4, 15, 60, 300, 1_800] as const;
 
+/** So many at once give way to what arrives meanwhile. */
+const MANY = 100;
+
 /** The submissions that wait to be routed: the rows themselves are the queue. */
 @Injectable()
 export class SubmissionQueue {
-  /** Takes up to `most` waiting submissions, oldest first, which nobody else gets until the transaction ends. */
+  /** Takes up to `most` waiting submissions, those that give way last and else the oldest first, which nobody else gets until the transaction ends. */
   async claim(tx: WorkspaceTx, most: number): Promise<QueuedSubmission[]> {
     return tx.statement<QueuedSubmission>(
       'claim',
       `select id, intake_id, received_at, format, body, visit, tries, turns, due_routes from submission
-       where workspace_id = $1 and state = 'waiting' and due_at <= now() order by due_at, id limit $2 for update skip locked`,
+       where workspace_id = $1 and state = 'waiting' and due_at <= now() order by gives_way, due_at, id limit $2 for update skip locked`,
       [tx.workspaceId, most],
     );
   }
@@ -67,7 +70,7 @@ export class SubmissionQueue {
   async runAgain(tx: WorkspaceTx, ids: readonly string[]): Promise<number> {
     const rows = await tx.statement(
       'run_again',
-      `update submission s set state = 'waiting', tries = 0, due_at = now(), due_routes = case when s.state = 'waiting' then s.due_routes else
+      `update submission s set state = 'waiting', tries = 0, due_at = now(), gives_way = cardinality($2::uuid[]) > ${MANY}, due_routes = case when s.state = 'waiting' then s.due_routes else
            (select array_agg(r.route_id) from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome in ('held', 'failed')) end
        where s.workspace_id = $1 and s.id = any($2::uuid[])
          and (s.state <> 'routed' or not exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id)
@@ -82,7 +85,7 @@ export class SubmissionQueue {
   async runThrough(tx: WorkspaceTx, ids: readonly string[], route: string): Promise<number> {
     const rows = await tx.statement(
       'run_through',
-      `update submission set state = 'waiting', tries = 0, due_at = now(),
+      `update submission set state = 'waiting', tries = 0, due_at = now(), gives_way = cardinality($2::uuid[]) > ${MANY},
          due_routes = case when state <> 'waiting' then array[$3::uuid] when due_routes is null then null else due_routes || $3::uuid end
        where workspace_id = $1 and id = any($2::uuid[]) and state <> 'set-aside' returning id`,
       [tx.workspaceId, ids, route],

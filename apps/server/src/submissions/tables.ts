@@ -1,7 +1,7 @@
 import type { BodyFormat, Drift, Profile, Suspicion, Visit } from '@haycart/core';
 import type { SubmissionState } from '@haycart/api';
 import { sql } from 'drizzle-orm';
-import { check, foreignKey, index, integer, json, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { boolean, check, foreignKey, index, integer, json, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { intake } from '../intakes/tables';
 import { bytea, time, workspaceId } from '../platform/database/columns';
 
@@ -20,6 +20,8 @@ export const submission = pgTable(
     state: text('state').$type<SubmissionState>().notNull().default('waiting'),
     /** When it may be tried; later than its arrival only after a failed try. */
     dueAt: time('due_at').notNull(),
+    /** Whether it lets what arrives meanwhile go first: a row of a file, or one of many that go through a route again. */
+    givesWay: boolean('gives_way').notNull().default(false),
     /** Failed tries in a row. */
     tries: integer('tries').notNull().default(0),
     /** Why it was set aside, if it was. */
@@ -34,7 +36,7 @@ export const submission = pgTable(
     foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
     check('submission_state', sql`${t.state} in ('waiting', 'routed', 'set-aside')`),
     index('submission_waiting')
-      .on(t.workspaceId, t.dueAt, t.id)
+      .on(t.workspaceId, t.givesWay, t.dueAt, t.id)
       .where(sql`state = 'waiting'`),
     index('submission_received').on(t.workspaceId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
     index('submission_entered')

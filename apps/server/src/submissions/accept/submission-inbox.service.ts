@@ -15,6 +15,8 @@ export interface Arrival {
   body: Buffer;
   visit: Visit;
   files?: ArrivedFile[];
+  /** Whether it lets what arrives meanwhile be routed first. */
+  givesWay?: boolean;
   /** Found suspicious: it is set aside, and not routed before a person says so. */
   suspicion?: Suspicion | undefined;
 }
@@ -43,10 +45,10 @@ const MOST_WAITING = 5_000;
 const COLUMNS = '(workspace_id, id, intake_id, received_at, format, body, visit, due_at)';
 const INSERT_ONE = `insert into submission ${COLUMNS}
   select $1::uuid, $2::uuid, $3::uuid, $4::timestamptz, $5::text, $6::bytea, $7::jsonb, $4::timestamptz from entered`;
-const insertMany = (from: string) => `insert into submission ${COLUMNS}
-  select $1::uuid, s.id, s.intake_id, s.received_at, s.format, substring($6::bytea from s.start for s.length), s.visit, s.received_at
-  from ${from} unnest($2::uuid[], $3::uuid[], $4::timestamptz[], $5::text[], $7::int[], $8::int[], $9::jsonb[])
-    s (id, intake_id, received_at, format, start, length, visit)`;
+const insertMany = (from: string) => `insert into submission ${COLUMNS.replace(')', ', gives_way)')}
+  select $1::uuid, s.id, s.intake_id, s.received_at, s.format, substring($6::bytea from s.start for s.length), s.visit, s.received_at, s.gives_way
+  from ${from} unnest($2::uuid[], $3::uuid[], $4::timestamptz[], $5::text[], $7::int[], $8::int[], $9::jsonb[], $10::boolean[])
+    s (id, intake_id, received_at, format, start, length, visit, gives_way)`;
 const INSERT_MANY = insertMany('entered,');
 const INSERT_ALL = insertMany('');
 
@@ -177,6 +179,7 @@ function manyRows(together: readonly Kept[]): unknown[] {
     starts,
     lengths,
     column(({ visit }) => JSON.stringify(visit)),
+    column(({ givesWay }) => givesWay ?? false),
   ];
 }
 

@@ -8,7 +8,7 @@ import { commonValues } from './common-values';
 import { comparedForm } from './compared';
 import { agreements, COMPARED_FIELDS } from './compared-fields';
 import { estimateModel } from './estimate';
-import { startingModel, type LikenessModel } from './model';
+import { grownModel, startingModel, type LikenessModel } from './model';
 import { candidatePairs, countPatterns, spreadPairs } from './pairs';
 import { likeness } from './score';
 import { checkThresholds, verdictOn } from './thresholds';
@@ -190,6 +190,27 @@ test.each([
   [{ accept: NaN, ask: 0.5 }, ['threshold-outside']],
 ])('thresholds %j are found to be %j', (thresholds, codes) => {
   expect(checkThresholds(thresholds, '/').map(({ code }) => code)).toEqual(codes);
+});
+
+describe('a model for more records', () => {
+  const few = startingModel('contact');
+  const grown = grownModel(few, { records: 20_000, common: { family: { smith: 0.02 } }, sampled: 4_000 });
+
+  test('takes two records for one less often, and a common name for less of a sign', () => {
+    const smith = { first_name: 'Ada', last_name: 'Smith', phone: '+447700900318' };
+    const before = like(smith, smith, few);
+    const after = like(smith, smith, grown);
+    expect(after.probability).toBeLessThan(before.probability);
+    const family = (likened: typeof after) => likened.shares.find(({ of }) => of === 'family')!.bits;
+    expect(family(after)).toBeLessThan(family(before));
+    expect(grown.sameShare).toBeCloseTo(few.sameShare / 100, 9);
+  });
+
+  test('takes a value that the sample does not have for no rarer than the sample can tell', () => {
+    const rare = (sampled: number) =>
+      like(ada, ada, { ...grown, sampled }).shares.find(({ of }) => of === 'family')!.bits;
+    expect(rare(400)).toBeLessThan(rare(4_000));
+  });
 });
 
 test('what lies between the thresholds is asked', () => {

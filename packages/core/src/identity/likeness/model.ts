@@ -40,6 +40,8 @@ export interface LikenessModel {
   relations: readonly Relation[];
   /** By field and value: which share of the records has it, for values that several have. */
   common: Readonly<Record<string, Readonly<Record<string, number>>>>;
+  /** Of how many records `common` tells; of all where it is not said. */
+  sampled?: number;
   /** From how much it was learned; `null`: the starting values. */
   learned: { pairs: number; decisions: number } | null;
 }
@@ -169,6 +171,29 @@ export function startingModel(record: RecordKind, records = 0): LikenessModel {
     })),
     common: {},
     learned: null,
+  };
+}
+
+/**
+ * A model for more records than it was made for, as while a file is brought in: the more records, the fewer of their pairs are
+ * the same, of one family or of one company; namesakes stay as frequent.
+ *
+ * @param common What is common among `sampled` of the records.
+ */
+export function grownModel(
+  model: LikenessModel,
+  { records, common, sampled }: Required<Pick<LikenessModel, 'records' | 'common' | 'sampled'>>,
+): LikenessModel {
+  const less = Math.min(1, Math.max(FEWEST, model.records) / records);
+  return {
+    ...model,
+    records,
+    sameShare: model.sameShare * less,
+    relations: model.relations.map((relation) =>
+      relation.name === 'namesakes' ? relation : { ...relation, share: relation.share * less },
+    ),
+    common,
+    sampled,
   };
 }
 

@@ -84,7 +84,7 @@ function unrelatedOdds(model: LikenessModel, index: number, { level, value }: Ag
   if (level !== 'exact' || value === undefined) return Math.max(RAREST, oddsOf(unrelated, level));
   const held = model.common[field]?.[value] ?? 0;
   // A value that nobody else has is rarer than the usual one, the more so the more records there are to know it from.
-  const seen = model.common[field] ? 1 / (model.records + 1 / unrelated.exact) : unrelated.exact;
+  const seen = model.common[field] ? 1 / ((model.sampled ?? model.records) + 1 / unrelated.exact) : unrelated.exact;
   return Math.max(RAREST, held, Math.min(unrelated.exact, seen * UNSEEN));
 }
 
