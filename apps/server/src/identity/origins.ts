@@ -3,7 +3,7 @@ import type { WorkspaceTx } from '../platform/database/database';
 
 const MOST_CHANGES = 2_000;
 
-/** Where each value of some records came from last: the key of an intake, `typed`, or `import`. */
+/** Where each value of some records came from last: the key of an intake, or `typed`. */
 export async function originsOf(tx: WorkspaceTx, ids: readonly string[]): Promise<OriginOf> {
   const rows = await tx.statement<{ record_id: string; cause_kind: string; intake: string | null; diff: RecordsDiff }>(
     'origins_of',
@@ -16,7 +16,7 @@ export async function originsOf(tx: WorkspaceTx, ids: readonly string[]): Promis
   );
   const origins = new Map<string, string>();
   for (const { record_id: id, cause_kind: cause, intake, diff } of rows) {
-    const origin = cause === 'person' ? 'typed' : cause === 'import' ? 'import' : intake;
+    const origin = cause === 'person' ? 'typed' : intake;
     const fields = [...Object.keys(diff.created[id]?.values ?? {}), ...Object.keys(diff.changed[id]?.fields ?? {})];
     if (origin) for (const field of fields) origins.set(`${id} ${field}`, origin);
   }

@@ -7,6 +7,7 @@ import { fieldsQuery } from '../api/queries';
 import { Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
 import { SelectField } from '../components/text-field';
+import { TrustedSources } from './trusted-sources';
 
 /** What is held to be one mailbox, and which value survives when two records become one. */
 export function RecognitionSettings({ report: { settings, kind } }: { report: IdentityReport }) {
@@ -67,6 +68,10 @@ export function RecognitionSettings({ report: { settings, kind } }: { report: Id
             </li>
           ))}
         </ul>
+        <TrustedSources
+          trusted={merging.trusted}
+          change={(trusted) => save.mutate({ merging: { ...merging, trusted } })}
+        />
       </details>
     </Sheet>
   );

@@ -29,11 +29,11 @@ export const SURVIVORSHIP_WORDS: Record<SurvivorshipRule, string> = {
 export interface MergeRules {
   /** By field key. */
   fields: Readonly<Record<string, SurvivorshipRule>>;
-  /** Keys of intakes, `typed` for what a person typed and `import` for what was imported; the most trusted first. */
+  /** Keys of intakes, and `typed` for what a person typed; the most trusted first. */
   trusted: readonly string[];
 }
 
-export const USUAL_MERGE_RULES: MergeRules = { fields: {}, trusted: ['typed', 'import'] };
+export const USUAL_MERGE_RULES: MergeRules = { fields: {}, trusted: ['typed'] };
 
 const USUAL: Readonly<Record<string, SurvivorshipRule>> = {
   source: 'oldest',
@@ -59,7 +59,7 @@ export interface Candidate {
   records: readonly string[];
   /** When it was last written, ISO 8601. */
   writtenAt: string;
-  /** Where it came from: the key of an intake, `typed` or `import`. */
+  /** Where it came from: the key of an intake, or `typed`. */
   origin: string | null;
 }
 
