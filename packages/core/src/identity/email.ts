@@ -4,34 +4,49 @@ import { shorten } from '../text';
 /** The most characters of an address: RFC 5321 allows 254 in a path, 64 before the @. */
 const LONGEST = 254;
 const LONGEST_LOCAL = 64;
+/** Longer texts are no address with a name before it. */
+const LONGEST_FIELD = 2_000;
 
 /** A valid e-mail address by the WHATWG HTML standard, with letters of any script and at least one dot in the domain. */
 const ADDRESS =
   /^[\p{L}\p{N}.!#$%&'*+/=?^_`{|}~-]+@[\p{L}\p{N}](?:[\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?(?:\.[\p{L}\p{N}](?:[\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?)+$/u;
 
 /**
- * The normal form by which two addresses are held to be one: Unicode NFKC, lower case, no display name, no spaces.
+ * The normal form by which two addresses are held to be one: Unicode NFKC, lower case, no display name, no stray spaces.
  * Lower case before the @ goes beyond RFC 5321, where it may matter, since no provider of note tells them apart.
  */
 export function normalEmail(text: string): { ok: true; email: string } | { ok: false; problem?: Problem } {
-  const bracketed = text.length <= 2_000 ? /<([^<>]*)>\s*$/.exec(text)?.[1] : undefined;
-  const email = (bracketed ?? text)
+  const given = text.trim();
+  if (given.length > LONGEST_FIELD) return tooLong(given.length);
+  const email = (/<([^<>]*)>$/.exec(given)?.[1] ?? given)
     .normalize('NFKC')
-    .replace(/\s+/g, '')
+    .trim()
+    .replace(/\s*([@.])\s*/g, '$1')
     .replace(/^mailto:/i, '')
     .toLowerCase();
   if (email === '') return { ok: false };
-  if (email.length > LONGEST) {
-    return {
-      ok: false,
-      problem: warning(
-        'email-too-long',
-        `The e-mail address has ${email.length} characters; at most ${LONGEST} are allowed (RFC 5321).`,
-      ),
-    };
-  }
+  if (email.length > LONGEST) return tooLong(email.length);
   if (!ADDRESS.test(email) || email.indexOf('@') > LONGEST_LOCAL) {
     return { ok: false, problem: warning('not-an-email', `“${shorten(text.trim(), 60)}” is not an e-mail address.`) };
   }
   return { ok: true, email };
+}
+
+function tooLong(length: number): { ok: false; problem: Problem } {
+  const text = `The e-mail address has ${length} characters; at most ${LONGEST} are allowed (RFC 5321).`;
+  return { ok: false, problem: warning('email-too-long', text) };
+}
+
+/** What divides addresses that stand in one field. */
+const DIVIDERS = /[,;|/\s]+/;
+const MOST_IN_FIELD = 20;
+
+/** The addresses that stand in one field, such as `ada@x.example; bo@x.example`; none where something else stands there too. */
+export function severalEmails(text: string): string[] {
+  if (text.length > LONGEST_FIELD) return [];
+  const parts = text.split(DIVIDERS).filter((part) => part !== '' && part !== 'or' && part !== 'and');
+  const read = parts.slice(0, MOST_IN_FIELD).map((part) => normalEmail(part));
+  return parts.length <= MOST_IN_FIELD && read.every(({ ok }) => ok)
+    ? [...new Set(read.flatMap((one) => (one.ok ? [one.email] : [])))]
+    : [];
 }

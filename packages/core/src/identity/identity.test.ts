@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { companyDomain } from './domain';
-import { normalEmail } from './email';
+import { normalEmail, severalEmails } from './email';
 import { identityKeysOf, identityKeyText } from './keys';
 import { hasPhoneNumbers, normalPhone } from './phone';
 
@@ -38,6 +38,15 @@ describe('the normal form of an e-mail address', () => {
     );
   });
 });
+
+test.each([
+  ['ada@x.example, Bo@x.example', ['ada@x.example', 'bo@x.example']],
+  ['ada@x.example;ada@x.example', ['ada@x.example']],
+  ['ada@x.example or bo@x.example', ['ada@x.example', 'bo@x.example']],
+  ['ada@x.example ring me', []],
+  ['', []],
+  [Array.from({ length: 21 }, (_, n) => `a${n}@x.example`).join(), []],
+])('%j holds several addresses: %j', (text, expected) => expect(severalEmails(text)).toEqual(expected));
 
 describe('the domain that stands for a company', () => {
   test.each([

@@ -169,6 +169,14 @@ describe('finishers', () => {
       problem: { code: 'email-too-long' },
     });
     expect(finish('email', 'ada at example')).toMatchObject({ text: '', problem: { code: 'not-an-email' } });
+    expect(finish('email', 'Ada@x.example; bo@x.example')).toEqual({
+      text: 'ada@x.example',
+      problem: expect.objectContaining({
+        code: 'several-emails',
+        text: 'Several addresses stand here. ada@x.example was taken, and not bo@x.example.',
+      }),
+    });
+    expect(finish('email', 'ada@x.example or ring me')).toMatchObject({ text: '', problem: { code: 'not-an-email' } });
     expect(finish('email', '  ')).toEqual({ text: '', problem: undefined });
   });
 
