@@ -1,13 +1,10 @@
-import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import type { Page, ProblemBody, RecordShape, SubmissionShape } from '@haycart/api';
-import { newDatabase, routeFrom, TestServer, TestWorkspace } from './support/test-server';
+import { eachInWorkspace, routeFrom, type TestWorkspace } from './support/test-server';
 
-let server: TestServer;
 let workspace: TestWorkspace;
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => (workspace = await TestWorkspace.make(server)));
-afterAll(() => server.stop());
+eachInWorkspace((made) => ({ workspace } = made));
 
 const EVER = { since: '2020-01-01T00:00:00Z', before: '2100-01-01T00:00:00Z' };
 const send = (name: string) => workspace.submit({ name, email: `${name}@weir.example`, company: 'Weir' });

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type { RouteDefinition } from '@haycart/core';
 import type {
   CaseResult,
@@ -11,18 +11,16 @@ import type {
   RouteVersionLine,
 } from '@haycart/api';
 import { ComparisonsService } from '../src/runs/comparisons.service';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
 let route: string;
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => {
-  workspace = await TestWorkspace.make(server);
+eachInWorkspace(async (made) => {
+  ({ server, workspace } = made);
   route = await workspace.publish();
 });
-afterAll(() => server.stop());
 
 const send = (name: string, more: object = {}) =>
   workspace.submit({ name, email: `${name}@weir.example`, company: 'Weir', bays: 3, ...more });

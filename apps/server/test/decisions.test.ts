@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type {
   Decided,
   DecisionLine,
@@ -10,14 +10,12 @@ import type {
   SubmissionDetail,
 } from '@haycart/api';
 import type { JsonObject } from '@haycart/core';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => (workspace = await TestWorkspace.make(server)));
-afterAll(() => server.stop());
+eachInWorkspace((made) => ({ server, workspace } = made));
 
 const lines = () => workspace.get<DecisionLine[]>('/decisions');
 const waiting = (kind: string) =>

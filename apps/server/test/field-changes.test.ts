@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type { ReadyCheck } from '@haycart/core';
 import type {
   DoneEdit,
@@ -10,18 +10,15 @@ import type {
   RouteShape,
   TypeChangeRehearsal,
 } from '@haycart/api';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { eachInWorkspace, routeFrom, type TestWorkspace, until } from './support/test-server';
 
-let server: TestServer;
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => {
-  workspace = await TestWorkspace.make(server);
+eachInWorkspace(async (made) => {
+  ({ workspace } = made);
   person = await workspace.signIn();
 });
-afterAll(() => server.stop());
 
 const field = async (record: string, label: string, more: object = {}) =>
   (await person<FieldShape>('POST', '/fields', { record, label, type: 'text', ...more })).body;

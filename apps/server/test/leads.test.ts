@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import type {
   DoneEdit,
   HistoryEntry,
@@ -8,15 +8,13 @@ import type {
   QualifyRehearsal,
   RecordShape,
 } from '@haycart/api';
-import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
+import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
 
-let server: TestServer;
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => {
-  workspace = await TestWorkspace.make(server);
+eachInWorkspace(async (made) => {
+  ({ workspace } = made);
   person = await workspace.signIn();
   const stages = [
     { name: 'New', state: 'open' },
@@ -26,7 +24,6 @@ beforeEach(async () => {
   ];
   expect((await person('POST', '/pipelines', { name: 'Enquiries', record: 'lead', stages })).status).toBe(201);
 });
-afterAll(() => server.stop());
 
 const VALUES = {
   name: 'Ada Weir',

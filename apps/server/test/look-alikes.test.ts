@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type {
   Decided,
   DecisionLine,
@@ -18,18 +18,16 @@ import { RecognitionService } from '../src/identity/recognition.service';
 import { RecordIndexing } from '../src/identity/record-indexing.service';
 import { ScanService } from '../src/identity/scan.service';
 import { LookAlikeWatch } from '../src/identity/look-alike-watch.service';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => {
-  workspace = await TestWorkspace.make(server);
+eachInWorkspace(async (made) => {
+  ({ server, workspace } = made);
   person = await workspace.signIn();
 });
-afterAll(() => server.stop());
 
 const made = async (values: object) => (await person<RecordShape>('POST', '/contacts', { values })).body.id;
 const lines = async () =>

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type {
   ConsentShape,
   MergeRehearsal,
@@ -9,18 +9,15 @@ import type {
   SearchHit,
   UnmergeRehearsal,
 } from '@haycart/api';
-import { newDatabase, routeFrom, TestServer, TestWorkspace } from './support/test-server';
+import { eachInWorkspace, routeFrom, type TestWorkspace } from './support/test-server';
 
-let server: TestServer;
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => {
-  workspace = await TestWorkspace.make(server);
+eachInWorkspace(async (made) => {
+  ({ workspace } = made);
   person = await workspace.signIn();
 });
-afterAll(() => server.stop());
 
 const made = async (values: object, kind = 'contacts') =>
   (await person<RecordShape>('POST', `/${kind}`, { values })).body.id;

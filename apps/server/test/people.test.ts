@@ -1,17 +1,15 @@
-import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import type { PersonShape, ProblemBody, SavedView, SessionShape, TeamShape, WorkspaceShape } from '@haycart/api';
-import { newDatabase, TestServer, TestWorkspace } from './support/test-server';
+import { eachInWorkspace, type TestServer, type TestWorkspace } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
 let robin: TestWorkspace['call'];
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => {
-  workspace = await TestWorkspace.make(server);
+eachInWorkspace(async (made) => {
+  ({ server, workspace } = made);
   robin = await workspace.signIn();
 });
-afterAll(() => server.stop());
 
 const ida = () => ({ name: 'Ida Weir', email: `ida-${workspace.key}@weir.example`, password: 'a long password' });
 const change = (key: string, body: object) => robin<PersonShape & ProblemBody>('PATCH', `/people/${key}`, body);

@@ -1,14 +1,12 @@
-import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import type { ProblemBody, ProfileShape, RouteShape } from '@haycart/api';
 import pg from 'pg';
-import { newDatabase, routeFrom, TestServer, TestWorkspace } from './support/test-server';
+import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => (workspace = await TestWorkspace.make(server)));
-afterAll(() => server.stop());
+eachInWorkspace((made) => ({ server, workspace } = made));
 
 const profile = () => workspace.get<ProfileShape>(`/intakes/${workspace.endpoint}/profile`);
 const field = async (key: string) => (await profile()).fields.find((one) => one.key === key);

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import { describe, expect, jest, test } from '@jest/globals';
 import type {
   DoneEdit,
   HistoryEntry,
@@ -13,18 +13,16 @@ import type {
 } from '@haycart/api';
 import pg from 'pg';
 import { Jobs } from '../src/platform/jobs/jobs';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => {
-  workspace = await TestWorkspace.make(server);
+eachInWorkspace(async (made) => {
+  ({ server, workspace } = made);
   person = await workspace.signIn();
 });
-afterAll(() => server.stop());
 
 type Made = DoneEdit & { id: string };
 async function make(kind: string, values: object, links: string[] = []): Promise<string> {

@@ -1,15 +1,13 @@
-import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import type { KnownShape, ProblemBody, Rehearsal, SubmissionDetail } from '@haycart/api';
 import { KnownRecords, rehearse, type Destination, type JsonObject, type RouteDefinition } from '@haycart/core';
 import { DestinationService } from '../src/workspaces/destination.service';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => (workspace = await TestWorkspace.make(server)));
-afterAll(() => server.stop());
+eachInWorkspace((made) => ({ server, workspace } = made));
 
 const routed = async (payload: JsonObject) => {
   const id = await workspace.submit(payload);

@@ -1,5 +1,5 @@
 import { deflateRawSync } from 'node:zlib';
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type {
   DecisionLine,
   HistoryEntry,
@@ -16,14 +16,12 @@ import { SheetsService } from '../src/sheets/sheets.service';
 import { SubmissionInbox } from '../src/submissions/accept/submission-inbox.service';
 import { SubmissionQueue } from '../src/submissions/submission-queue';
 import { SheetReading } from '../src/sheets/sheet-reading.service';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { eachInWorkspace, newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => (workspace = await TestWorkspace.make(server)));
-afterAll(() => server.stop());
+eachInWorkspace((made) => ({ server, workspace } = made));
 
 type Brought = { intake: IntakeShape; file: string } & ProblemBody;
 

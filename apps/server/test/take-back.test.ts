@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import type {
   Page,
   ProblemBody,
@@ -8,20 +8,17 @@ import type {
   TakenBack,
   TouchShape,
 } from '@haycart/api';
-import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
+import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
 
-let server: TestServer;
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 let route: string;
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => {
-  workspace = await TestWorkspace.make(server);
+eachInWorkspace(async (made) => {
+  ({ workspace } = made);
   person = await workspace.signIn();
   route = await workspace.publish();
 });
-afterAll(() => server.stop());
 
 async function enquire(bays: number, name = 'Ada Weir'): Promise<SubmissionDetail> {
   const email = `${name.split(' ')[0]!.toLowerCase()}@weir.example`;

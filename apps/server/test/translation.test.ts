@@ -1,13 +1,10 @@
-import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import type { FieldShape, Page, RecordShape, SubmissionDetail } from '@haycart/api';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { eachInWorkspace, routeFrom, type TestWorkspace, until } from './support/test-server';
 
-let server: TestServer;
 let workspace: TestWorkspace;
 
-beforeAll(async () => (server = await TestServer.start(await newDatabase())));
-beforeEach(async () => (workspace = await TestWorkspace.make(server)));
-afterAll(() => server.stop());
+eachInWorkspace((made) => ({ workspace } = made));
 
 const growing = async () => (await workspace.get<FieldShape[]>('/fields')).find(({ key }) => key === 'growing')!;
 

@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { createHash, randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
+import { afterAll, beforeAll, beforeEach } from '@jest/globals';
 import type { FieldDefinition, FormDefinition, JsonValue, Pipeline, RouteDefinition } from '@haycart/core';
 import type { NestFastifyApplication } from '@nestjs/platform-fastify';
 import pg from 'pg';
@@ -275,6 +276,18 @@ export class TestWorkspace {
       tx.statement<Row>(`test ${createHash('sha1').update(text).digest('hex')}`, text, values),
     );
   }
+}
+
+/** A server for a file of tests, on a database of its own, and for each test a workspace of its own. */
+export function eachInWorkspace(take: (made: { server: TestServer; workspace: TestWorkspace }) => unknown): void {
+  let server: TestServer;
+  beforeAll(async () => {
+    server = await TestServer.start(await newDatabase());
+  });
+  beforeEach(async () => {
+    await take({ server, workspace: await TestWorkspace.make(server) });
+  });
+  afterAll(() => server.stop());
 }
 
 /** Asks again until an answer holds; what never holds fails by the test's own time limit. */
