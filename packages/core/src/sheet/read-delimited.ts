@@ -3,7 +3,7 @@ import type { SheetReading, SheetRow } from './sheet';
 import { columnNames, looksLikeHeader, rowsByColumn, tableProblem, type Cells } from './table-rows';
 
 const DELIMITERS = [',', ';', '\t', '|'] as const;
-/** Lines by which the delimiter is found. */
+/** Rows by which the delimiter is found. */
 const LOOKED_AT = 30;
 /** A quote that is not closed after so many lines was none. */
 const LONGEST_RECORD = 60;
@@ -34,14 +34,17 @@ export function readDelimited(text: string): ReadDelimited {
   return { ok: true, reading: { columns, delimiter, header }, rows };
 }
 
-/** The delimiter that stands equally often in most lines, and most often among those. */
+/** The delimiter by which most rows can be read and have the same number of cells; of several such the one with most cells. */
 function delimiterOf(lines: readonly string[]): string {
-  const some = lines.filter((line) => line.trim() !== '').slice(0, LOOKED_AT);
   const scored = DELIMITERS.map((delimiter) => {
-    const counts = some.map((line) => line.replace(/"[^"]*"/g, '').split(delimiter).length - 1);
+    const counts: number[] = [];
+    for (const record of records(lines, delimiter)) {
+      counts.push('cells' in record ? record.cells.length : 0);
+      if (counts.length >= LOOKED_AT) break;
+    }
     const usual = counts.toSorted((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 0;
     const agreeing = counts.filter((count) => count === usual).length;
-    return { delimiter, score: usual === 0 ? 0 : agreeing * 1_000 + usual };
+    return { delimiter, score: usual < 2 ? 0 : agreeing * 1_000 + usual };
   });
   return scored.reduce((best, one) => (one.score > best.score ? one : best)).delimiter;
 }

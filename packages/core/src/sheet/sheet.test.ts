@@ -81,6 +81,35 @@ describe('delimited values', () => {
     expect(readDelimited(' \n ')).toEqual({ ok: false, problem: 'There is nothing in the file.' });
   });
 
+  test('a quote that breaks in row 150,000 costs that row', () => {
+    const rows = Array.from({ length: 160_000 }, (_, index) => (index === 149_998 ? '"Broken,x' : `P${index},y`));
+    const read = table(['Name,Note', ...rows].join('\n')).rows;
+    expect(read).toHaveLength(160_000);
+    expect(read.filter((row) => 'refused' in row)).toMatchObject([{ row: 150_000, text: '"Broken,x' }]);
+  });
+
+  test('what a table holds is what is read, whatever the delimiter, the quotes and the line ends', () => {
+    const cellText = fc.stringMatching(/^(x[a-z0-9 ,;|"'\n\t@.]{0,12}y)?$/);
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(cellText, cellText, cellText), { minLength: 1, maxLength: 8 }),
+        fc.constantFrom(',', ';', '\t', '|'),
+        fc.constantFrom('\n', '\r\n'),
+        (cells, delimiter, end) => {
+          const quoted = (text: string) => `"${text.replaceAll('"', '""')}"`;
+          const lines = [['Name', 'E-mail', 'Note'], ...cells].map((line) => line.map(quoted).join(delimiter));
+          const kept = cells.filter((line) => line.some((text) => text !== ''));
+          const { rows } = table(lines.join(end));
+          expect(
+            rows.map((row) =>
+              'values' in row ? ['Name', 'E-mail', 'Note'].map((column) => row.values[column] ?? '') : row,
+            ),
+          ).toEqual(kept);
+        },
+      ),
+    );
+  });
+
   test('whatever a file holds, every row is read or refused', () => {
     fc.assert(
       fc.property(fc.array(fc.stringMatching(/^[a-c",;\n]{0,12}$/), { maxLength: 12 }), (lines) => {

@@ -41,7 +41,7 @@ function compareMailboxes(one: ComparedRecord, other: ComparedRecord): Agreement
 function nearlyOneMailbox(one: string, other: string): Agreement | null {
   const [a, b] = [parts(one), parts(other)];
   if (a.local.length < TELLING_LOCAL || b.local.length < TELLING_LOCAL) return null;
-  if (a.local === b.local)
+  if (withoutPoints(a.local) === withoutPoints(b.local) && a.domain !== b.domain)
     return editDistance(a.domain, b.domain, 2) <= 2
       ? { level: 'near', how: 'typing' }
       : { level: 'near', how: 'other-domain' };
@@ -65,6 +65,11 @@ function isMadeOfName(mailbox: string, { name }: ComparedRecord): boolean {
   let rest = parts(mailbox).local.replace(/[^a-z0-9]/g, '');
   for (const word of [...name.family, ...name.given].sort((a, b) => b.length - a.length)) rest = rest.replace(word, '');
   return rest.length <= 3 && !/\d/.test(rest);
+}
+
+/** Mail services that ignore points had theirs taken out before. */
+function withoutPoints(local: string): string {
+  return local.replaceAll('.', '');
 }
 
 function parts(mailbox: string): { local: string; domain: string } {
