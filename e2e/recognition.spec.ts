@@ -144,3 +144,22 @@ test('a route asks who is meant, and goes on as a person says', async ({ page },
   await expect(page.getByRole('row', { name: /Fenna Quartermaine/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /Fenna Oosterwijk/ })).toHaveCount(0);
 });
+
+test('sources are put in the order in which they are trusted', async ({ page }) => {
+  await page.goto('/records/recognition');
+  await page.getByText('Which value survives a merge, field by field').click();
+  const trusted = page.getByRole('list', { name: 'Trusted sources' }).getByRole('listitem');
+  await expect(trusted.first()).toContainText('What people typed here');
+  await page.getByLabel('Add a trusted source').selectOption({ index: 1 });
+  await expect(trusted).toHaveCount(2);
+  await page.getByRole('button', { name: 'Trust What people typed here less' }).click();
+  await expect(trusted.last()).toContainText('What people typed here');
+  await page.reload();
+  await page.getByText('Which value survives a merge, field by field').click();
+  await expect(trusted.last()).toContainText('What people typed here');
+  await page
+    .getByRole('button', { name: /^Trust .* like any other$/ })
+    .first()
+    .click();
+  await expect(trusted).toHaveCount(1);
+});

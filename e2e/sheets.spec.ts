@@ -52,3 +52,40 @@ test('a messy file is brought in, its refused rows are put right and brought aga
   await expect(page.getByRole('row', { name: /Looman/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /Ottenhoff/ })).toHaveCount(1);
 });
+
+test('a file is taken back as a whole, but for what somebody works with since', async ({ page }, { retry }) => {
+  const name = ['Garden club', 'Allotment day', 'Seed swap'][retry]!;
+  const at = `club${retry}.example`;
+  await page.goto('/intakes');
+  await page.getByRole('button', { name: 'Bring a file in' }).click();
+  await bring(
+    page,
+    `${name}.csv`,
+    `First name,Last name,E-mail\nJorrit,Haverkamp,jorrit@${at}\nWietske,Palland,wietske@${at}\n`,
+  );
+  await page.getByRole('link', { name: 'Make a route from this intake' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByLabel('Name')).toHaveValue(name);
+  await dialog.getByRole('button', { name: 'Make the draft' }).click();
+  await publish(page, 1);
+  await page.getByRole('button', { name: 'More about this route' }).click();
+  await page.getByRole('menuitem', { name: /Catch up/ }).click();
+  await dialog.getByRole('button', { name: /^Route/ }).click();
+  await page.goto(`/records/contacts?q=${at}`);
+  await page.getByRole('link', { name: /Jorrit/ }).click();
+  await expect(page.getByText('Brought in from a file').first()).toBeVisible();
+  await page.getByLabel('New note').fill('Rang him.');
+  await page.getByRole('button', { name: 'Note', exact: true }).click();
+  await expect(page.getByText('Rang him.').first()).toBeVisible();
+
+  await page.goto('/intakes');
+  await page.getByRole('link', { name }).click();
+  await page.getByRole('button', { name: 'Take back…' }).click();
+  await expect(dialog).toContainText('would be removed');
+  await expect(dialog.getByLabel('What stays')).toContainText('others work with it');
+  await dialog.getByRole('button', { name: 'Take back 2 runs' }).click();
+  await expect(page.getByText(/^Taken back: .*1 contact/)).toBeVisible();
+  await page.goto(`/records/contacts?q=${at}`);
+  await expect(page.getByRole('row', { name: /Haverkamp/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Palland/ })).toHaveCount(0);
+});
