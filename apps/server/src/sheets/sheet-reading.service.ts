@@ -12,6 +12,7 @@ const AT_ONCE = 1_000;
 
 interface FileRow extends Record<string, unknown> {
   intake_id: string;
+  intake: string;
   bytes: Buffer;
   looked: number;
   at: Date;
@@ -60,7 +61,8 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
     const [file] = await this.database.inWorkspace(workspaceId, (tx) =>
       tx.statement<FileRow>(
         'sheet_to_read',
-        `select intake_id, bytes, looked, at from sheet_file where workspace_id = $1 and id = $2 and state = 'reading'`,
+        `select f.intake_id, i.name as intake, f.bytes, f.looked, f.at from sheet_file f
+         join intake i on i.workspace_id = f.workspace_id and i.id = f.intake_id where f.workspace_id = $1 and f.id = $2 and f.state = 'reading'`,
         [workspaceId, id],
       ),
     );
@@ -116,7 +118,7 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
             receivedAt: file.at,
             format: 'json',
             body: Buffer.from(JSON.stringify(values)),
-            visit: {},
+            visit: { utm_source: file.intake, utm_medium: 'file' },
             givesWay: true,
           })),
         );

@@ -77,6 +77,7 @@ export function NewRoute({ open, from, close }: { open: boolean; from: string; c
     values: { name: chosen?.name ?? '', intake: chosen?.key ?? '', outline: '' },
     resetOptions: { keepDirtyValues: true },
   });
+  const usual = (intake: string) => usualOutline(destination!, intakes.data?.find(({ key }) => key === intake)?.kind);
   const make = useMutation({
     mutationFn: async ({ name, intake, outline, file }: Wish) => {
       const { fields } = await client.fetchQuery(profileQuery(intake));
@@ -85,7 +86,7 @@ export function NewRoute({ open, from, close }: { open: boolean; from: string; c
         read && 'route' in read
           ? adopted({ ...read.route, name: name.trim(), from: [intake] }, destination!)
           : routeFromOutline(
-              (outline !== FROM_FILE && outline) || usualOutline(destination!),
+              (outline !== FROM_FILE && outline) || usual(intake),
               { name: name.trim(), intake, seen: fields },
               destination!,
             );
@@ -98,6 +99,7 @@ export function NewRoute({ open, from, close }: { open: boolean; from: string; c
   });
   const { errors } = form.formState;
   const outline = form.watch('outline');
+  const intake = form.watch('intake');
   return (
     <Dialog
       open={open}
@@ -123,7 +125,7 @@ export function NewRoute({ open, from, close }: { open: boolean; from: string; c
           ))}
         </SelectField>
         <SelectField label="Begins as" {...form.register('outline')}>
-          <option value="">{destination ? `the usual: ${titleOf(usualOutline(destination))}` : 'the usual'}</option>
+          <option value="">{destination ? `the usual: ${titleOf(usual(intake))}` : 'the usual'}</option>
           {ROUTE_OUTLINES.map(({ key, title }) => (
             <option key={key} value={key}>
               {title}
@@ -147,7 +149,7 @@ export function NewRoute({ open, from, close }: { open: boolean; from: string; c
           />
         ) : (
           <p className="-mt-2 text-small text-muted">
-            {ROUTE_OUTLINES.find(({ key }) => key === (outline || (destination && usualOutline(destination))))?.what}
+            {ROUTE_OUTLINES.find(({ key }) => key === (outline || (destination && usual(intake))))?.what}
           </p>
         )}
         <TextField

@@ -2,6 +2,7 @@ import type { Destination } from '../destination/destination';
 import { defaultStageOf } from '../destination/edit-pipeline';
 import type { RecordKind } from '../diff/record';
 import type { SeenField } from '../mapping/answer-names';
+import { USUAL_THRESHOLDS } from '../identity/likeness/thresholds';
 import { suggestFills } from '../mapping/suggest';
 import type { Fill, RouteDefinition, Value, Write } from './definition';
 
@@ -11,6 +12,11 @@ export const ROUTE_OUTLINES = [
     key: 'enquiry',
     title: 'Enquiry to deal',
     what: 'A contact and their company, found or made, and a deal in the pipeline.',
+  },
+  {
+    key: 'people',
+    title: 'People of a file',
+    what: 'Contacts and their companies, known again by address, number and likeness; blanks are filled, nothing is overwritten.',
   },
   { key: 'booking', title: 'Booking to lead', what: 'A lead that somebody looks at and qualifies.' },
   {
@@ -32,8 +38,9 @@ const SURE = 0.55;
 const text = (words: string): Value => ({ parts: [{ text: words }] });
 const SOURCE: Fill = { field: 'source', value: { parts: [{ visit: 'source' }] }, overwrite: 'if-blank' };
 
-/** The outline that fits how a workspace handles enquiries. */
-export function usualOutline({ leadHandling }: Pick<Destination, 'leadHandling'>): RouteOutline {
+/** The outline that fits what an intake brings, and how a workspace handles enquiries. */
+export function usualOutline({ leadHandling }: Pick<Destination, 'leadHandling'>, kind?: string): RouteOutline {
+  if (kind === 'sheet') return 'people';
   return leadHandling === 'leads' ? 'booking' : 'enquiry';
 }
 
@@ -54,6 +61,11 @@ export function routeFromOutline(
       const person = { ...contactWrite(fills('contact')), ...(firm ? { links: ['firm'] } : {}) };
       const deal = dealWrite(fills('deal'), firm ? ['person', 'firm'] : ['person'], destination);
       return route([...(firm ? [firm] : []), person, ...(deal ? [deal] : [])]);
+    }
+    case 'people': {
+      const contact = fills('contact');
+      const firm = firmOfPerson(fills('company'), contact);
+      return route([...(firm ? [firm] : []), { ...personOfFile(contact), ...(firm ? { links: ['firm'] } : {}) }]);
     }
     case 'booking':
       return route([leadWrite(fills('lead'), fills('contact'), destination)]);
@@ -98,16 +110,47 @@ function contactWrite(fills: readonly Fill[]): Write {
   };
 }
 
+/** The company, where one is named. */
 function companyWrite(fills: readonly Fill[]): Write | null {
-  const has = (key: string) => fills.some(({ field }) => field === key);
-  if (!has('name')) return null;
+  const name = fills.find(({ field }) => field === 'name')?.value.parts[0];
+  if (!name) return null;
+  const byDomain = fills.some(({ field }) => field === 'domain');
   return {
     as: 'firm',
     record: 'company',
-    match: has('domain') ? [{ by: 'domain' }] : [],
+    when: { of: name, test: 'filled' },
+    match: byDomain ? [{ by: 'domain' }, { by: 'name' }] : [{ by: 'name' }],
     whenMatched: 'fill-blanks',
     fills: [...fills, SOURCE],
   };
+}
+
+/** Somebody who stands in a file: recognised by whatever tells who it is. */
+function personOfFile(fills: readonly Fill[]): Write {
+  const ids = fills.some(({ field }) => field === 'external_ids');
+  return {
+    as: 'person',
+    record: 'contact',
+    match: [
+      ...(ids ? [{ by: 'external-id' as const }] : []),
+      { by: 'email', askIf: ['other-surname'] },
+      { by: 'phone' },
+      { by: 'likeness', ...USUAL_THRESHOLDS },
+    ],
+    whenMatched: 'fill-blanks',
+    fills: [...fills, SOURCE],
+  };
+}
+
+/** The company of somebody who stands in a file: the number beside the name is the person’s, the domain that of the address. */
+function firmOfPerson(company: readonly Fill[], contact: readonly Fill[]): Write | null {
+  const own = company.filter(({ field }) => field !== 'phone');
+  const address = contact.find(({ field }) => field === 'email');
+  const domain: Fill[] =
+    address && !own.some(({ field }) => field === 'domain')
+      ? [{ field: 'domain', value: { parts: address.value.parts, finishers: [{ use: 'company-domain' }] } }]
+      : [];
+  return companyWrite([...own, ...domain]);
 }
 
 function dealWrite(fills: readonly Fill[], links: string[], { pipelines }: Destination): Write | null {

@@ -6,7 +6,7 @@ import { routeChanges } from './changes';
 import { checkRoute, hasErrors } from './check';
 import type { Place, RouteDefinition, Write } from './definition';
 import { describeRoute, requiredUnfed } from './describe';
-import { routeFromOutline } from './outlines';
+import { routeFromOutline, usualOutline } from './outlines';
 
 const names = { destination, intakes: [{ key: 'survey', name: 'Site survey request' }] };
 
@@ -134,6 +134,22 @@ describe('a first draft of a route', () => {
       ['phone', { answer: 'tel' }],
       ['source', { visit: 'source' }],
     ]);
+  });
+
+  test('for the people of a file knows them by all that tells who they are, and the company where it is named', () => {
+    const keys = ['First name', 'Last name', 'E-mail', 'Phone', 'Company'];
+    const made = routeFromOutline('people', { name: 'R', intake: 'survey', seen: keys.map(seenField) }, destination);
+    const [firm, person] = made.writes;
+    expect(made.writes.map(({ as }) => as)).toEqual(['firm', 'person']);
+    expect(firm).toMatchObject({
+      when: { of: { answer: 'Company' }, test: 'filled' },
+      match: [{ by: 'domain' }, { by: 'name' }],
+    });
+    expect(firm!.fills.map(({ field }) => field)).toEqual(['name', 'domain', 'source']);
+    expect(person!.match!.map(({ by }) => by)).toEqual(['email', 'phone', 'likeness']);
+    expect(person).toMatchObject({ whenMatched: 'fill-blanks', links: ['firm'] });
+    expect(hasErrors(checkRoute(made, { destination, intakes: [{ key: 'survey', name: 'S' }] }))).toBe(false);
+    expect(usualOutline(destination, 'sheet')).toBe('people');
   });
 
   test('can be published as it is, whatever the intake has sent', () => {

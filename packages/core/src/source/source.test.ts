@@ -8,6 +8,7 @@ describe('the source of a visit', () => {
     [{ utm_source: 'growers', utm_medium: 'cpc' }, 'paid', 'growers'],
     [{ utm_campaign: 'spring' }, 'campaign', 'spring'],
     [{ referrer: 'https://www.search.example/?q=x' }, 'search', 'search.example'],
+    [{ utm_source: 'Garden club', utm_medium: 'file' }, 'file', 'Garden club'],
     [{ referrer: 'https://forum.weir.example/t/1', page: 'https://quillfern.example/' }, 'referral', 'weir.example'],
     [{ referrer: 'https://shop.quillfern.example/', page: 'https://quillfern.example/' }, 'direct', 'direct'],
     [{ referrer: 'nonsense', page: 'https://quillfern.example/' }, 'referral', 'nonsense'],

@@ -1,7 +1,7 @@
 import { getDomain, getHostname } from 'tldts';
 import type { Visit } from './visit';
 
-export const CHANNELS = ['campaign', 'paid', 'e-mail', 'social', 'search', 'referral', 'direct'] as const;
+export const CHANNELS = ['campaign', 'paid', 'e-mail', 'social', 'search', 'referral', 'file', 'direct'] as const;
 export type Channel = (typeof CHANNELS)[number];
 
 /** Where a touch came from. */
@@ -27,6 +27,8 @@ const MEDIUM_CHANNELS: [RegExp, Channel][] = [
   [/^(social.*|sm)$/, 'social'],
   [/^(organic|search)$/, 'search'],
   [/^(referral|partner|affiliate)$/, 'referral'],
+  // A row of a file that somebody brought in: nobody came by it.
+  [/^file$/, 'file'],
 ];
 
 /**
