@@ -26,6 +26,11 @@ const suggested = (route: RouteDefinition, fields: SeenField[], others: RouteDef
   );
 
 describe('suggestions', () => {
+  test('take a column of addresses by its name where some of them are none, and a column of dates never', () => {
+    expect(suggested(routeOf(contact), [seen('E-mail', 'text')])).toEqual({ 'person email': 'E-mail email' });
+    expect(suggested(routeOf(contact), [seen('E-mail', 'date')])).toEqual({});
+  });
+
   test('go by names in several languages and by what values look like', () => {
     expect(
       suggested(routeOf(company, contact), [

@@ -28,7 +28,8 @@ export function kindFits(field: FieldDefinition, { kind }: SeenField): 'well' | 
   switch (field.type) {
     case 'email':
     case 'web':
-      return kind === field.type ? 'well' : 'never';
+      // In a messy column they look like texts: what its name says counts then.
+      return kind === field.type ? 'well' : kind === 'text' ? 'perhaps' : 'never';
     case 'phone':
       return kind === 'phone' ? 'well' : kind === 'whole-number' || kind === 'text' ? 'perhaps' : 'never';
     case 'whole-number':
