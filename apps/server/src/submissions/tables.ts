@@ -1,7 +1,19 @@
 import type { BodyFormat, Drift, Profile, Suspicion, Visit } from '@haycart/core';
 import type { SubmissionState } from '@haycart/api';
 import { sql } from 'drizzle-orm';
-import { boolean, check, foreignKey, index, integer, json, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  check,
+  foreignKey,
+  index,
+  integer,
+  json,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { intake } from '../intakes/tables';
 import { bytea, time, workspaceId } from '../platform/database/columns';
 
