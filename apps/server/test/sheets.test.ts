@@ -220,6 +220,7 @@ describe('a file is taken back', () => {
     const { takenBack: done } = await takenBack(key, 'first.csv');
     expect(done).toMatchObject({ runs: 2, of: 2, removed: { contact: 1 }, left: 1 });
     expect(await contacts()).toEqual(['Ada Weir', 'Cleo Moss']);
+    expect(await sheet(key)).toMatchObject({ rows: 3, written: 1, takenBack: 2 });
     expect(await takeBack(first)).toMatchObject({ status: 409, body: { code: 'conflict' } });
   });
 

@@ -43,6 +43,7 @@ export interface SheetShape {
   held: number;
   skipped: number;
   failed: number;
+  takenBack: number;
   refused: number;
 }
 

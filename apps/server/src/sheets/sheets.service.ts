@@ -91,7 +91,8 @@ export class SheetsService {
       `select (select count(*) from submission where workspace_id = $1 and intake_id = $2)::int as rows,
          (select count(*) from submission where workspace_id = $1 and intake_id = $2 and state = 'waiting')::int as waiting,
          count(*) filter (where r.outcome = 'written')::int as written, count(*) filter (where r.outcome = 'held')::int as held,
-         count(*) filter (where r.outcome = 'skipped')::int as skipped, count(*) filter (where r.outcome = 'failed')::int as failed
+         count(*) filter (where r.outcome = 'skipped')::int as skipped, count(*) filter (where r.outcome = 'failed')::int as failed,
+         count(*) filter (where r.outcome = 'taken-back')::int as "takenBack"
        from submission s join run r on r.workspace_id = s.workspace_id and r.submission_id = s.id where s.workspace_id = $1 and s.intake_id = $2`,
       [tx.workspaceId, intake.id],
     );

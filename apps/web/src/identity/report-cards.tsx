@@ -7,7 +7,7 @@ import { Sheet } from '../components/sheet';
 import { Time } from '../components/time';
 
 const NAMED: Readonly<Record<string, string>> = {
-  none: 'new, nobody recognised',
+  none: 'nothing: new',
   'open-lead': 'open lead',
   'open-deal': 'open deal',
   person: 'a person said so',

@@ -65,7 +65,12 @@ export function ThresholdsCard({ report }: { report: IdentityReport }) {
       )}
       {examples.data && !crossed && (
         <div className="grid gap-4 sm:grid-cols-2">
-          <Examples title="Just under the line: asked" pairs={examples.data.below} kind={report.kind} />
+          <Examples
+            title="Just under the line: asked"
+            pairs={examples.data.below}
+            kind={report.kind}
+            askedFrom={thresholds.accept}
+          />
           <Examples
             title="Just over the line: acceptable"
             pairs={examples.data.above.toReversed()}
@@ -114,7 +119,18 @@ function Slider({
   );
 }
 
-function Examples({ title, pairs, kind }: { title: string; pairs: readonly LookAlikeLine[]; kind: RecordKind }) {
+function Examples({
+  title,
+  pairs,
+  kind,
+  askedFrom = Infinity,
+}: {
+  title: string;
+  pairs: readonly LookAlikeLine[];
+  kind: RecordKind;
+  /** From what probability on a pair is asked about only since the names may be those of two. */
+  askedFrom?: number;
+}) {
   return (
     <section>
       <h3 className="mb-1 text-small font-semibold text-muted">{title}</h3>
@@ -127,6 +143,7 @@ function Examples({ title, pairs, kind }: { title: string; pairs: readonly LookA
             >
               {one.name} · {other.name}
             </Link>
+            {probability >= askedFrom && <span className="flex-none text-small text-muted">for the names</span>}
             <Link
               to={`/records/${PLURALS[kind]}/${other.id}`}
               className="text-small tabular-nums text-muted"

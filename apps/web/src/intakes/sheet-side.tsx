@@ -37,13 +37,14 @@ export function SheetSide({ intake }: { intake: IntakeShape }) {
 }
 
 function Became({ intake, sheet }: { intake: IntakeShape; sheet: SheetShape }) {
-  const { rows, waiting, written, held, skipped, failed, refused } = sheet;
-  const untouched = rows - waiting - written - held - skipped - failed;
+  const { rows, waiting, written, held, skipped, failed, takenBack, refused } = sheet;
+  const untouched = rows - waiting - written - held - skipped - failed - takenBack;
   const lines = [
     ['written', 'written', written],
     ['held', 'held', held],
     ['skipped', 'skipped', skipped],
     ['failed', 'failed', failed],
+    ...(takenBack ? ([['taken-back', 'taken back', takenBack]] as const) : []),
   ] as const;
   const lost = failed + refused;
   return (
@@ -54,7 +55,7 @@ function Became({ intake, sheet }: { intake: IntakeShape; sheet: SheetShape }) {
           <li key={word} className="flex items-center gap-2 border-b border-hair py-1">
             <StateShape state={state} />
             <Link
-              to={`/submissions?intake=${intake.key}&outcome=${word}`}
+              to={`/submissions?intake=${intake.key}&outcome=${state}`}
               className="flex-1 text-slate hover:underline"
             >
               {word}

@@ -28,7 +28,7 @@ export function TakeFileBack({ file, close }: { file: SheetFileShape; close: () 
       open
       close={close}
       title={`Take back ${file.name}`}
-      description="What its rows wrote goes back, where nobody touched it since. Rows that wait are routed no more; the file and its rows stay, and can go through a route again."
+      description="What its rows wrote goes back, where nobody touched it since. Rows that wait are routed no more. The file stays: bring it again, or let another route take its rows."
     >
       {rehearsal.isPending ? (
         <Loading lines={3} />
