@@ -10,6 +10,7 @@ import type {
   SheetShape,
   SheetTakeBackRehearsal,
   SubmissionShape,
+  TouchShape,
 } from '@haycart/api';
 import excel from 'exceljs';
 import { SheetsService } from '../src/sheets/sheets.service';
@@ -161,6 +162,10 @@ test('people are brought in through a route: duplicates in the file found, failu
   await workspace.handled();
   expect(await contacts()).toEqual(['Ada Weir', 'Cleo Moss']);
   expect(await sheet(key)).toMatchObject({ rows: 4, written: 3, failed: 1 });
+  // Nobody came by it, so it is no direct visit either.
+  const { items } = await workspace.get<Page<RecordShape>>('/contacts?email=cleo@moss.example');
+  const touches = await workspace.get<TouchShape[]>(`/contacts/${items[0]!.id}/touches`);
+  expect(touches).toMatchObject([{ channel: 'file', source: 'people' }]);
 
   const text = await refused(key);
   expect(text).toContain('Bo Vos');

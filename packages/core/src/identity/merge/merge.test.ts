@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { FieldValues, Link, RecordsState } from '../../diff/record';
-import { applyDiff } from '../../diff/records-diff';
+import { applyDiff, emptyDiff } from '../../diff/records-diff';
 import type { KnownRecord } from '../../route/known-records';
 import { destination } from '../../testing/example';
 import { planMerge, type MergeWish } from './plan-merge';
@@ -166,6 +166,38 @@ describe('unmerging', () => {
           expect(sorted(applyDiff(back, merged))).toEqual(sorted(before));
         },
       ),
+    );
+  });
+
+  test('gives each record what it had, and what came for it since, whatever came in which order', () => {
+    const arrival = fc.record({
+      field: fc.constantFrom('first_name', 'job_title', 'phone'),
+      value: fc.constantFrom('u', 'v', 'w'),
+      to: fc.constantFrom('a', 'bb'),
+    });
+    fc.assert(
+      fc.property(state, state, fc.array(arrival, { maxLength: 6 }), (one, two, arrivals) => {
+        const records = [record('a', one), record('bb', two)];
+        const { diff, survivor } = merge(records);
+        const before: RecordsState = {
+          records: Object.fromEntries(records.map(({ id, kind, values: own }) => [id, { kind, values: own }])),
+          links: [],
+        };
+        const now = { ...applyDiff(diff, before).records[survivor]!.values };
+        const expected: Record<string, FieldValues> = { a: { ...one }, bb: { ...two } };
+        const since = arrivals.flatMap(({ field: key, value, to }) => {
+          const had = now[key] ?? null;
+          if (had === value) return [];
+          now[key] = value;
+          expected[to]![key] = value;
+          const fields = { [key]: { before: had, after: value } };
+          return [{ to, diff: { ...emptyDiff(), changed: { [survivor]: { kind: 'contact' as const, fields } } } }];
+        });
+        const merged = { records: { [survivor]: { kind: 'contact' as const, values: now } }, links: [] };
+        const back = planUnmerge({ survivor, diff }, since, { record: merged.records[survivor]!, links: [] });
+        const apart = applyDiff(back, merged).records;
+        expect({ a: apart.a!.values, bb: apart.bb!.values }).toEqual(expected);
+      }),
     );
   });
 
