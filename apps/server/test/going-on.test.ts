@@ -59,7 +59,7 @@ async function bringIn(rows: number): Promise<string> {
 }
 
 test('a file whose reading is killed is read on, and no row lost or doubled', async () => {
-  const rows = 40_000;
+  const rows = 20_000;
   const key = await bringIn(rows);
   await until(
     () => sheet(key),
@@ -78,7 +78,7 @@ test('a file whose reading is killed is read on, and no row lost or doubled', as
 });
 
 test('a file whose taking back is killed is taken back whole', async () => {
-  const rows = 4_000;
+  const rows = 2_500;
   const key = await bringIn(rows);
   await until(
     () => sheet(key),
