@@ -12,7 +12,7 @@ async function bring(page: Page, name: string, content: string): Promise<void> {
 }
 
 test('a messy file is brought in, its refused rows are put right and brought again', async ({ page }, { retry }) => {
-  const name = ['Show stand', 'Trade evening', 'Open weekend'][retry]!;
+  const name = ['Orchid fair', 'Trade evening', 'Open weekend'][retry]!;
   const at = `stand${retry}.example`;
   await page.goto('/intakes');
   await page.getByRole('button', { name: 'Bring a file in' }).click();

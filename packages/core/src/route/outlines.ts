@@ -4,7 +4,7 @@ import type { RecordKind } from '../diff/record';
 import type { SeenField } from '../mapping/answer-names';
 import { USUAL_THRESHOLDS } from '../identity/likeness/thresholds';
 import { suggestFills } from '../mapping/suggest';
-import type { Fill, RouteDefinition, Value, Write } from './definition';
+import type { Fill, MatchRule, RouteDefinition, Value, Write } from './definition';
 
 /** What a route may begin as, by its purpose. */
 export const ROUTE_OUTLINES = [
@@ -125,18 +125,20 @@ function companyWrite(fills: readonly Fill[]): Write | null {
   };
 }
 
-/** Somebody who stands in a file: recognised by whatever tells who it is. */
+/** Somebody who stands in a file: recognised by whatever of it tells who it is. */
 function personOfFile(fills: readonly Fill[]): Write {
-  const ids = fills.some(({ field }) => field === 'external_ids');
+  const rules: [fed: string, MatchRule][] = [
+    ['external_ids', { by: 'external-id' }],
+    ['email', { by: 'email', askIf: ['other-surname'] }],
+    ['phone', { by: 'phone' }],
+  ];
+  if (!rules.some(([fed]) => fills.some(({ field }) => field === fed)))
+    return personOfFile(recognisable(fills, 'email'));
+  const keys = rules.filter(([fed]) => fills.some(({ field }) => field === fed)).map(([, rule]) => rule);
   return {
     as: 'person',
     record: 'contact',
-    match: [
-      ...(ids ? [{ by: 'external-id' as const }] : []),
-      { by: 'email', askIf: ['other-surname'] },
-      { by: 'phone' },
-      { by: 'likeness', ...USUAL_THRESHOLDS },
-    ],
+    match: [...keys, { by: 'likeness', ...USUAL_THRESHOLDS }],
     whenMatched: 'fill-blanks',
     fills: [...fills, SOURCE],
   };

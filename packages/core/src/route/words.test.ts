@@ -157,9 +157,16 @@ describe('a first draft of a route', () => {
     fc.assert(
       fc.property(
         fc.uniqueArray(fc.array(words, { minLength: 1, maxLength: 3 }).map((parts) => parts.join('.'))),
-        (keys) => {
-          const made = drafted(keys);
-          const problems = checkRoute(made, { destination, intakes: [{ key: 'survey', name: 'S' }] });
+        fc.constantFrom('enquiry' as const, 'people' as const),
+        (keys, outline) => {
+          // A file need not have what a workspace asks of an enquiry: that is told, and for a person to decide.
+          const fields = destination.fields.map((field) => ({
+            ...field,
+            required: field.required && outline === 'enquiry',
+          }));
+          const where = { ...destination, fields };
+          const made = routeFromOutline(outline, { name: 'R', intake: 'survey', seen: keys.map(seenField) }, where);
+          const problems = checkRoute(made, { destination: where, intakes: [{ key: 'survey', name: 'S' }] });
           expect(hasErrors(problems)).toBe(false);
           for (const { fills } of made.writes) expect(new Set(fills.map(({ field }) => field)).size).toBe(fills.length);
         },
