@@ -31,7 +31,11 @@ describe('the command', () => {
   test.each([
     [['demo'], { HAYCART_PORT: 'http' }, 'HAYCART_PORT is “http”'],
     [['start'], { HAYCART_PORT: '70000' }, 'HAYCART_PORT is “70000”'],
-    [['bench', 'swim'], {}, 'bench takes accept, route, rehearse, lists, form, match, scan, quality or import, not “swim”'],
+    [
+      ['bench', 'swim'],
+      {},
+      'bench takes accept, route, rehearse, lists, form, match, scan, quality or import, not “swim”',
+    ],
     [['test', 'swim'], {}, 'test takes lint, unit, server or e2e, not “swim”'],
   ])('%j with %j says what is wrong before it does anything', (words, env, said) => {
     const answer = haycart(words, env as Record<string, string>);

@@ -143,7 +143,7 @@ function Examples({
             >
               {one.name} · {other.name}
             </Link>
-            {probability >= askedFrom && <span className="flex-none text-small text-muted">for the names</span>}
+            {probability >= askedFrom && <span className="flex-none text-small text-muted">names</span>}
             <Link
               to={`/records/${PLURALS[kind]}/${other.id}`}
               className="text-small tabular-nums text-muted"
