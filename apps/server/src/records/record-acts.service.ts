@@ -26,7 +26,7 @@ import { HeldRecords } from './held-records.service';
 import { KnownRecordsStore } from './known-records.store';
 import { RecordWriter } from './record-writer';
 import { refuseTakenKeys } from './taken-keys';
-import { recordEdit } from './tables';
+import { recordEdit } from './history/tables';
 
 /** What an act does to records, in a sentence, and since when. */
 export interface Act {

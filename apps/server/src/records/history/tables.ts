@@ -1,0 +1,114 @@
+import type { RecordKind, RecordsDiff } from '@haycart/core';
+import { sql } from 'drizzle-orm';
+import { index, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { time, workspaceId } from '../../platform/database/columns';
+
+/** What one cause (a run, a person) did to one record. Traces, history and taking back read it. */
+export const recordChange = pgTable(
+  'record_change',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    recordKind: text('record_kind').$type<RecordKind>().notNull(),
+    recordId: uuid('record_id').notNull(),
+    at: time('at').notNull(),
+    causeKind: text('cause_kind').$type<'run' | 'person' | 'import' | 'merge' | 'take-back'>().notNull(),
+    causeId: uuid('cause_id').notNull(),
+    diff: jsonb('diff').$type<RecordsDiff>().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('record_change_record').on(t.workspaceId, t.recordId, t.at.desc().nullsFirst()),
+    index('record_change_cause').on(t.workspaceId, t.causeId),
+  ],
+);
+
+/** One contact with marketing. The first of a record is its first source; later ones are added. */
+export const touch = pgTable(
+  'touch',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    recordKind: text('record_kind').$type<RecordKind>().notNull(),
+    recordId: uuid('record_id').notNull(),
+    runId: uuid('run_id').notNull(),
+    at: time('at').notNull(),
+    channel: text('channel').notNull(),
+    source: text('source').notNull(),
+    medium: text('medium'),
+    campaign: text('campaign'),
+    page: text('page'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('touch_record').on(t.workspaceId, t.recordId, t.at)],
+);
+
+/** Each step of a deal or lead through its pipeline, the placing at the beginning too. */
+export const stageMove = pgTable(
+  'stage_move',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    recordId: uuid('record_id').notNull(),
+    pipeline: text('pipeline').notNull(),
+    /** Null: it was placed here. */
+    fromStage: text('from_stage'),
+    toStage: text('to_stage').notNull(),
+    at: time('at').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('stage_move_pipeline').on(t.workspaceId, t.pipeline, t.at),
+    index('stage_move_record').on(t.workspaceId, t.recordId, t.at),
+  ],
+);
+
+/** When a contact came on a list and left it. */
+export const listMembership = pgTable(
+  'list_membership',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    listKey: text('list_key').notNull(),
+    contactId: uuid('contact_id').notNull(),
+    joinedAt: time('joined_at').notNull(),
+    leftAt: time('left_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    uniqueIndex('list_membership_now')
+      .on(t.workspaceId, t.contactId, t.listKey)
+      .where(sql`left_at is null`),
+    index('list_membership_list').on(t.workspaceId, t.listKey, t.joinedAt),
+  ],
+);
+
+/** A record that was deleted, whole, so that it can come back as it was. */
+export const removedRecord = pgTable(
+  'removed_record',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    kind: text('kind').$type<RecordKind>().notNull(),
+    row: jsonb('row').notNull(),
+    at: time('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);
+
+/** One act of a person on records: an edit, a bulk change, a deletion. It can be taken back. */
+export const recordEdit = pgTable(
+  'record_edit',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    /** Null: a script did it. */
+    personId: uuid('person_id'),
+    by: text('by').notNull(),
+    /** What was done, in a sentence. */
+    text: text('text').notNull(),
+    at: time('at').notNull(),
+    takenBackBy: text('taken_back_by'),
+    takenBackAt: time('taken_back_at'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('record_edit_at').on(t.workspaceId, t.at)],
+);
