@@ -135,6 +135,15 @@ describe('an enquiry', () => {
     expect(new Set(numbers).size).toBe(30);
   });
 
+  test('from one mailbox written in two ways is written, and found by either', async () => {
+    await workspace.publish();
+    for (const email of ['m.oduya@gmail.com', 'mo.duya@gmail.com', 'm.oduya@gmail.com'])
+      expect((await routed(await workspace.submit({ ...maren, email }))).runs[0]!.outcome).toBe('written');
+    expect((await records('contacts')).map(({ values }) => new Set(values.emails as string[]))).toEqual([
+      new Set(['m.oduya@gmail.com', 'mo.duya@gmail.com']),
+    ]);
+  });
+
   test('that no route takes is kept, and run when there is one', async () => {
     const id = await workspace.submit(maren);
     expect(

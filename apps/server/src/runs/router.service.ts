@@ -110,6 +110,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
       return batch.length;
     } catch (cause) {
       if (databaseFailure(cause) === 'unreachable' || !batch.length) throw cause;
+      this.#log.warn({ ...whatFailed(cause), submissions: batch.length }, 'A batch could not be written at once.');
       // One of them cannot be written: each goes by itself, so that it does not stand in the way of the others.
       for (const { id, tries } of batch) await this.#routeAlone(workspaceId, id, tries);
       return batch.length;
@@ -129,24 +130,14 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   async #putBackOrGiveUp(workspaceId: string, id: string, tries: number, cause: unknown): Promise<void> {
-    // Nothing of what the database or the code says of the cause may hold a submission's data, so only its kind is kept.
-    const { code = 'none' } = cause as { code?: string };
-    this.#log.error(
-      {
-        submission: id,
-        tries,
-        code,
-        kind: databaseFailure(cause),
-        at: (cause as Error).stack?.split('\n').slice(1, 4),
-      },
-      'A submission could not be written.',
-    );
+    const failed = whatFailed(cause);
+    this.#log.error({ submission: id, tries, ...failed }, 'A submission could not be written.');
     this.metrics.retries.inc();
     await this.database.inWorkspace(workspaceId, async (tx) => {
       if (tries <= RETRY_PAUSES.length && (mayPass(cause) || tries < 3)) return this.queue.putBack(tx, id, tries);
       const batch = await this.queue.claimOne(tx, id);
       const passages = await this.#duePassages(tx, batch);
-      await this.runs.save(tx, givenUp(passages, `the database answered with ${databaseFailure(cause)} (${code}).`));
+      await this.runs.save(tx, givenUp(passages, `the database answered with ${failed.kind} (${failed.code}).`));
       await this.queue.finish(
         tx,
         batch.map((queued) => queued.id),
@@ -179,4 +170,10 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     await this.events.tell(tx, 'runs', 'submissions', 'records');
     for (const { outcome } of runs) this.metrics.runs.inc({ outcome });
   }
+}
+
+/** Of a failure what may be told: nothing of what the database or the code says of it, which may hold a submission's data. */
+function whatFailed(cause: unknown) {
+  const { code = 'none', constraint, stack } = cause as { code?: string; constraint?: string; stack?: string };
+  return { code, constraint, kind: databaseFailure(cause), at: stack?.split('\n').slice(1, 4) };
 }

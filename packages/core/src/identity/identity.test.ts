@@ -87,6 +87,15 @@ describe('the identity keys of a record', () => {
     ).toEqual(['contact email a@x.example', 'contact email b@x.example', 'contact phone +441']);
   });
 
+  test('have the mailbox once that several addresses write differently', () => {
+    expect(texts('contact', { emails: ['j.weir@gmail.com', 'jw.eir@gmail.com', 'jweir+shows@gmail.com'] })).toEqual([
+      'contact email j.weir@gmail.com',
+      'contact mailbox jweir@gmail.com',
+      'contact email jw.eir@gmail.com',
+      'contact email jweir+shows@gmail.com',
+    ]);
+  });
+
   test('are the domain and phone of a company', () => {
     expect(texts('company', { name: 'Weir', domain: 'weir.example', phone: '+441' })).toEqual([
       'company domain weir.example',

@@ -32,7 +32,7 @@ export function identityKeyText(key: IdentityKey): string {
   return `${key.record} ${key.kind} ${key.value}`;
 }
 
-/** The identity keys that a record's values give it. Values have their normal form already. */
+/** The identity keys that a record's values give it, each once. Values have their normal form already. */
 export function identityKeysOf(record: RecordKind, values: FieldValues, uniques: UniqueFields = {}): IdentityKey[] {
   const own = (uniques[record] ?? []).flatMap((key): IdentityKey[] => {
     const value = values[key];
@@ -62,7 +62,7 @@ function builtInKeys(record: RecordKind, values: FieldValues): IdentityKey[] {
   switch (record) {
     case 'contact':
       return [
-        ...textsOf(values.email, values.emails).flatMap((email) => emailKeys(record, email)),
+        ...distinctKeys(textsOf(values.email, values.emails).flatMap((email) => emailKeys(record, email))),
         ...keysOfKind(record, 'phone', values.phone, values.phones),
         ...externalIds(record, values),
       ];
@@ -81,6 +81,11 @@ function builtInKeys(record: RecordKind, values: FieldValues): IdentityKey[] {
     case 'deal':
       return externalIds(record, values);
   }
+}
+
+/** Addresses of one mailbox, each written in another way, give its key but once. */
+function distinctKeys(keys: IdentityKey[]): IdentityKey[] {
+  return keys.length > 2 ? [...new Map(keys.map((key) => [identityKeyText(key), key])).values()] : keys;
 }
 
 /** An address is a key, and its mailbox one more where that is written in another way; a mailbox that several read is neither. */
