@@ -113,6 +113,7 @@ export * from './route/submission';
 export * from './route/part-reader';
 export * from './route/known-records';
 export * from './route/lookups';
+export * from './route/sought';
 export * from './route/plan';
 export * from './route/plan-place';
 export * from './route/plan-match';

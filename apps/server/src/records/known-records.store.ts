@@ -3,15 +3,17 @@ import {
   KnownRecords,
   RECORD_KINDS,
   identityKeyText,
+  uniqueFieldsOf,
   type Block,
+  type Destination,
   type IdentityKey,
   type KnownRecord,
   type Link,
   type RecordKind,
-  type UniqueFields,
+  type Sought,
 } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
-import { candidates } from './candidates';
+import { candidates, likelyCandidates } from './candidates';
 import { knownRecord, type RecordRow } from './record-rows';
 
 /** Whether records are kept from being changed until the transaction ends, or only looked at. */
@@ -26,6 +28,8 @@ export interface WantedRecords {
   keys: readonly IdentityKey[];
   deals: boolean;
   blocks: readonly Block[];
+  /** What is looked for under these blocks; where given, only those that a rule may take or ask about are loaded. */
+  sought?: readonly Sought[];
   /** Named outright, as by a person who was asked. */
   ids?: readonly string[];
 }
@@ -51,8 +55,8 @@ export class KnownRecordsStore {
   }
 
   /** The records that were looked for and, where asked for, the deals of the contacts among them. */
-  async load(tx: WorkspaceTx, wanted: WantedRecords, uniques: UniqueFields, how: Hold): Promise<KnownRecords> {
-    const found = await this.#found(tx, wanted);
+  async load(tx: WorkspaceTx, wanted: WantedRecords, destination: Destination, how: Hold): Promise<KnownRecords> {
+    const found = await this.#found(tx, wanted, destination);
     const contacts = await this.byId(tx, 'contact', found.contact, how);
     const leads = await this.byId(tx, 'lead', found.lead, how);
     const links = await this.#linksAround(tx, found.contact);
@@ -65,7 +69,7 @@ export class KnownRecordsStore {
     return new KnownRecords(
       [...contacts, ...companies, ...employers, ...leads, ...ofContacts, ...ownDeals],
       links,
-      uniques,
+      uniqueFieldsOf(destination.fields),
     );
   }
 
@@ -137,14 +141,17 @@ export class KnownRecordsStore {
   }
 
   /** The ids of what is wanted: by key, by block, or named outright. */
-  async #found(tx: WorkspaceTx, { keys, blocks, ids = [] }: WantedRecords): Promise<Record<RecordKind, string[]>> {
+  async #found(
+    tx: WorkspaceTx,
+    { keys, blocks, sought, ids = [] }: WantedRecords,
+    destination: Destination,
+  ): Promise<Record<RecordKind, string[]>> {
     const found = await this.#withKeys(tx, keys);
-    const add = (rows: readonly { record_kind: RecordKind; record_id: string }[]) => {
-      for (const { record_kind, record_id } of rows)
-        if (!found[record_kind].includes(record_id)) found[record_kind].push(record_id);
-    };
-    if (blocks.length) add(await candidates(tx, blocks));
-    if (ids.length) add(await this.#named(tx, ids));
+    const alike = await (sought ? likelyCandidates(tx, sought, destination) : candidates(tx, blocks));
+    const named = ids.length ? await this.#named(tx, ids) : [];
+    for (const { record_kind: kind, record_id: id } of named) found[kind].push(id);
+    for (const [kind, more] of alike) found[kind].push(...more);
+    for (const kind of RECORD_KINDS) found[kind] = [...new Set(found[kind])];
     return found;
   }
 

@@ -6,7 +6,6 @@ import {
   lookupsFor,
   planQualify,
   qualifyingRoute,
-  uniqueFieldsOf,
   type Destination,
   type KnownRecord,
   type KnownRecords,
@@ -94,11 +93,10 @@ export class LeadsService {
     const wish = { ...place, ...(dealName ? { dealName } : {}) };
     const { route, submission } = qualifyingRoute(lead, wish, destination);
     const lookups = lookupsFor(route, submission, destination);
-    const uniques = uniqueFieldsOf(destination.fields);
     const known =
       how === 'lock'
-        ? await this.records.lockAndLoad(tx, lookups, uniques)
-        : await this.records.look(tx, lookups, uniques);
+        ? await this.records.lockAndLoad(tx, lookups, destination)
+        : await this.records.look(tx, lookups, destination);
     const newIds = { firm: newId(), person: newId(), sale: newId() };
     const planned = planQualify(lead, { ...wish, at, newIds }, known, destination);
     return { ...planned, lead, known, newIds };

@@ -6,7 +6,6 @@ import {
   squashAll,
   uniqueFieldsOf,
   type Destination,
-  type UniqueFields,
   type RecordKind,
   type RecordsDiff,
 } from '@haycart/core';
@@ -37,14 +36,14 @@ export class RecordsService {
   ) {}
 
   /** Locks the identity keys and answers all that is known of them; for planning that is then written. */
-  async lockAndLoad(tx: WorkspaceTx, wanted: WantedRecords, uniques: UniqueFields): Promise<KnownRecords> {
+  async lockAndLoad(tx: WorkspaceTx, wanted: WantedRecords, destination: Destination): Promise<KnownRecords> {
     await this.known.lock(tx, wanted.keys, wanted.blocks);
-    return this.known.load(tx, wanted, uniques, 'lock');
+    return this.known.load(tx, wanted, destination, 'lock');
   }
 
   /** The same without a lock; for planning that is only shown. */
-  look(tx: WorkspaceTx, wanted: WantedRecords, uniques: UniqueFields): Promise<KnownRecords> {
-    return this.known.load(tx, wanted, uniques, 'look');
+  look(tx: WorkspaceTx, wanted: WantedRecords, destination: Destination): Promise<KnownRecords> {
+    return this.known.load(tx, wanted, destination, 'look');
   }
 
   write(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
@@ -58,7 +57,7 @@ export class RecordsService {
 
   /** The ids of records that share a block, by which those that may be alike are found. */
   async sharing(tx: WorkspaceTx, blocks: readonly Block[]): Promise<string[]> {
-    return [...new Set((await candidates(tx, blocks)).map(({ record_id: id }) => id))];
+    return [...(await candidates(tx, blocks)).values()].flatMap((ids) => [...ids]);
   }
 
   async one(tx: WorkspaceTx, kind: RecordKind, id: string): Promise<RecordShape> {

@@ -69,8 +69,9 @@ export class CasesService implements OnModuleInit {
     const definition = readPlannable(draft);
     const submission = await this.rehearsals.submission(tx, sample, definition.from[0] ?? '');
     const destination = await this.destinations.load(tx);
-    const uniques = uniqueFieldsOf(destination.fields);
-    const known = await this.records.look(tx, lookupsFor(definition, submission, destination), uniques);
+    // All who share a block are kept with it: a later draft may ask about more of them.
+    const { keys, deals, blocks } = lookupsFor(definition, submission, destination);
+    const known = await this.records.look(tx, { keys, deals, blocks }, destination);
     const [row] = await tx.db
       .insert(routeCase)
       .values({

@@ -1,5 +1,5 @@
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
-import { identityKeyText, lookupsFor, sharingFills, uniqueFieldsOf, type RouteDefinition } from '@haycart/core';
+import { identityKeyText, lookupsFor, sharingFills, type RouteDefinition } from '@haycart/core';
 import type { ComparisonShape, DifferenceGroup } from '@haycart/api';
 import { and, eq } from 'drizzle-orm';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -201,8 +201,9 @@ export class ComparisonsService implements OnModuleInit {
         keys: [...keys.values()],
         deals: lookups.some(({ deals }) => deals),
         blocks: lookups.flatMap(({ blocks }) => blocks),
+        sought: lookups.flatMap(({ sought }) => sought),
       },
-      uniqueFieldsOf(destination.fields),
+      destination,
     );
     return { submissions, known, destination };
   }

@@ -87,7 +87,7 @@ export class FillInService {
     const own = [...new Set(passages.flatMap(({ writes }) => writes.flatMap(({ id }) => id ?? [])))];
     const lookups = passages.map(({ submission }) => lookupsFor(route, submission, destination));
     const wanted = { keys: lookups.flatMap(({ keys }) => keys), deals: false, blocks: [] };
-    const others = await this.records.look(tx, wanted, uniques);
+    const others = await this.records.look(tx, wanted, destination);
     const records = [...others.all(), ...(await this.held.byAnyIdThere(tx, own))];
     const learning = new KnownRecords(records, [], uniques);
     const now = new Date().toISOString();

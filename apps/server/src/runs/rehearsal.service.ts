@@ -4,7 +4,6 @@ import {
   isJsonObject,
   lookupsFor,
   rehearse,
-  uniqueFieldsOf,
   readVisit,
   type JsonValue,
   type Lookups,
@@ -40,7 +39,7 @@ export class RehearsalService {
     const route = readPlannable(definition);
     const submission = await this.submission(tx, sample, route.from[0] ?? '');
     const lookups = lookupsFor(route, submission, destination);
-    const known = await this.records.look(tx, lookups, uniqueFieldsOf(destination.fields));
+    const known = await this.records.look(tx, lookups, destination);
     const plan = rehearse(route, submission, known, surroundings);
     const ids = plan.writes.flatMap(({ id, linked, match }) => [
       ...(id ? [id] : []),
@@ -53,7 +52,7 @@ export class RehearsalService {
   /** What planning must know of existing records, for whoever plans elsewhere with the same code. */
   async known(tx: WorkspaceTx, lookups: Lookups): Promise<KnownShape> {
     const { destination } = await this.routes.surroundings(tx);
-    const known = await this.records.look(tx, lookups, uniqueFieldsOf(destination.fields));
+    const known = await this.records.look(tx, lookups, destination);
     const records = known.all();
     return {
       records,

@@ -6,15 +6,16 @@ import {
   readPayload,
   unmappedAnswers,
   type Block,
+  type ComparingLookups,
   type Destination,
   type IdentityKey,
   type KnownRecords,
-  type Lookups,
   type MatchAnswer,
   type NewOption,
   type Plan,
   type Problem,
   type RecordKind,
+  type Sought,
   type Submission,
 } from '@haycart/core';
 import { newId } from '../platform/new-id';
@@ -78,9 +79,10 @@ export function readSubmission(
 }
 
 /** Everything that planning the passages will want to know, together. */
-export function lookupsOf(passages: readonly DuePassage[], book: RouteBook): Lookups & { ids: string[] } {
+export function lookupsOf(passages: readonly DuePassage[], book: RouteBook): ComparingLookups & { ids: string[] } {
   const keys: IdentityKey[] = [];
   const blocks: Block[] = [];
+  const sought: Sought[] = [];
   const ids: string[] = [];
   let deals = false;
   for (const { route, read, answers } of passages) {
@@ -88,10 +90,11 @@ export function lookupsOf(passages: readonly DuePassage[], book: RouteBook): Loo
     const lookups = lookupsFor(route.definition, read.submission, book.destination);
     keys.push(...lookups.keys);
     blocks.push(...lookups.blocks);
+    sought.push(...lookups.sought);
     ids.push(...chosenRecords(answers));
     deals ||= lookups.deals;
   }
-  return { keys, deals, blocks, ids };
+  return { keys, deals, blocks, sought, ids };
 }
 
 /** The records that people chose who were asked which is meant. */

@@ -1,5 +1,4 @@
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
-import { uniqueFieldsOf } from '@haycart/core';
 import type { Subscription } from 'rxjs';
 import type { Config } from '../platform/config';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -156,8 +155,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
   async #route(tx: WorkspaceTx, batch: readonly QueuedSubmission[]): Promise<void> {
     const book = await this.books.open(tx);
     const passages = await this.#duePassages(tx, batch);
-    const uniques = uniqueFieldsOf(book.destination.fields);
-    const known = await this.records.lockAndLoad(tx, lookupsOf(passages, book), uniques);
+    const known = await this.records.lockAndLoad(tx, lookupsOf(passages, book), book.destination);
     const { runs, diffs, newOptions, apart } = planPassages(passages, book, known);
     if (newOptions.length) await this.fields.addOptions(tx, newOptions);
     await this.records.write(tx, diffs, known);

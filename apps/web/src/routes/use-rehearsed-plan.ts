@@ -2,6 +2,7 @@ import type { KnownShape, Rehearsal } from '@haycart/api';
 import {
   lookupsFor,
   lookupsText,
+  type Lookups,
   type Problem,
   type RehearsedPlan,
   type RouteDefinition,
@@ -30,10 +31,11 @@ export function useRehearsedPlan(
   submission: Submission | null,
   surroundings: RouteSurroundings,
 ): Rehearsed {
-  const lookups = useMemo(
-    () => submission && lookupsFor(definition, submission, surroundings.destination),
-    [definition, submission, surroundings],
-  );
+  const lookups = useMemo((): Lookups | null => {
+    if (!submission) return null;
+    const { keys, deals, blocks } = lookupsFor(definition, submission, surroundings.destination);
+    return { keys, deals, blocks };
+  }, [definition, submission, surroundings]);
   const known = useQuery({
     queryKey: ['records', 'known', lookups && lookupsText(lookups)],
     queryFn: () => call<KnownShape>('POST', '/rehearse/known', lookups),

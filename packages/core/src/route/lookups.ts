@@ -6,6 +6,7 @@ import { comparedForm } from '../identity/likeness/compared';
 import type { RouteDefinition, Write } from './definition';
 import { finisherContext, submissionReader } from './part-reader';
 import { workOutFill } from './plan-fields';
+import { soughtBy, type Sought } from './sought';
 import type { Submission } from './submission';
 
 /** What must be looked up before a submission can be planned. */
@@ -16,6 +17,11 @@ export interface Lookups {
   deals: boolean;
   /** Under what records that may be alike are found, for rules by name and by likeness; see `blocksOf`. */
   blocks: Block[];
+}
+
+/** The same with what is compared, for whoever has the records at hand. */
+export interface ComparingLookups extends Lookups {
+  sought: Sought[];
 }
 
 export interface Block {
@@ -35,12 +41,16 @@ const IDENTIFYING: Record<Write['record'], readonly string[]> = {
  * Everything that `planRun` will want to know about existing records. Only answers, the visit and fixed texts can take
  * part in recognising: a part that takes from an earlier write is blank here.
  */
-export function lookupsFor(route: RouteDefinition, submission: Submission, destination: Destination): Lookups {
+export function lookupsFor(
+  route: RouteDefinition,
+  submission: Submission,
+  destination: Destination,
+): ComparingLookups {
   const read = submissionReader(submission);
   const ground = { submission, read, finishing: finisherContext(submission, destination), destination };
   const uniques = uniqueFieldsOf(destination.fields);
   const keys: IdentityKey[] = [];
-  const blocks: Block[] = [];
+  const sought: Sought[] = [];
   for (const write of route.writes) {
     const by = new Set(write.match?.map((rule) => rule.by));
     const compares = by.has('name') || by.has('likeness');
@@ -58,10 +68,12 @@ export function lookupsFor(route: RouteDefinition, submission: Submission, desti
     }
     const wanted = Object.fromEntries(Object.entries(values).filter(([field]) => identifying.has(field)));
     keys.push(...identityKeysOf(write.record, wanted, uniques), ...mailboxKeys(write.record, wanted));
-    if (compares)
-      blocks.push(...blocksOf(comparedForm(write.record, values)).map((block) => ({ record: write.record, block })));
+    if (!compares) continue;
+    const compared = comparedForm(write.record, values);
+    sought.push(soughtBy(write, compared, blocksOf(compared)));
   }
-  return { keys, deals: route.writes.some(({ record }) => record === 'deal'), blocks };
+  const blocks = sought.flatMap(({ record, blocks: own }) => own.map((block) => ({ record, block })));
+  return { keys, deals: route.writes.some(({ record }) => record === 'deal'), blocks, sought };
 }
 
 /** The same text for lookups that ask for the same. */

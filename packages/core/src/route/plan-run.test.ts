@@ -377,6 +377,7 @@ test('lookups ask for the keys of every write and for deals', () => {
     ],
     deals: true,
     blocks: [],
+    sought: [],
   });
 });
 

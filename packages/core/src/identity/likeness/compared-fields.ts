@@ -48,13 +48,17 @@ export const COMPARED_FIELDS: Record<RecordKind, readonly ComparedField[]> = {
   ],
 };
 
-/** How far two records of one kind agree, in the order of `COMPARED_FIELDS`. */
-export function agreements(one: ComparedRecord, other: ComparedRecord): Agreement[] {
+/**
+ * How far two records of one kind agree, in the order of `COMPARED_FIELDS`.
+ *
+ * @param company How two people agree in their companies, where that is not to be told from what is known of them.
+ */
+export function agreements(one: ComparedRecord, other: ComparedRecord, company?: Agreement): Agreement[] {
   switch (one.kind) {
     case 'contact':
-      return [...personAgreements(one, other), compareCountries(one, other), compareJobs(one, other)];
+      return [...personAgreements(one, other, company), compareCountries(one, other), compareJobs(one, other)];
     case 'lead':
-      return personAgreements(one, other);
+      return personAgreements(one, other, company);
     case 'company':
       return [
         compareFirmNames(one.firmName, other.firmName),
@@ -74,9 +78,12 @@ export function agreements(one: ComparedRecord, other: ComparedRecord): Agreemen
   }
 }
 
-function personAgreements(one: ComparedRecord, other: ComparedRecord): Agreement[] {
+function personAgreements(
+  one: ComparedRecord,
+  other: ComparedRecord,
+  company = compareCompanies(one, other),
+): Agreement[] {
   const { given, family } = compareNames(one.name, other.name);
-  const company = compareCompanies(one, other);
   const phone = comparePhones(one, other);
   return [given, family, compareEmails(one, other, { phone, company }), phone, company];
 }

@@ -49,6 +49,11 @@ const NOTHING: Omit<ComparedRecord, 'kind'> = {
   begun: null,
 };
 
+/** The fields that a record is compared by, of people and companies. */
+export const COMPARED_VALUES: ReadonlySet<string> = new Set(
+  'full_name first_name last_name name email emails phone phones country job_title company_name domain'.split(' '),
+);
+
 /** The form in which a record is compared with others of its kind. */
 export function comparedForm(kind: RecordKind, values: FieldValues, around: Around = {}): ComparedRecord {
   const emails = texts(values.email, values.emails);

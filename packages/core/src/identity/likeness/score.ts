@@ -32,13 +32,17 @@ const UNSEEN = 8;
 /** How often a number that only two records have is that of an office all the same. */
 const SWITCHBOARD = 0.1;
 
+/** How like two records of one kind are. */
+export function likeness(model: LikenessModel, one: ComparedRecord, other: ComparedRecord): Likeness {
+  return likenessOf(model, agreements(one, other));
+}
+
 /**
- * How like two records of one kind are. Each field adds `log2(m / u)` (Fellegi and Sunter 1969); where both have the same
+ * How like two records are that agree so far, in the order of `COMPARED_FIELDS`. Each field adds `log2(m / u)` (Fellegi and Sunter 1969); where both have the same
  * value, `u` is how common that value is (Winkler 1989). What relatives or colleagues would agree in as well is taken off
  * as one share, so that the sum is the log odds of “same” against everything else.
  */
-export function likeness(model: LikenessModel, one: ComparedRecord, other: ComparedRecord): Likeness {
-  const agreed = agreements(one, other);
+export function likenessOf(model: LikenessModel, agreed: readonly Agreement[]): Likeness {
   const fields = COMPARED_FIELDS[model.record];
   const shares: Share[] = [
     { of: 'begin', label: 'Any two records', bits: logOdds(model.sameShare), agreement: null, common: null },
