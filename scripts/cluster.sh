@@ -46,7 +46,7 @@ cluster_start() {
       port=$(free_port)
       # The log goes to a file: a server that held our output open would keep whoever reads it waiting.
       if cluster_as "$(cluster_bin)/pg_ctl" -D "$dir/data" -l "$dir/server.log" -w -t 60 \
-        -o "-p $port -h 127.0.0.1 -c unix_socket_directories= -c max_connections=120 -c shared_buffers=256MB -c max_locks_per_transaction=256" start >/dev/null 2>&1; then break; fi
+        -o "-p $port -h 127.0.0.1 -c unix_socket_directories= -c max_connections=120 -c shared_buffers=256MB -c random_page_cost=1.1 -c max_locks_per_transaction=256" start >/dev/null 2>&1; then break; fi
       tries=$((tries + 1))
       if [ "$tries" -ge 3 ]; then tail -n 20 "$dir/server.log" >&2; return 1; fi
     done

@@ -1,4 +1,4 @@
-import { identityKeysOf, identityKeyText, type IdentityKey, type KnownRecords, type RecordsDiff } from '@haycart/core';
+import { identityKeysOf, identityKeyText, isShareable, type IdentityKey, type KnownRecords, type RecordsDiff } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 
 /** An identity key with the record that it belongs to. */
@@ -52,12 +52,14 @@ export async function gainKeys(tx: WorkspaceTx, keys: readonly OwnedKey[]): Prom
   if (!keys.length) return;
   await tx.statement(
     'gain_keys',
-    `insert into identity_key (workspace_id, record_kind, key_kind, value, record_id)
-     select $1::uuid, record_kind, case when record_kind = 'contact' and key_kind = 'email' and (nth > 1 or exists (select 1 from identity_key o
-         where o.workspace_id = $1 and o.record_kind = 'contact' and o.key_kind = 'email' and o.value = w.value)) then 'shared-email' else key_kind end, value, record_id
+    `with held as materialized (select value from identity_key
+       where workspace_id = $1 and record_kind = 'contact' and key_kind = 'email' and value = any($6::text[]))
+     insert into identity_key (workspace_id, record_kind, key_kind, value, record_id)
+     select $1::uuid, record_kind, case when record_kind = 'contact' and key_kind = 'email' and (nth > 1 or value in (select value from held))
+       then 'shared-email' else key_kind end, value, record_id
      from (select *, row_number() over (partition by record_kind, key_kind, value) as nth
        from unnest($2::text[], $3::text[], $4::text[], $5::uuid[]) u (record_kind, key_kind, value, record_id)) w`,
-    [tx.workspaceId, ...columns(keys)],
+    [tx.workspaceId, ...columns(keys), keys.filter(isShareable).map(({ value }) => value)],
   );
 }
 
