@@ -1,4 +1,11 @@
-import { identityKeysOf, identityKeyText, isShareable, type IdentityKey, type KnownRecords, type RecordsDiff } from '@haycart/core';
+import {
+  identityKeysOf,
+  identityKeyText,
+  isShareable,
+  type IdentityKey,
+  type KnownRecords,
+  type RecordsDiff,
+} from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 
 /** An identity key with the record that it belongs to. */

@@ -1,3 +1,5 @@
+import { remembered } from '../remembered';
+
 /**
  * Whose mail services read a point before the @ as nothing, as they document; elsewhere it tells mailboxes apart.
  */
@@ -54,9 +56,9 @@ const ROLES = new Set(
 const FAMILY = /famil(?:y|ie|ia|le)|famille|household|gezin|rodzina/;
 
 /** Whether an address is by its name one that several people read: `info@…`, `sales.north@…`, `whitlockfamily@…`. */
-export function isRoleMailbox(email: string): boolean {
+export const isRoleMailbox = remembered((email): boolean => {
   const local = email.slice(0, Math.max(0, email.lastIndexOf('@'))).split('+')[0]!;
   if (ROLES.has(local) || FAMILY.test(local)) return true;
   const words = local.split(/[._-]+/).filter(Boolean);
   return words.length > 1 && words.every((word) => ROLES.has(word) || /^\d{1,3}$/.test(word));
-}
+});

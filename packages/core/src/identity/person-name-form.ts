@@ -1,5 +1,6 @@
 import type { FieldValues } from '../diff/record';
 import { splitPersonName } from '../mapping/reading/person-name';
+import { remembered } from '../remembered';
 import { consonants, foldWords, isVowelless } from './fold-text';
 
 /** A person's name as it is compared: words without marks, in the order they are said, particles left out. */
@@ -23,16 +24,23 @@ const PARTICLES = new Set(
  * @example personNameForm({ full_name: 'Dr. Ada van der Meer-Smith' }) // { given: ['ada'], family: ['meer', 'smith'] }
  */
 export function personNameForm(values: FieldValues): NameForm | null {
-  const text = (key: string) => (typeof values[key] === 'string' ? (values[key] as string).trim() : '');
-  const [first, last] = [text('first_name'), text('last_name')];
-  const whole = text('full_name') || text('name');
+  const text = (key: string) => {
+    const value = values[key];
+    return typeof value === 'string' ? value.trim().replaceAll('\n', ' ') : '';
+  };
+  return formOf(`${text('first_name')}\n${text('last_name')}\n${text('full_name') || text('name')}`);
+}
+
+/** The form of a given, a family and a whole name, a line each: the same names stand in many records. */
+const formOf = remembered((lines): NameForm | null => {
+  const [first = '', last = '', whole = ''] = lines.split('\n');
   const name = first && last ? { given: withoutTitle(first), family: last } : splitPersonName(whole || first || last);
   // A name of one word that stands in the field of family names is one.
   const parts = !name.family && last && !first ? { given: '', family: name.given } : name;
   const form = { given: foldWords(parts.given), family: withoutParticles(foldWords(parts.family)) };
   if (!form.given.length && !form.family.length) return null;
   return { ...form, vowelless: isVowelless(first + last + whole) };
-}
+});
 
 /** A title that stands in the field of given names is none. */
 function withoutTitle(first: string): string {

@@ -41,11 +41,7 @@ const IDENTIFYING: Record<Write['record'], readonly string[]> = {
  * Everything that `planRun` will want to know about existing records. Only answers, the visit and fixed texts can take
  * part in recognising: a part that takes from an earlier write is blank here.
  */
-export function lookupsFor(
-  route: RouteDefinition,
-  submission: Submission,
-  destination: Destination,
-): ComparingLookups {
+export function lookupsFor(route: RouteDefinition, submission: Submission, destination: Destination): ComparingLookups {
   const read = submissionReader(submission);
   const ground = { submission, read, finishing: finisherContext(submission, destination), destination };
   const uniques = uniqueFieldsOf(destination.fields);

@@ -89,8 +89,10 @@ function companiesToTry({ compared, open }: Sought, other: ComparedRecord): Agre
   const known = compareCompanies(compared, other);
   if (open === 'nothing') return [known];
   const { ids, domains, names } = other.companies;
-  const same = [...ids, ...domains, ...names.map(({ text }) => text)].map(
-    (value): Agreement => ({ level: 'exact', how: 'same', value }),
-  );
+  const same = [...ids, ...domains, ...names.map(({ text }) => text)].map((value): Agreement => ({
+    level: 'exact',
+    how: 'same',
+    value,
+  }));
   return [known, ...same, { level: 'near', how: 'alike' }, DIFFERENT, NOT_TOLD];
 }

@@ -46,14 +46,11 @@ function phoneBlocks({ phones }: ComparedRecord): string[] {
 /** By how the name is said, by its consonants, and by one of its names within the company. */
 function nameBlocks({ name, companies }: ComparedRecord): string[] {
   if (!name) return [];
-  const said = saidNames(name);
-  const skeleton = nameSkeleton([...name.given, ...name.family]);
   const firms = [...companies.ids, ...companies.domains];
   const family = name.family[0];
   const given = name.given[0];
   return [
-    ...said,
-    ...(skeleton.length > 4 ? [`k:${[...skeleton].sort().join('')}`] : []),
+    ...soundBlocks(name),
     ...firms.flatMap((firm) => [
       ...(family ? [`f:${firm} ${phoneticCodes(family)[0]}`] : []),
       ...(given
@@ -63,6 +60,18 @@ function nameBlocks({ name, companies }: ComparedRecord): string[] {
         : []),
     ]),
   ];
+}
+
+const soundBlocksOf = new WeakMap<NameForm, readonly string[]>();
+
+/** By the name alone; worked out once for each form, which many records share. */
+function soundBlocks(name: NameForm): readonly string[] {
+  const known = soundBlocksOf.get(name);
+  if (known) return known;
+  const skeleton = nameSkeleton([...name.given, ...name.family]);
+  const blocks = [...saidNames(name), ...(skeleton.length > 4 ? [`k:${[...skeleton].sort().join('')}`] : [])];
+  soundBlocksOf.set(name, blocks);
+  return blocks;
 }
 
 /** Given and family name as they are said, in either order, since names stand in the wrong field at times. */

@@ -1,6 +1,7 @@
 import type { FieldValue, FieldValues, RecordKind } from '../../diff/record';
 import { companyNameForm, type CompanyNameForm } from '../company-name-form';
 import { companyDomain } from '../domain';
+import { remembered } from '../../remembered';
 import { isRoleMailbox, mailboxOf } from '../mailbox';
 import { personNameForm, type NameForm } from '../person-name-form';
 
@@ -57,11 +58,10 @@ export const COMPARED_VALUES: ReadonlySet<string> = new Set(
 /** The form in which a record is compared with others of its kind. */
 export function comparedForm(kind: RecordKind, values: FieldValues, around: Around = {}): ComparedRecord {
   const emails = texts(values.email, values.emails);
-  const shared = emails.filter(isRoleMailbox);
   const people = {
     name: personNameForm(values),
     mailboxes: unique(emails.filter((email) => !isRoleMailbox(email)).map((email) => mailboxOf(email))),
-    sharedMailboxes: unique(shared),
+    sharedMailboxes: unique(emails.filter(isRoleMailbox)),
     phones: unique(texts(values.phone, values.phones)),
     country: texts(values.country)[0]?.toLowerCase() ?? null,
   };
@@ -72,9 +72,7 @@ export function comparedForm(kind: RecordKind, values: FieldValues, around: Arou
         kind,
         ...people,
         companies: companiesOf(emails, around, []),
-        job: texts(values.job_title)
-          .flatMap((title) => title.toLowerCase().split(/\W+/))
-          .filter(Boolean),
+        job: texts(values.job_title).flatMap(wordsOfJob),
       };
     case 'lead':
       return { ...NOTHING, kind, ...people, companies: companiesOf(emails, around, texts(values.company_name)) };
@@ -101,6 +99,8 @@ export function comparedForm(kind: RecordKind, values: FieldValues, around: Arou
   }
 }
 
+const wordsOfJob = remembered((title): readonly string[] => title.toLowerCase().split(/\W+/).filter(Boolean));
+
 function companiesOf(
   emails: readonly string[],
   { companies = [] }: Around,
@@ -119,7 +119,10 @@ function companiesOf(
 }
 
 function texts(...values: (FieldValue | undefined)[]): string[] {
-  return values.flat().filter((value): value is string => typeof value === 'string' && value !== '');
+  const found: string[] = [];
+  for (const value of values)
+    for (const one of Array.isArray(value) ? value : [value]) if (typeof one === 'string' && one) found.push(one);
+  return found;
 }
 
 function unique(items: readonly string[]): string[] {
