@@ -149,7 +149,7 @@ async function ours(): Promise<Imported> {
     if (rows[0]!.runs > ROWS / 2 && !memoryAtHalf) memoryAtHalf = memoryOf(server.pid!);
     memory = Math.max(memory, memoryOf(server.pid!));
     if (rows[0]!.runs >= ROWS) break;
-    await new Promise((resolve) => setTimeout(resolve, 500));
+    await new Promise((resolve) => setTimeout(resolve, 2_000));
   }
   const seconds = (Date.now() - begin) / 1e3;
   const { rows } = await client.query<{ contacts: number; asked: number }>(

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import {
   emptyDiff,
   lookupsFor,
@@ -109,17 +110,29 @@ export interface SaidApart {
   from: readonly string[];
 }
 
-/** What a batch of passages comes to: runs to keep and diffs to write. `known` learns what each does. */
-export function planPassages(
+/** What passages come to: runs to keep and diffs to write. */
+export interface PlannedPassages {
+  runs: EndedRun[];
+  diffs: CausedDiff[];
+  newOptions: NewOption[];
+  apart: SaidApart[];
+}
+
+/** So many are planned before others get their turn on this thread. */
+const TURN = 10;
+
+/** What passages come to. `known` learns what each does. */
+export async function planPassages(
   passages: readonly DuePassage[],
   book: RouteBook,
   known: KnownRecords,
-): { runs: EndedRun[]; diffs: CausedDiff[]; newOptions: NewOption[]; apart: SaidApart[] } {
+): Promise<PlannedPassages> {
   const runs: EndedRun[] = [];
   const newOptions: NewOption[] = [];
   const diffs: CausedDiff[] = [];
   const apart: SaidApart[] = [];
-  for (const passage of passages) {
+  for (const [index, passage] of passages.entries()) {
+    if (index % TURN === TURN - 1) await setImmediate();
     const id = newId();
     const startedAt = new Date().toISOString();
     const plan = planPassage(passage, book, known);

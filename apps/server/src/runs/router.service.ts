@@ -1,4 +1,5 @@
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
+import type { KnownRecords } from '@haycart/core';
 import type { Subscription } from 'rxjs';
 import type { Config } from '../platform/config';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -11,10 +12,12 @@ import { RecordsService } from '../records/records.service';
 import { MatchAnswersService } from '../identity/match-answers.service';
 import { RouteBookService } from '../routes/route-book.service';
 import { RETRY_PAUSES, SubmissionQueue, type QueuedSubmission } from '../submissions/submission-queue';
-import { duePassages, givenUp, lookupsOf, planPassages } from './route-batch';
+import { duePassages, givenUp, lookupsOf, planPassages, type PlannedPassages } from './route-batch';
 import { RunStore } from './run-store';
 
-const BATCH = 100;
+const BATCH = 200;
+/** So many of a batch are planned before their writing begins. */
+const PLANNED_AT_ONCE = 50;
 const WORKERS = 2;
 /** How long a worker rests when nothing wakes it, in milliseconds: retries fall due without a notice. */
 const REST_MS = 500;
@@ -156,16 +159,30 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     const book = await this.books.open(tx);
     const passages = await this.#duePassages(tx, batch);
     const known = await this.records.lockAndLoad(tx, lookupsOf(passages, book), book.destination);
-    const { runs, diffs, newOptions, apart } = planPassages(passages, book, known);
-    if (newOptions.length) await this.fields.addOptions(tx, newOptions);
-    await this.records.write(tx, diffs, known);
-    await this.runs.save(tx, runs);
-    await this.answers.keepApart(tx, apart);
+    // While some are planned, those before them are written.
+    let written = Promise.resolve();
+    for (let begin = 0; begin < passages.length; begin += PLANNED_AT_ONCE) {
+      const planned = await planPassages(passages.slice(begin, begin + PLANNED_AT_ONCE), book, known);
+      const after = known.copy();
+      written = written.then(() => this.#write(tx, planned, after));
+      // Whatever fails is thrown below, once.
+      written.catch(() => {});
+    }
+    await written;
     await this.queue.finish(
       tx,
       batch.map(({ id }) => id),
     );
     await this.events.tell(tx, 'runs', 'submissions', 'records');
+  }
+
+  /** Writes what was planned, where `after` knows the records as they are then. */
+  async #write(tx: WorkspaceTx, planned: PlannedPassages, after: KnownRecords): Promise<void> {
+    const { runs, diffs, newOptions, apart } = planned;
+    if (newOptions.length) await this.fields.addOptions(tx, newOptions);
+    await this.records.write(tx, diffs, after);
+    await this.runs.save(tx, runs);
+    await this.answers.keepApart(tx, apart);
     for (const { outcome } of runs) this.metrics.runs.inc({ outcome });
   }
 }

@@ -90,9 +90,10 @@ export class ProfilesService {
     const behind = await tx.statement<{ id: string; drift: Drift[] | null }>(
       'intakes_to_learn',
       `select i.id, p.drift from intake i left join intake_profile p on p.workspace_id = i.workspace_id and p.intake_id = i.id
-       where i.workspace_id = $1 and exists (select 1 from submission s where s.workspace_id = i.workspace_id and s.intake_id = i.id
-         and (p.upto_at is null or (s.received_at, s.id) > (p.upto_at, p.upto_id)))`,
-      [tx.workspaceId],
+       cross join lateral (select 1 from submission s where s.workspace_id = i.workspace_id and s.intake_id = i.id
+         and (s.received_at, s.id) > (coalesce(p.upto_at, $2::timestamptz), coalesce(p.upto_id, $3::uuid)) limit 1) later
+       where i.workspace_id = $1`,
+      [tx.workspaceId, BEGINNING.upto_at, BEGINNING.upto_id],
     );
     let otherwise = false;
     for (const { id, drift: before } of behind) {

@@ -38,6 +38,17 @@ export class KnownRecords {
     for (const link of links) this.#link(link);
   }
 
+  /** The same as it is now: what the one learns later the other does not know. */
+  copy(): KnownRecords {
+    const copy = new KnownRecords([], [], this.uniques);
+    for (const [id, record] of this.#records) copy.#records.set(id, record);
+    for (const [id, compared] of this.#compared) copy.#compared.set(id, compared);
+    for (const [key, ids] of this.#byKey) copy.#byKey.set(key, new Set(ids));
+    for (const [id, ends] of this.#linkedFrom) copy.#linkedFrom.set(id, new Set(ends));
+    for (const [id, ends] of this.#linkedTo) copy.#linkedTo.set(id, new Set(ends));
+    return copy;
+  }
+
   get(id: string): KnownRecord | undefined {
     return this.#records.get(id);
   }

@@ -6,7 +6,7 @@ import { compareNames } from '../identity/likeness/compare-names';
 import type { ComparedRecord } from '../identity/likeness/compared';
 import { agreements } from '../identity/likeness/compared-fields';
 import { startingModel, type LikenessModel } from '../identity/likeness/model';
-import { likenessOf } from '../identity/likeness/score';
+import { howLikely } from '../identity/likeness/score';
 import type { Write } from './definition';
 
 /** A record as a submission tells of it, to be looked for by name or by likeness. */
@@ -74,7 +74,7 @@ function mayBeMeant(sought: Sought, other: ComparedRecord, model: LikenessModel)
   if (open === 'anything' || (sought.byName && sameName(sought.compared, other))) return true;
   if (ask === null) return false;
   return companiesToTry(sought, other).some(
-    (company) => likenessOf(model, agreements(sought.compared, other, company)).probability >= ask,
+    (company) => howLikely(model, agreements(sought.compared, other, company)) >= ask,
   );
 }
 

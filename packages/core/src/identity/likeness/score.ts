@@ -37,50 +37,79 @@ export function likeness(model: LikenessModel, one: ComparedRecord, other: Compa
   return likenessOf(model, agreements(one, other));
 }
 
-/**
- * How like two records are that agree so far, in the order of `COMPARED_FIELDS`. Each field adds `log2(m / u)` (Fellegi and Sunter 1969); where both have the same
- * value, `u` is how common that value is (Winkler 1989). What relatives or colleagues would agree in as well is taken off
- * as one share, so that the sum is the log odds of “same” against everything else.
- */
+/** How like two records are that agree so far, in the order of `COMPARED_FIELDS`, with what that comes from. */
 export function likenessOf(model: LikenessModel, agreed: readonly Agreement[]): Likeness {
+  const weight = weigh(model, agreed);
   const fields = COMPARED_FIELDS[model.record];
   const shares: Share[] = [
-    { of: 'begin', label: 'Any two records', bits: logOdds(model.sameShare), agreement: null, common: null },
+    { of: 'begin', label: 'Any two records', bits: weight.begin, agreement: null, common: null },
+    ...agreed.map((agreement, index) => {
+      const { field, label } = fields[index]!;
+      const common = agreement.value === undefined ? undefined : model.common[field]?.[agreement.value];
+      return {
+        of: field,
+        label,
+        bits: weight.fields[index]!,
+        agreement,
+        common: common === undefined ? null : Math.round(common * 100_000),
+      };
+    }),
   ];
-  let unrelatedBits = 0;
-  const relatedBits = model.relations.map(({ share }) => Math.log2(share));
-  const unrelatedShare = Math.max(
-    RAREST,
-    1 - model.sameShare - model.relations.reduce((sum, { share }) => sum + share, 0),
-  );
+  if (weight.related !== null) {
+    const label = 'Family, colleagues, namesakes';
+    shares.push({ of: 'related', label, bits: weight.related, agreement: null, common: null });
+  }
+  const bits = bitsOf(weight);
+  const pattern = patternOf(agreed.map(({ level }) => level));
+  return { probability: probabilityOf(bits), bits, shares, pattern };
+}
+
+/** The same as one number, for sifting many: the probability that both are the same. */
+export function howLikely(model: LikenessModel, agreed: readonly Agreement[]): number {
+  return probabilityOf(bitsOf(weigh(model, agreed)));
+}
+
+/** What each thing weighs, in bits; `related` is `null` for records that have no relatives. */
+interface Weight {
+  begin: number;
+  fields: number[];
+  related: number | null;
+}
+
+/**
+ * Each field adds `log2(m / u)` (Fellegi and Sunter 1969); where both have the same value, `u` is how common that value is
+ * (Winkler 1989). What relatives or colleagues would agree in as well is taken off as one share, so that the sum is the log
+ * odds of “same” against everything else.
+ */
+function weigh(model: LikenessModel, agreed: readonly Agreement[]): Weight {
+  const { relations, sameShare } = model;
+  const unrelatedShare = Math.max(RAREST, 1 - sameShare - relations.reduce((sum, { share }) => sum + share, 0));
+  const fields: number[] = [];
+  let unrelated = unrelatedShare;
+  const related = relations.map(({ share }) => share);
   agreed.forEach((agreement, index) => {
-    const { field, same } = model.fields[index]!;
+    const odds = model.fields[index]!;
     const u = unrelatedOdds(model, index, agreement);
-    const bits = agreement.level === 'missing' ? 0 : Math.log2(oddsOf(same, agreement.level) / u);
-    unrelatedBits += Math.log2(u);
-    const isShared = (model.common[field]?.[agreement.value ?? ''] ?? 0) > 0;
-    model.relations.forEach((relation, r) => {
-      relatedBits[r]! += Math.log2(relatedOdds(relation, model.fields[index]!, agreement, u, isShared));
-    });
-    const common = agreement.value === undefined ? undefined : model.common[field]?.[agreement.value];
-    shares.push({
-      of: field,
-      label: fields[index]!.label,
-      bits,
-      agreement,
-      common: common === undefined ? null : Math.round(common * 100_000),
+    fields.push(agreement.level === 'missing' ? 0 : Math.log2(oddsOf(odds.same, agreement.level) / u));
+    unrelated *= u;
+    const isShared = (model.common[odds.field]?.[agreement.value ?? ''] ?? 0) > 0;
+    relations.forEach((relation, r) => {
+      related[r]! *= relatedOdds(relation, odds, agreement, u, isShared);
     });
   });
-  if (model.relations.length) {
-    const base = unrelatedBits + Math.log2(unrelatedShare);
-    const more = relatedBits.reduce((sum, bits) => sum + 2 ** (bits - base), 0);
-    // The first share is against all that is not the same; the odds against the unrelated alone, and then the related.
-    const bits = -Math.log2(1 + more) + Math.log2((1 - model.sameShare) / unrelatedShare);
-    shares.push({ of: 'related', label: 'Family, colleagues, namesakes', bits, agreement: null, common: null });
-  }
-  const bits = shares.reduce((sum, share) => sum + share.bits, 0);
-  const pattern = patternOf(agreed.map(({ level }) => level));
-  return { probability: 1 / (1 + 2 ** -bits), bits, shares, pattern };
+  const begin = logOdds(sameShare);
+  if (!relations.length) return { begin, fields, related: null };
+  const more = related.reduce((sum, odds) => sum + odds / unrelated, 0);
+  // The first share is against all that is not the same; the odds against the unrelated alone, and then the related.
+  return { begin, fields, related: -Math.log2(1 + more) + Math.log2((1 - sameShare) / unrelatedShare) };
+}
+
+function bitsOf({ begin, fields, related }: Weight): number {
+  return fields.reduce((sum, bits) => sum + bits, begin) + (related ?? 0);
+}
+
+function probabilityOf(bits: number): number {
+  return 1 / (1 + 2 ** -bits);
 }
 
 function unrelatedOdds(model: LikenessModel, index: number, { level, value }: Agreement): number {
