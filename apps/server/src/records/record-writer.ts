@@ -65,7 +65,10 @@ export class RecordWriter {
     await writeMerges(tx, diffs);
   }
 
-  /** Numbers are given in a transaction of their own, so that no two writers wait for each other; a gap does no harm. */
+  /**
+   * Numbers are given in a transaction of their own, so that no two writers wait for each other; a gap does no harm. Its
+   * commit is not waited for: that of the records follows in the log, so that these are never durable without it.
+   */
   async #nextNumbers(workspaceId: string, created: readonly KnownRecord[]): Promise<Map<RecordKind, number>> {
     const counts = new Map<RecordKind, number>();
     for (const { kind } of created) counts.set(kind, (counts.get(kind) ?? 0) + 1);
@@ -74,7 +77,7 @@ export class RecordWriter {
       workspaceId,
       'next_numbers',
       `insert into record_counter (workspace_id, record_kind, last)
-       select $1::uuid, n.kind, n.count from entered, unnest($2::text[], $3::bigint[]) n (kind, count) order by n.kind
+       select $1::uuid, n.kind, n.count from entered, (select set_config('synchronous_commit', 'off', true)) hurried, unnest($2::text[], $3::bigint[]) n (kind, count) order by n.kind
        on conflict (workspace_id, record_kind) do update set last = record_counter.last + excluded.last
        returning record_kind, last`,
       [[...counts.keys()], [...counts.values()]],

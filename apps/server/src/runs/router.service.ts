@@ -17,7 +17,7 @@ import { RunStore } from './run-store';
 
 const BATCH = 200;
 /** So many of a batch are planned before their writing begins. */
-const PLANNED_AT_ONCE = 50;
+const PLANNED_AT_ONCE = 100;
 const WORKERS = 2;
 /** How long a worker rests when nothing wakes it, in milliseconds: retries fall due without a notice. */
 const REST_MS = 500;

@@ -38,7 +38,7 @@ export function workOutFills(write: Write, ground: FillGround): FilledValue[] {
 }
 
 /** The fills of each submission that were worked out already, upon the same destination. */
-const workedOut = new WeakMap<Submission, { destination: Destination; fills: WeakMap<Fill, FilledValue> }>();
+const workedOut = new WeakMap<Submission, { destination: Destination; fills: Map<Fill, FilledValue> }>();
 
 /**
  * Works out one fill. What needs only the submission is worked out once for each, since it is asked for when records are
@@ -49,7 +49,7 @@ export function workOutFill(record: Write['record'], fill: Fill, ground: FillGro
   if (fill.value.parts.some((part) => 'write' in part || 'decision' in part)) return workOut(record, fill, ground);
   let known = workedOut.get(submission);
   if (known?.destination !== destination)
-    workedOut.set(submission, (known = { destination, fills: new WeakMap<Fill, FilledValue>() }));
+    workedOut.set(submission, (known = { destination, fills: new Map() }));
   let filled = known.fills.get(fill);
   if (!filled) known.fills.set(fill, (filled = workOut(record, fill, ground)));
   return filled;
