@@ -34,6 +34,14 @@ export interface WantedRecords {
   ids?: readonly string[];
 }
 
+/** Under which names keys and blocks are locked, each once. */
+export function lockNames(workspaceId: string, keys: readonly IdentityKey[], blocks: readonly Block[]): string[] {
+  // A mailbox is an address too, and locked as that.
+  const named = keys.filter(({ kind }) => kind !== 'mailbox');
+  const texts = [...named.map(identityKeyText), ...blocks.map(({ record, block }) => `${record} ~ ${block}`)];
+  return [...new Set(texts.map((text) => `${workspaceId} ${text}`))];
+}
+
 /** Looks up what planning must know, for a whole batch at once, and keeps others from changing it meanwhile. */
 @Injectable()
 export class KnownRecordsStore {
@@ -42,11 +50,8 @@ export class KnownRecordsStore {
    * what the earlier one wrote. Always in the same order, so that two can never wait for each other.
    */
   async lock(tx: WorkspaceTx, keys: readonly IdentityKey[], blocks: readonly Block[] = []): Promise<void> {
-    if (!keys.length && !blocks.length) return;
-    // A mailbox is an address too, and locked as that.
-    const named = keys.filter(({ kind }) => kind !== 'mailbox');
-    const texts = [...named.map(identityKeyText), ...blocks.map(({ record, block }) => `${record} ~ ${block}`)];
-    const names = [...new Set(texts.map((text) => `${tx.workspaceId} ${text}`))];
+    const names = lockNames(tx.workspaceId, keys, blocks);
+    if (!names.length) return;
     await tx.statement(
       'lock_keys',
       `select pg_advisory_xact_lock(name) from (select distinct hashtextextended(n, 0) as name from unnest($1::text[]) n order by 1) names`,

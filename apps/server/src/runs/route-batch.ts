@@ -6,17 +6,14 @@ import {
   planRun,
   readPayload,
   unmappedAnswers,
-  type Block,
   type ComparingLookups,
   type Destination,
-  type IdentityKey,
   type KnownRecords,
   type MatchAnswer,
   type NewOption,
   type Plan,
   type Problem,
   type RecordKind,
-  type Sought,
   type Submission,
 } from '@haycart/core';
 import { newId } from '../platform/new-id';
@@ -79,23 +76,23 @@ export function readSubmission(
   };
 }
 
-/** Everything that planning the passages will want to know, together. */
-export function lookupsOf(passages: readonly DuePassage[], book: RouteBook): ComparingLookups & { ids: string[] } {
-  const keys: IdentityKey[] = [];
-  const blocks: Block[] = [];
-  const sought: Sought[] = [];
-  const ids: string[] = [];
-  let deals = false;
-  for (const { route, read, answers } of passages) {
-    if (!read.ok || route.state === 'paused') continue;
-    const lookups = lookupsFor(route.definition, read.submission, book.destination);
-    keys.push(...lookups.keys);
-    blocks.push(...lookups.blocks);
-    sought.push(...lookups.sought);
-    ids.push(...chosenRecords(answers));
-    deals ||= lookups.deals;
-  }
-  return { keys, deals, blocks, sought, ids };
+/** What planning a passage will want to know; `ids` are the records that people chose. */
+export type PassageLookups = ComparingLookups & { ids: string[] };
+
+export function lookupsOf({ route, read, answers }: DuePassage, book: RouteBook): PassageLookups {
+  if (!read.ok || route.state === 'paused') return { keys: [], deals: false, blocks: [], sought: [], ids: [] };
+  return { ...lookupsFor(route.definition, read.submission, book.destination), ids: chosenRecords(answers) };
+}
+
+/** What planning several passages will want to know. */
+export function lookupsTogether(lookups: readonly PassageLookups[]): PassageLookups {
+  return {
+    keys: lookups.flatMap(({ keys }) => keys),
+    deals: lookups.some(({ deals }) => deals),
+    blocks: lookups.flatMap(({ blocks }) => blocks),
+    sought: lookups.flatMap(({ sought }) => sought),
+    ids: lookups.flatMap(({ ids }) => ids),
+  };
 }
 
 /** The records that people chose who were asked which is meant. */

@@ -8,11 +8,22 @@ import { Events } from '../platform/events/events';
 import { Metrics } from '../platform/metrics';
 import { CONFIG } from '../platform/tokens';
 import { FieldsService } from '../fields/fields.service';
+import { lockNames } from '../records/known-records.store';
 import { RecordsService } from '../records/records.service';
 import { MatchAnswersService } from '../identity/match-answers.service';
 import { RouteBookService } from '../routes/route-book.service';
 import { RETRY_PAUSES, SubmissionQueue, type QueuedSubmission } from '../submissions/submission-queue';
-import { duePassages, givenUp, lookupsOf, planPassages, type PlannedPassages } from './route-batch';
+import { HeldNames } from './held-names';
+import {
+  duePassages,
+  givenUp,
+  lookupsOf,
+  lookupsTogether,
+  planPassages,
+  type DuePassage,
+  type PassageLookups,
+  type PlannedPassages,
+} from './route-batch';
 import { RunStore } from './run-store';
 
 const BATCH = 200;
@@ -22,6 +33,15 @@ const WORKERS = 2;
 /** How long a worker rests when nothing wakes it, in milliseconds: retries fall due without a notice. */
 const REST_MS = 500;
 
+/** A submission with the passages that are due for it. */
+interface DueSubmission {
+  id: string;
+  passages: DuePassage[];
+  lookups: PassageLookups;
+  /** What is locked while it is routed. */
+  names: string[];
+}
+
 /**
  * Routes what waits: claims a batch, looks up what is needed for all of it at once, plans each submission in the core
  * and writes everything in one transaction. Any number of processes may do so side by side.
@@ -30,6 +50,7 @@ const REST_MS = 500;
 export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
   readonly #log = new Logger('routing');
   readonly #wakers = new Set<() => void>();
+  readonly #held = new HeldNames();
   #notices: Subscription | null = null;
   #stopping = false;
   #workers: Promise<void>[] = [];
@@ -102,11 +123,16 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
 
   async #routeBatch(workspaceId: string): Promise<number> {
     let batch: QueuedSubmission[] = [];
+    let letGo = () => {};
     const end = this.metrics.batch.startTimer();
     try {
       await this.database.inWorkspace(workspaceId, async (tx) => {
         batch = await this.queue.claim(tx, BATCH);
-        if (batch.length) await this.#route(tx, batch);
+        if (!batch.length) return;
+        const due = await this.#due(tx, batch);
+        const chosen = this.#withoutWaiting(due);
+        letGo = this.#held.hold(chosen.flatMap(({ names }) => names));
+        await this.#route(tx, chosen);
       });
       if (batch.length) end();
       return batch.length;
@@ -116,6 +142,8 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
       // One of them cannot be written: each goes by itself, so that it does not stand in the way of the others.
       for (const { id, tries } of batch) await this.#routeAlone(workspaceId, id, tries);
       return batch.length;
+    } finally {
+      letGo();
     }
   }
 
@@ -123,7 +151,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     try {
       await this.database.inWorkspace(workspaceId, async (tx) => {
         const claimed = await this.queue.claimOne(tx, id);
-        if (claimed.length) await this.#route(tx, claimed);
+        await this.#route(tx, await this.#due(tx, claimed));
       });
     } catch (cause) {
       if (databaseFailure(cause) === 'unreachable') throw cause;
@@ -155,10 +183,33 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     return duePassages(batch, await this.books.open(tx), settled, answers);
   }
 
-  async #route(tx: WorkspaceTx, batch: readonly QueuedSubmission[]): Promise<void> {
+  /** The submissions of a batch with what each is due for, and under which names that is looked for. */
+  async #due(tx: WorkspaceTx, batch: readonly QueuedSubmission[]): Promise<DueSubmission[]> {
     const book = await this.books.open(tx);
-    const passages = await this.#duePassages(tx, batch);
-    const known = await this.records.lockAndLoad(tx, lookupsOf(passages, book), book.destination);
+    const passages = new Map<string, DuePassage[]>(batch.map(({ id }) => [id, []]));
+    for (const passage of await this.#duePassages(tx, batch)) passages.get(passage.queued.id)!.push(passage);
+    return batch.map(({ id }) => {
+      const own = passages.get(id)!;
+      const lookups = lookupsTogether(own.map((passage) => lookupsOf(passage, book)));
+      return { id, passages: own, lookups, names: lockNames(tx.workspaceId, lookups.keys, lookups.blocks) };
+    });
+  }
+
+  /**
+   * Those that look for nothing that another batch is about to write: the others stay in the queue and come next. Where
+   * these are few, all go, and wait for the other batch.
+   */
+  #withoutWaiting(due: readonly DueSubmission[]): readonly DueSubmission[] {
+    const free = due.filter(({ names }) => this.#held.areFree(names));
+    return free.length * 2 < due.length ? due : free;
+  }
+
+  async #route(tx: WorkspaceTx, due: readonly DueSubmission[]): Promise<void> {
+    if (!due.length) return;
+    const book = await this.books.open(tx);
+    const passages = due.flatMap((one) => one.passages);
+    const lookups = lookupsTogether(due.map((one) => one.lookups));
+    const known = await this.records.lockAndLoad(tx, lookups, book.destination);
     // While some are planned, those before them are written.
     let written = Promise.resolve();
     for (let begin = 0; begin < passages.length; begin += PLANNED_AT_ONCE) {
@@ -171,7 +222,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     await written;
     await this.queue.finish(
       tx,
-      batch.map(({ id }) => id),
+      due.map(({ id }) => id),
     );
     await this.events.tell(tx, 'runs', 'submissions', 'records');
   }
