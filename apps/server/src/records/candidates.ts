@@ -64,11 +64,19 @@ async function underBlocks(
   return rows.map(({ ids, ...row }) => ({ ...row, ids: ids.split(' ') }));
 }
 
+/** Lists are read only where they hold more than the one value that has a column of its own. */
+const SELECTED: Readonly<Record<string, string>> = {
+  emails: 'nullif(emails, array[email]) as emails',
+  phones: 'nullif(phones, array[phone]) as phones',
+};
+
 /** Records as they are compared, by id: only what tells who they are is read, and nothing is locked. */
 async function comparedRecords(tx: WorkspaceTx, found: Candidates): Promise<Map<string, ComparedRecord>> {
   const compared = new Map<string, ComparedRecord>();
   for (const [kind, ids] of found) {
-    const columns = fieldColumns(kind).filter((column) => COMPARED_VALUES.has(column));
+    const columns = fieldColumns(kind)
+      .filter((column) => COMPARED_VALUES.has(column))
+      .map((column) => SELECTED[column] ?? column);
     const rows = await tx.statement<FieldValues & { id: string }>(
       `compared_${kind}`,
       `select id, ${columns.join(', ')} from ${kind} where workspace_id = $1 and id = any($2::uuid[])`,

@@ -31,7 +31,10 @@ export function personNameForm(values: FieldValues): NameForm | null {
   return formOf(`${text('first_name')}\n${text('last_name')}\n${text('full_name') || text('name')}`);
 }
 
-/** The form of a given, a family and a whole name, a line each: the same names stand in many records. */
+/** Of so many names the forms are remembered: whoever is looked for is compared with others of the name. */
+const MOST_NAMES = 60_000;
+
+/** The form of a given, a family and a whole name, a line each. */
 const formOf = remembered((lines): NameForm | null => {
   const [first = '', last = '', whole = ''] = lines.split('\n');
   const name = first && last ? { given: withoutTitle(first), family: last } : splitPersonName(whole || first || last);
@@ -40,7 +43,7 @@ const formOf = remembered((lines): NameForm | null => {
   const form = { given: foldWords(parts.given), family: withoutParticles(foldWords(parts.family)) };
   if (!form.given.length && !form.family.length) return null;
   return { ...form, vowelless: isVowelless(first + last + whole) };
-});
+}, MOST_NAMES);
 
 /** A title that stands in the field of given names is none. */
 function withoutTitle(first: string): string {
