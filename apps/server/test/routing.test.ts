@@ -135,6 +135,30 @@ describe('an enquiry', () => {
     expect(new Set(numbers).size).toBe(30);
   });
 
+  test('of many people at once, in batches that look for the same names, is routed once each and loses nobody', async () => {
+    const route = routeFrom(workspace.endpoint);
+    const writes = route.writes.map((write) =>
+      write.as === 'person'
+        ? { ...write, match: [{ by: 'email' as const }, { by: 'likeness' as const, accept: 0.85, ask: 0.84 }] }
+        : write,
+    );
+    await workspace.publish({ ...route, writes });
+    const given = ['Ada', 'Bo', 'Carys', 'Dieter', 'Esme', 'Farid', 'Greta', 'Hugo', 'Ines', 'Jonas'];
+    const family = ['Weir', 'Oduya', 'Thackeray', 'Lindqvist', 'Marchetti', 'Pritchard', 'Novak', 'Zeller', 'Quist'];
+    const people = given.flatMap((first) =>
+      family.map((last, n) => ({ name: `${first} ${last}`, email: `${first}.${last}@firm${n}.example`, company: '' })),
+    );
+    for (let turn = 0; turn < 6; turn++) await server.postJson(`/in/${workspace.endpoint}`, people);
+    await until(
+      () => workspace.query<{ n: number }>(`select count(*)::int as n from submission where state = 'routed'`),
+      ([row]) => row!.n === people.length * 6,
+    );
+    expect(await workspace.query('select outcome, count(*)::int as n from run group by 1')).toEqual([
+      { outcome: 'written', n: people.length * 6 },
+    ]);
+    expect((await records('contacts')).map(({ name }) => name).sort()).toEqual(people.map(({ name }) => name).sort());
+  });
+
   test('from one mailbox written in two ways is written, and found by either', async () => {
     await workspace.publish();
     for (const email of ['m.oduya@gmail.com', 'mo.duya@gmail.com', 'm.oduya@gmail.com'])
