@@ -19,7 +19,7 @@ import { moveSome, survivorsOf } from './merged-records';
 import { candidates } from './candidates';
 import { RecordShapes } from './record-shapes';
 import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
-import { KnownRecordsStore, type WantedRecords } from './known-records.store';
+import { KnownRecordsStore, lockNames, type WantedRecords } from './known-records.store';
 import { knownRecord, type RecordRow } from './record-rows';
 import type { CausedDiff } from './caused-diff';
 import { STILL_COUNTS } from './touches';
@@ -34,6 +34,11 @@ export class RecordsService {
     @Inject(RecordShapes) private readonly shapes: RecordShapes,
     @Inject(DestinationService) private readonly destinations: DestinationService,
   ) {}
+
+  /** Under which names what is wanted is locked, before it is; the same name is the same lock. */
+  lockNames(tx: WorkspaceTx, { keys, blocks }: WantedRecords): string[] {
+    return lockNames(tx.workspaceId, keys, blocks);
+  }
 
   /** Locks the identity keys and answers all that is known of them; for planning that is then written. */
   async lockAndLoad(tx: WorkspaceTx, wanted: WantedRecords, destination: Destination): Promise<KnownRecords> {

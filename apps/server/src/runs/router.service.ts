@@ -8,7 +8,6 @@ import { Events } from '../platform/events/events';
 import { Metrics } from '../platform/metrics';
 import { CONFIG } from '../platform/tokens';
 import { FieldsService } from '../fields/fields.service';
-import { lockNames } from '../records/known-records.store';
 import { RecordsService } from '../records/records.service';
 import { MatchAnswersService } from '../identity/match-answers.service';
 import { RouteBookService } from '../routes/route-book.service';
@@ -191,7 +190,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     return batch.map(({ id }) => {
       const own = passages.get(id)!;
       const lookups = lookupsTogether(own.map((passage) => lookupsOf(passage, book)));
-      return { id, passages: own, lookups, names: lockNames(tx.workspaceId, lookups.keys, lookups.blocks) };
+      return { id, passages: own, lookups, names: this.records.lockNames(tx, lookups) };
     });
   }
 

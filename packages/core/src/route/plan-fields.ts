@@ -48,8 +48,7 @@ export function workOutFill(record: Write['record'], fill: Fill, ground: FillGro
   const { submission, destination } = ground;
   if (fill.value.parts.some((part) => 'write' in part || 'decision' in part)) return workOut(record, fill, ground);
   let known = workedOut.get(submission);
-  if (known?.destination !== destination)
-    workedOut.set(submission, (known = { destination, fills: new Map() }));
+  if (known?.destination !== destination) workedOut.set(submission, (known = { destination, fills: new Map() }));
   let filled = known.fills.get(fill);
   if (!filled) known.fills.set(fill, (filled = workOut(record, fill, ground)));
   return filled;
