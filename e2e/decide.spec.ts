@@ -58,6 +58,8 @@ test('what waits is decided by keyboard alone, and what is left comes back when 
   await expect(list.getByText(`Growing for: “Bee house ${retry}”, ${name}`)).toBeVisible();
   const question = (value: string) => page.getByRole('heading', { name: `What does “${value} ${retry}” mean?` });
   const goTo = async (value: string) => {
+    // A key pressed before the question stands there is heard by nobody.
+    await expect(page.getByRole('article').getByRole('heading', { level: 1 })).toBeVisible();
     for (let steps = 0; steps < 60 && !(await question(value).isVisible()); steps += 1) {
       const before = page.url();
       await page.keyboard.press('j');
@@ -71,7 +73,6 @@ test('what waits is decided by keyboard alone, and what is left comes back when 
   await expect(list.getByText(`“Bee house ${retry}”`)).toBeHidden();
   await page.goto('/decide');
   await page.waitForURL(/\/decide\/./);
-  await expect(page.getByRole('article')).toBeVisible();
   await goTo('Moss wall');
   await page.keyboard.press('x');
   await expect(list.getByText(`“Moss wall ${retry}”`)).toBeHidden();
