@@ -87,14 +87,18 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     for (const waker of this.#wakers) waker();
   }
 
-  /** Routes until nothing is due in any workspace. Answers how many submissions were routed. */
+  /** Routes until nothing is due in any workspace that nobody else has. Answers how many submissions were routed. */
   async drain(): Promise<number> {
-    let routed = 0;
+    let all = 0;
     for (const { id } of await this.database.gate<{ id: string }>('workspaces_waiting')) {
-      let claimed = BATCH;
-      while (claimed === BATCH && !this.#stopping) routed += claimed = await this.#routeBatch(id);
+      let more = true;
+      while (more && !this.#stopping) {
+        const { claimed, routed } = await this.#routeBatch(id);
+        all += routed;
+        more = claimed === BATCH || routed < claimed;
+      }
     }
-    return routed;
+    return all;
   }
 
   async #work(): Promise<void> {
@@ -120,8 +124,10 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     });
   }
 
-  async #routeBatch(workspaceId: string): Promise<number> {
+  /** Answers how many were claimed and how many of them routed: the others look for what another batch is writing. */
+  async #routeBatch(workspaceId: string): Promise<{ claimed: number; routed: number }> {
     let batch: QueuedSubmission[] = [];
+    let routed = 0;
     let letGo = () => {};
     const end = this.metrics.batch.startTimer();
     try {
@@ -132,15 +138,16 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
         const chosen = this.#withoutWaiting(due);
         letGo = this.#held.hold(chosen.flatMap(({ names }) => names));
         await this.#route(tx, chosen);
+        routed = chosen.length;
       });
       if (batch.length) end();
-      return batch.length;
+      return { claimed: batch.length, routed };
     } catch (cause) {
       if (databaseFailure(cause) === 'unreachable' || !batch.length) throw cause;
       this.#log.warn({ ...whatFailed(cause), submissions: batch.length }, 'A batch could not be written at once.');
       // One of them cannot be written: each goes by itself, so that it does not stand in the way of the others.
       for (const { id, tries } of batch) await this.#routeAlone(workspaceId, id, tries);
-      return batch.length;
+      return { claimed: batch.length, routed: batch.length };
     } finally {
       letGo();
     }
@@ -211,14 +218,18 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     const known = await this.records.lockAndLoad(tx, lookups, book.destination);
     // While some are planned, those before them are written.
     let written = Promise.resolve();
-    for (let begin = 0; begin < passages.length; begin += PLANNED_AT_ONCE) {
-      const planned = await planPassages(passages.slice(begin, begin + PLANNED_AT_ONCE), book, known);
-      const after = known.copy();
-      written = written.then(() => this.#write(tx, planned, after));
-      // Whatever fails is thrown below, once.
-      written.catch(() => {});
+    try {
+      for (let begin = 0; begin < passages.length; begin += PLANNED_AT_ONCE) {
+        const planned = await planPassages(passages.slice(begin, begin + PLANNED_AT_ONCE), book, known);
+        const after = known.copy();
+        written = written.then(() => this.#write(tx, planned, after));
+        // Whatever fails is thrown below, once.
+        written.catch(() => {});
+      }
+    } finally {
+      // Also when planning fails: nothing may be written once the transaction is over.
+      await written;
     }
-    await written;
     await this.queue.finish(
       tx,
       due.map(({ id }) => id),
