@@ -110,6 +110,7 @@ import { MergesService } from './identity/merges.service';
 import { RecordIndexing } from './identity/record-indexing.service';
 import { RecordSides } from './identity/record-sides.service';
 import { ScanService } from './identity/scan.service';
+import { ThresholdsService } from './identity/thresholds.service';
 import { UnmergeService } from './identity/unmerge.service';
 import { MatchAnswersService } from './identity/match-answers.service';
 import { RecognitionService } from './identity/recognition.service';
@@ -232,6 +233,7 @@ export class AppModule {
         RecordIndexing,
         RecordSides,
         ScanService,
+        ThresholdsService,
         SheetReading,
         SheetsService,
         SheetTakeBackService,

@@ -93,8 +93,8 @@ describe('a scan', () => {
     await made(wrongly);
     const insert = (done: number) =>
       workspace.query<{ id: string }>(
-        `insert into look_alike_scan (workspace_id, id, record_kind, state, records, parts_done, parts, pairs, found, scores, by, started_at)
-         values ('${workspace.id}', gen_random_uuid(), 'contact', 'running', 2, ${done}, 2, 5, 0, '[]', 'R', now()) returning id`,
+        `insert into look_alike_scan (workspace_id, id, record_kind, state, records, parts_done, parts, pairs, found, ask, scores, by, started_at)
+         values ('${workspace.id}', gen_random_uuid(), 'contact', 'running', 2, ${done}, 2, 5, 0, 0.2, '[]', 'R', now()) returning id`,
       );
     const scans = server.app.get(ScanService);
     const [stopped] = await insert(1);
@@ -365,14 +365,17 @@ describe('what recognition did', () => {
     await made(wrongly);
     await scanned();
     const [{ id }] = (await lines()) as [DecisionLine];
+    const sum = async () =>
+      (await workspace.get<IdentityReport>('/identity?kind=contact')).scores.reduce((all, times) => all + times, 0);
+    expect(await sum()).toBe(1);
     await decide(id, 'same');
+    expect(await sum()).toBe(0);
     await workspace.submit({ name: 'Ada', email: 'ada@weir.example' });
     await workspace.handled();
     const report = await workspace.get<IdentityReport>('/identity?kind=contact');
     expect(report.rules).toContainEqual({ by: 'email', times: 1 });
     expect(report.calibration).toMatchObject([{ decided: 1, same: 1 }]);
     expect(report.merges).toMatchObject([{ absorbed: { name: 'Ada Thackery' } }]);
-    expect(report.scores.reduce((sum, times) => sum + times, 0)).toBe(1);
     expect(report.suspected).toEqual([]);
   });
 
@@ -394,5 +397,70 @@ describe('what recognition did', () => {
     expect(
       await person('PUT', '/identity/settings', { merging: { fields: { phone: 'best' }, trusted: [] } }),
     ).toMatchObject({ status: 422 });
+  });
+
+  test('the counts at the thresholds are of the pairs that wait, also of those found after the last scan', async () => {
+    await made(ada);
+    await scanned();
+    await server.app.get(LookAlikeWatch).look(workspace.id);
+    await made(wrongly);
+    const [waiting] = await until(lines, (all) => all.length > 0);
+    const at = (accept: number, ask: number) =>
+      workspace.get<ThresholdExamples>(`/identity/examples?kind=contact&accept=${accept}&ask=${ask}`);
+    const scores = async () => (await workspace.get<IdentityReport>('/identity?kind=contact')).scores;
+    const counts = async () => [await at(0.5, 0.2), await at(1, 0.2)].map(({ accepted, asked }) => [accepted, asked]);
+    expect(await counts()).toEqual([
+      [1, 0],
+      [0, 1],
+    ]);
+    const found = await scores();
+    expect(found.reduce((sum, times) => sum + times, 0)).toBe(1);
+    // A scan that finds the pair again does not count it twice.
+    await scanned();
+    expect(await scores()).toEqual(found);
+    expect(await counts()).toEqual([
+      [1, 0],
+      [0, 1],
+    ]);
+    // Decided, it is a pair still, but nobody is asked about it any more.
+    await decide(waiting!.id, 'different');
+    expect(await scores()).toEqual(found);
+    expect(await counts()).toEqual([
+      [0, 0],
+      [0, 0],
+    ]);
+  });
+
+  test('pairs too unlike to be kept are counted as the scan left them, where asking is to begin earlier', async () => {
+    await made(ada);
+    await made(wrongly);
+    expect((await person('PUT', '/identity/settings', { thresholds: { accept: 1, ask: 1 } })).status).toBe(200);
+    await scanned();
+    expect(await lines()).toEqual([]);
+    expect(await workspace.get('/identity/examples?kind=contact&accept=0.5&ask=0.2')).toEqual({
+      accepted: 1,
+      asked: 0,
+      above: [],
+      below: [],
+    });
+  });
+
+  test('examples are those nearest to the line, however many lie farther off', async () => {
+    await made(ada);
+    await made(wrongly);
+    await scanned();
+    const [one] = await workspace.query<{ one_id: string; other_id: string }>(
+      `select one_id, other_id from look_alike where workspace_id = '${workspace.id}'`,
+    );
+    await workspace.query(
+      `insert into look_alike (workspace_id, record_kind, one_id, other_id, probability, pattern, state, found_at, checked_at)
+       select workspace_id, record_kind, '${one!.one_id}', gen_random_uuid(), 0.3, pattern, 'open', now(), now()
+       from look_alike, generate_series(1, 6000) where workspace_id = '${workspace.id}'`,
+    );
+    const { accepted, asked, above } = await workspace.get<ThresholdExamples>(
+      '/identity/examples?kind=contact&accept=0.5&ask=0.2',
+    );
+    expect({ accepted, asked }).toEqual({ accepted: 1, asked: 6_000 });
+    expect(above.map(({ other }) => other.id)).toEqual([one!.other_id]);
   });
 });

@@ -123,7 +123,7 @@ export interface IdentityReport {
     learnedAt: string | null;
   };
   scan: ScanShape | null;
-  /** How many pairs have which probability, in hundredths: of the last scan. */
+  /** How many pairs have which probability, in hundredths: of all that nobody merged, decided ones too. */
   scores: number[];
   open: number;
   /** Pairs found, by week (its Monday) and intake. */
@@ -138,7 +138,7 @@ export interface IdentityReport {
   merges: MergeShape[];
 }
 
-/** Pairs on either side of a threshold, and how many there are. */
+/** Pairs on either side of a threshold, those nearest to it first, and how many that wait there are. */
 export interface ThresholdExamples {
   accepted: number;
   asked: number;

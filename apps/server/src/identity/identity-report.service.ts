@@ -6,6 +6,7 @@ import { RecordsService } from '../records/records.service';
 import { MergesService } from './merges.service';
 import { RecognitionService } from './recognition.service';
 import { ScanService } from './scan.service';
+import { ThresholdsService } from './thresholds.service';
 
 const WEEKS = 12;
 const MERGES = 20;
@@ -19,6 +20,7 @@ export class IdentityReportService {
   constructor(
     @Inject(RecognitionService) private readonly recognition: RecognitionService,
     @Inject(ScanService) private readonly scans: ScanService,
+    @Inject(ThresholdsService) private readonly thresholds: ThresholdsService,
     @Inject(MergesService) private readonly merges: MergesService,
     @Inject(RecordsService) private readonly records: RecordsService,
   ) {}
@@ -36,7 +38,7 @@ export class IdentityReportService {
       settings: await this.recognition.settings(tx),
       model: { records, learned, sameShare, fields, relations, learnedAt: learnedAt?.at.toISOString() ?? null },
       scan: await this.scans.latest(tx, kind),
-      scores: await this.scans.scores(tx, kind),
+      scores: await this.thresholds.scores(tx, kind),
       open: await this.#open(tx, kind),
       weeks: await this.#weeks(tx, kind),
       rules: await this.#rules(tx, kind),

@@ -42,6 +42,7 @@ import { readLimit } from '../platform/paging';
 import { PeopleService } from '../workspaces/people.service';
 import { IdentityReportService } from './identity-report.service';
 import { LookAlikesService } from './look-alikes.service';
+import { ThresholdsService } from './thresholds.service';
 import { MergesService } from './merges.service';
 import { RecognitionService } from './recognition.service';
 import { SCANNED, ScanService } from './scan.service';
@@ -138,6 +139,7 @@ export class IdentityController {
     @Inject(MergesService) private readonly merges: MergesService,
     @Inject(UnmergeService) private readonly unmerges: UnmergeService,
     @Inject(LookAlikesService) private readonly lookAlikes: LookAlikesService,
+    @Inject(ThresholdsService) private readonly thresholds: ThresholdsService,
     @Inject(ScanService) private readonly scans: ScanService,
     @Inject(RecognitionService) private readonly recognition: RecognitionService,
     @Inject(IdentityReportService) private readonly reports: IdentityReportService,
@@ -158,9 +160,7 @@ export class IdentityController {
   ): Promise<ThresholdExamples> {
     const thresholds = { accept: Number(accept), ask: Number(ask) };
     refuseThresholds(thresholds);
-    return this.database.inWorkspace(workspaceId, (tx) =>
-      this.lookAlikes.examples(tx, kind, thresholds.accept, thresholds.ask),
-    );
+    return this.database.inWorkspace(workspaceId, (tx) => this.thresholds.examples(tx, kind, thresholds));
   }
 
   @Put('identity/settings')

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { verdictOn, type RecordKind } from '@haycart/core';
-import type { LookAlikeGroup, LookAlikeLine, MergeRehearsal, ThresholdExamples } from '@haycart/api';
+import type { LookAlikeGroup, LookAlikeLine, MergeRehearsal } from '@haycart/api';
 import type { Caller } from '../platform/auth/caller';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
@@ -36,7 +36,7 @@ export class LookAlikesService {
     most: number,
     where: { kind?: RecordKind; least?: number } = {},
   ): Promise<WaitingPair[]> {
-    return this.#lines(tx, await this.pairs.open(tx, { ...where, most }));
+    return this.lines(tx, await this.pairs.open(tx, { ...where, most }));
   }
 
   /** A pair with its rehearsed merge, and the others that hang together with it. */
@@ -88,7 +88,7 @@ export class LookAlikesService {
     least: number,
   ): Promise<{ merged: LookAlikeLine[]; left: LookAlikeLine[] }> {
     const { sure, chained } = withoutChains(await this.#sure(tx, kind, least));
-    return { merged: await this.#lines(tx, sure), left: await this.#lines(tx, chained) };
+    return { merged: await this.lines(tx, sure), left: await this.lines(tx, chained) };
   }
 
   /** Merges every pair from a probability on but those that hang together only in a chain. */
@@ -102,21 +102,6 @@ export class LookAlikesService {
       merged += (await this.merges.merge(tx, { kind, ids }, by)).merges.length;
     }
     return merged;
-  }
-
-  /** Pairs on either side of a threshold, and how many would be accepted and asked about. */
-  async examples(tx: WorkspaceTx, kind: RecordKind, accept: number, ask: number): Promise<ThresholdExamples> {
-    const rows = await this.pairs.open(tx, { kind, least: ask, most: 5_000 });
-    const sorted = [...rows].sort((a, b) => b.probability - a.probability);
-    const isAccepted = (pair: PairRow) => verdictOn(pair, kind, { accept, ask }) === 'accept';
-    const accepted = sorted.filter(isAccepted);
-    const asked = sorted.filter((pair) => !isAccepted(pair));
-    return {
-      accepted: accepted.length,
-      asked: asked.length,
-      above: await this.#lines(tx, accepted.slice(-5)),
-      below: await this.#lines(tx, asked.slice(0, 5)),
-    };
   }
 
   /** Pairs that may be accepted from a probability on. */
@@ -155,7 +140,8 @@ export class LookAlikesService {
     };
   }
 
-  async #lines(tx: WorkspaceTx, rows: readonly PairRow[]): Promise<WaitingPair[]> {
+  /** Pairs with the names of both; those of which one is gone are left out. */
+  async lines(tx: WorkspaceTx, rows: readonly PairRow[]): Promise<WaitingPair[]> {
     const names = await this.records.named(
       tx,
       rows.flatMap(({ one_id: one, other_id: other }) => [one, other]),

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { Pattern, RecordKind } from '@haycart/core';
+import type { Pattern, RecordKind, Thresholds } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import type { DecidedPatterns, FoundPair } from './look-through';
 
@@ -83,6 +83,65 @@ export class LookAlikesStore {
        where workspace_id = $1 and state in ('open', 'later') and ($2::text is null or record_kind = $2) and probability >= $3
        order by state <> 'open', probability desc, one_id, other_id limit $4`,
       [tx.workspaceId, kind ?? null, least, most],
+    );
+  }
+
+  /** Pairs that nobody merged, decided ones too, by probability in hundredths. */
+  async byHundredth(tx: WorkspaceTx, kind: RecordKind): Promise<{ hundredth: number; times: number }[]> {
+    return tx.statement(
+      'pairs_by_hundredth',
+      `select floor(probability * 100)::int as hundredth, count(*)::int as times from look_alike
+       where workspace_id = $1 and record_kind = $2 and state <> 'same' and pattern <> '' group by 1`,
+      [tx.workspaceId, kind],
+    );
+  }
+
+  /** Open pairs from `ask` on, counted by how they agree and whether they lie over `accept`. */
+  async byPattern(
+    tx: WorkspaceTx,
+    kind: RecordKind,
+    { accept, ask }: Thresholds,
+  ): Promise<{ pattern: Pattern; over: boolean; times: number }[]> {
+    return tx.statement(
+      'open_pairs_by_pattern',
+      `select pattern, probability >= $4 as over, count(*)::int as times from look_alike
+       where workspace_id = $1 and record_kind = $2 and state in ('open', 'later') and probability >= $3 group by 1, 2`,
+      [tx.workspaceId, kind, ask, accept],
+    );
+  }
+
+  /** Open pairs over a line, those nearest to it first, that agree in one of some ways. */
+  async over(
+    tx: WorkspaceTx,
+    kind: RecordKind,
+    line: number,
+    patterns: readonly Pattern[],
+    most: number,
+  ): Promise<PairRow[]> {
+    return tx.statement<PairRow>(
+      'open_pairs_over',
+      `select record_kind, one_id, other_id, probability, pattern, state, found_at from look_alike
+       where workspace_id = $1 and record_kind = $2 and state in ('open', 'later') and probability >= $3 and pattern = any($4)
+       order by probability, one_id, other_id limit $5`,
+      [tx.workspaceId, kind, line, patterns, most],
+    );
+  }
+
+  /** Open pairs under a line, those nearest to it first; then those over it that agree in none of some ways. */
+  async under(
+    tx: WorkspaceTx,
+    kind: RecordKind,
+    { accept, ask }: Thresholds,
+    patterns: readonly Pattern[],
+    most: number,
+  ): Promise<PairRow[]> {
+    return tx.statement<PairRow>(
+      'open_pairs_under',
+      `select record_kind, one_id, other_id, probability, pattern, state, found_at from look_alike
+       where workspace_id = $1 and record_kind = $2 and state in ('open', 'later') and probability >= $3
+         and (probability < $4 or not pattern = any($5))
+       order by probability >= $4, probability desc, one_id, other_id limit $6`,
+      [tx.workspaceId, kind, ask, accept, patterns, most],
     );
   }
 

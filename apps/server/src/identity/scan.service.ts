@@ -61,12 +61,13 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
   /** Begins to look through a kind of record; the scan that is under way already is answered instead. */
   async start(tx: WorkspaceTx, kind: RecordKind, by: string): Promise<ScanShape> {
     const id = newId();
+    const { thresholds } = await this.recognition.settings(tx);
     await tx.statement(
       `start_scan_${kind}`,
-      `insert into look_alike_scan (workspace_id, id, record_kind, state, records, parts_done, parts, pairs, found, scores, by, started_at)
-       select $1::uuid, $2::uuid, $3, 'running', n, 0, greatest(1, ceil(n / ${PART}.0))::int, 0, 0, '[]', $4, now() from (select count(*)::int as n from ${kind} where workspace_id = $1) c
+      `insert into look_alike_scan (workspace_id, id, record_kind, state, records, parts_done, parts, pairs, found, ask, scores, by, started_at)
+       select $1::uuid, $2::uuid, $3, 'running', n, 0, greatest(1, ceil(n / ${PART}.0))::int, 0, 0, $5, '[]', $4, now() from (select count(*)::int as n from ${kind} where workspace_id = $1) c
        on conflict (workspace_id, record_kind) where state = 'running' do nothing`,
-      [tx.workspaceId, id, kind, by],
+      [tx.workspaceId, id, kind, by, thresholds.ask],
     );
     const scan = (await this.latest(tx, kind))!;
     if (scan.id === id) tx.afterCommit(() => void this.#ask(tx.workspaceId, id).catch(() => {}));
@@ -82,14 +83,14 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
     return row ? scanShape(row) : null;
   }
 
-  /** How many pairs have which probability, by the last scan that ended. */
-  async scores(tx: WorkspaceTx, kind: RecordKind): Promise<number[]> {
-    const [row] = await tx.statement<{ scores: number[] }>(
-      'scan_scores',
-      `select scores from look_alike_scan where workspace_id = $1 and record_kind = $2 and state = 'done' order by started_at desc, id desc limit 1`,
+  /** How many pairs the last scan that ended left below what it kept, by probability in hundredths. */
+  async leftBelow(tx: WorkspaceTx, kind: RecordKind): Promise<number[]> {
+    const [row] = await tx.statement<{ scores: number[]; ask: number }>(
+      'scan_left_below',
+      `select scores, ask from look_alike_scan where workspace_id = $1 and record_kind = $2 and state = 'done' order by started_at desc, id desc limit 1`,
       [tx.workspaceId, kind],
     );
-    return row?.scores ?? [];
+    return row ? row.scores.slice(0, Math.round(row.ask * 100)) : [];
   }
 
   async cancel(tx: WorkspaceTx, id: string): Promise<ScanShape> {
@@ -145,12 +146,11 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   async #compare(workspaceId: string, scan: ScanRow, model: LikenessModel, workers: ScanWorkers): Promise<void> {
-    const { thresholds } = await this.database.inWorkspace(workspaceId, (tx) => this.recognition.settings(tx));
     let next = scan.parts_done;
     while (next < scan.parts) {
       const parts = Array.from({ length: Math.min(workers.count, scan.parts - next) }, (_, index) => next + index);
       const answers = await Promise.all(
-        parts.map((part, index) => workers.ask<ComparedPart>(index, { part, size: PART, model, ask: thresholds.ask })),
+        parts.map((part, index) => workers.ask<ComparedPart>(index, { part, size: PART, model, ask: scan.ask })),
       );
       for (const answer of answers) if (!(await this.#keep(workspaceId, scan, answer))) return;
       next += parts.length;
@@ -206,6 +206,7 @@ interface ScanRow extends Record<string, unknown> {
   parts: number;
   pairs: string;
   found: number;
+  ask: number;
   by: string;
   started_at: Date;
   finished_at: Date | null;

@@ -86,6 +86,8 @@ export const lookAlikeScan = pgTable(
     parts: integer('parts').notNull(),
     pairs: bigint('pairs', { mode: 'number' }).notNull(),
     found: integer('found').notNull(),
+    /** From what probability on its pairs are kept; of those below only the number is. */
+    ask: doublePrecision('ask').notNull(),
     /** How many pairs have which probability, in hundredths. */
     scores: jsonb('scores').$type<number[]>().notNull(),
     by: text('by').notNull(),

@@ -53,7 +53,8 @@ export function ScoreChart({ scores, thresholds }: { scores: readonly number[]; 
         ))}
       </div>
       <figcaption className="mt-1 text-small text-muted">
-        Pairs by probability, from {FROM} % on; heights grow with the square root, so that few are seen beside many.
+        Pairs by probability, from {FROM} % on, decided ones too; heights grow with the square root, so that few are
+        seen beside many.
       </figcaption>
     </figure>
   );

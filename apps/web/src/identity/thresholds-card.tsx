@@ -1,5 +1,5 @@
 import type { IdentityReport, LookAlikeLine, ThresholdExamples } from '@haycart/api';
-import { counted, percent, type RecordKind } from '@haycart/core';
+import { counted, percent, type RecordKind, type Thresholds } from '@haycart/core';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -18,15 +18,8 @@ export function ThresholdsCard({ report }: { report: IdentityReport }) {
   const [thresholds, setThresholds] = useState(saved);
   const { accept, ask } = thresholds;
   const crossed = ask > accept;
-  const counts = countsOf(report.scores, thresholds);
-  const before = countsOf(report.scores, saved);
-  const examples = useQuery({
-    queryKey: ['identity', report.kind, 'examples', accept, ask],
-    queryFn: () => call<ThresholdExamples>('GET', `/identity/examples?kind=${report.kind}&accept=${accept}&ask=${ask}`),
-    placeholderData: keepPreviousData,
-    enabled: !crossed,
-    retry: false,
-  });
+  const examples = useQuery(examplesAt(report.kind, thresholds));
+  const before = useQuery(examplesAt(report.kind, saved));
   const save = useMutation({
     mutationFn: () => call('PUT', '/identity/settings', { thresholds }),
     onSuccess: async () => {
@@ -49,13 +42,13 @@ export function ThresholdsCard({ report }: { report: IdentityReport }) {
           label="Ask from"
           value={ask}
           set={(value) => setThresholds({ ...thresholds, ask: value })}
-          note={`${counted(counts.asked, 'pair')} asked${difference(counts.asked - before.asked)}`}
+          note={noteOn('asked', crossed ? undefined : examples.data, before.data)}
         />
         <Slider
           label="Accept from"
           value={accept}
           set={(value) => setThresholds({ ...thresholds, accept: value })}
-          note={`${counted(counts.accepted, 'pair')} acceptable${difference(counts.accepted - before.accepted)}`}
+          note={noteOn('accepted', crossed ? undefined : examples.data, before.data)}
         />
       </div>
       {crossed && (
@@ -71,11 +64,7 @@ export function ThresholdsCard({ report }: { report: IdentityReport }) {
             kind={report.kind}
             askedFrom={thresholds.accept}
           />
-          <Examples
-            title="Just over the line: acceptable"
-            pairs={examples.data.above.toReversed()}
-            kind={report.kind}
-          />
+          <Examples title="Just over the line: acceptable" pairs={examples.data.above} kind={report.kind} />
         </div>
       )}
       <div className="flex items-center gap-2">
@@ -159,13 +148,21 @@ function Examples({
   );
 }
 
-function countsOf(scores: readonly number[], { accept, ask }: { accept: number; ask: number }) {
-  let [asked, accepted] = [0, 0];
-  scores.forEach((times, hundredth) => {
-    if (hundredth >= Math.round(accept * 100)) accepted += times;
-    else if (hundredth >= Math.round(ask * 100)) asked += times;
-  });
-  return { asked, accepted };
+/** What thresholds would do, asked of the server; nothing of those that cross. */
+function examplesAt(kind: RecordKind, { accept, ask }: Thresholds) {
+  return {
+    queryKey: ['identity', kind, 'examples', accept, ask],
+    queryFn: () => call<ThresholdExamples>('GET', `/identity/examples?kind=${kind}&accept=${accept}&ask=${ask}`),
+    placeholderData: keepPreviousData,
+    enabled: ask <= accept,
+    retry: false,
+  };
+}
+
+function noteOn(verdict: 'asked' | 'accepted', now?: ThresholdExamples, before?: ThresholdExamples): string {
+  if (!now || !before) return '';
+  const word = verdict === 'asked' ? 'to ask about' : 'acceptable';
+  return `${counted(now[verdict], 'pair')} ${word}${difference(now[verdict] - before[verdict])}`;
 }
 
 function difference(more: number): string {
