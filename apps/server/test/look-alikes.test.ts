@@ -440,9 +440,19 @@ describe('what recognition did', () => {
     expect(await workspace.get('/identity/examples?kind=contact&accept=0.5&ask=0.2')).toEqual({
       accepted: 1,
       asked: 0,
+      askedByName: 0,
       above: [],
       below: [],
     });
+  });
+
+  test('a pair over the line whose names may be those of two is counted with those asked about, and said so', async () => {
+    await made(ada);
+    await made({ ...ada, last_name: 'Oduya', email: 'ada.t@weir.example' });
+    await person('PUT', '/identity/settings', { thresholds: { accept: 0.02, ask: 0.01 } });
+    await scanned();
+    const examples = await workspace.get<ThresholdExamples>('/identity/examples?kind=contact&accept=0.02&ask=0.01');
+    expect(examples).toMatchObject({ accepted: 0, asked: 1, askedByName: 1, above: [], below: [{ kind: 'contact' }] });
   });
 
   test('examples are those nearest to the line, however many lie farther off', async () => {

@@ -142,6 +142,8 @@ export interface IdentityReport {
 export interface ThresholdExamples {
   accepted: number;
   asked: number;
+  /** Of those asked about, how many lie over the line and are asked about since the names may be those of two. */
+  askedByName: number;
   above: LookAlikeLine[];
   below: LookAlikeLine[];
 }

@@ -38,7 +38,12 @@ export class ThresholdsService {
       ({ pattern, over }) => verdictOn({ pattern, probability: over ? accept : ask }, kind, thresholds) === 'accept',
     );
     const patterns = accepted.map(({ pattern }) => pattern);
-    const counted = { accepted: sumOf(accepted), asked: sumOf(ways) - sumOf(accepted) };
+    const over = sumOf(ways.filter((way) => way.over));
+    const counted = {
+      accepted: sumOf(accepted),
+      asked: sumOf(ways) - sumOf(accepted),
+      askedByName: over - sumOf(accepted),
+    };
     (await this.scans.leftBelow(tx, kind)).forEach((times, hundredth) => {
       if (hundredth >= Math.round(accept * 100)) counted.accepted += times;
       else if (hundredth >= Math.round(ask * 100)) counted.asked += times;

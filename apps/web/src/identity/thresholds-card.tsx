@@ -56,6 +56,12 @@ export function ThresholdsCard({ report }: { report: IdentityReport }) {
           Nobody can be asked about what is accepted. Make “ask” the smaller of the two.
         </p>
       )}
+      {!!examples.data?.askedByName && !crossed && (
+        <p className="text-small text-muted">
+          {counted(examples.data.askedByName, 'pair')} over the line {examples.data.askedByName === 1 ? 'is' : 'are'}{' '}
+          asked about all the same: the names may be those of two.
+        </p>
+      )}
       {examples.data && !crossed && (
         <div className="grid gap-4 sm:grid-cols-2">
           <Examples
