@@ -4,7 +4,7 @@ import {
   comparedForm,
   countPatterns,
   estimateModel,
-  candidatePairs,
+  BlockIndex,
   spreadPairs,
   startingModel,
   type LikenessModel,
@@ -80,7 +80,7 @@ export function modelOf(records: readonly GeneratedRecord[]): LikenessModel {
     { ...startingModel('contact', forms.length), common: commonValues(forms) },
     {
       records: forms.length,
-      candidates: countPatterns(candidatePairs(forms), forms),
+      candidates: countPatterns(new BlockIndex(forms).pairs(), forms),
       random: countPatterns(spreadPairs(forms.length, 40_000), forms),
       same: new Map(),
       different: new Map(),

@@ -1,5 +1,5 @@
 import {
-  candidatePairs,
+  BlockIndex,
   commonValues,
   comparedForm,
   countPatterns,
@@ -37,7 +37,7 @@ function learned(forms: readonly ComparedRecord[]): LikenessModel {
     { ...startingModel('contact', forms.length), records: forms.length, common: commonValues(forms) },
     {
       records: forms.length,
-      candidates: countPatterns(candidatePairs(forms), forms),
+      candidates: countPatterns(new BlockIndex(forms).pairs(), forms),
       random: countPatterns(spreadPairs(forms.length, 40_000), forms),
       same: new Map(),
       different: new Map(),
@@ -57,7 +57,7 @@ function judge(
   for (const { person } of records) same.set(person, (same.get(person) ?? 0) + 1);
   const truth = [...same.values()].reduce((sum, times) => sum + (times * (times - 1)) / 2, 0);
   let found = 0;
-  for (const [a, b] of candidatePairs(forms)) {
+  for (const [a, b] of new BlockIndex(forms).pairs()) {
     const isSame = records[a]!.person === records[b]!.person;
     const said = verdict(a, b);
     judged.pairs += 1;
@@ -117,7 +117,7 @@ for (const seed of SEEDS) {
   );
   add(sums.likeness, judge(people, by(model), forms));
   add(sums.starting, judge(people, by(start), forms));
-  for (const [a, b] of candidatePairs(forms)) {
+  for (const [a, b] of new BlockIndex(forms).pairs()) {
     const { probability } = likeness(model, forms[a]!, forms[b]!);
     const bin = calibration[Math.min(9, Math.floor(probability * 10))]!;
     bin.pairs += 1;

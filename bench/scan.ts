@@ -16,6 +16,7 @@ for (const size of SIZES) {
   const who = await copyPeople(client, workspaceId, manyPeople(size, SEED));
   await client.query('vacuum analyze');
   const at = size.toLocaleString('en-GB');
+  const before = process.memoryUsage().rss;
   let peak = 0;
   const watch = setInterval(() => (peak = Math.max(peak, process.memoryUsage().rss)), 100);
   const begin = process.hrtime.bigint();
@@ -36,6 +37,7 @@ for (const size of SIZES) {
   figures[`${at}: pairs found`] = rows.length;
   figures[`${at}: precision of the accepted`] = right(accepted) / Math.max(1, accepted.length);
   figures[`${at}: recall, asked ones included`] = right(rows) / truth;
+  figures[`${at}: memory before, MB`] = before / 1e6;
   figures[`${at}: memory with workers, MB`] = peak / 1e6;
   await client.end();
   await services.close();

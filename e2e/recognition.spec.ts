@@ -132,6 +132,13 @@ test('a route asks who is meant, and goes on as a person says', async ({ page },
   await expect(rules.getByText('by likeness')).toBeVisible();
   await publish(page, 1);
   await send({ name: 'Fenna Oosterwijk', email: `fenna@${at}`, phone: '07700 900621' });
+  // The rehearsal says beforehand whom a person will be asked about.
+  const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });
+  await rehearsal.getByRole('button', { name: 'Edit the sample by hand' }).click();
+  await rehearsal
+    .getByLabel('The sample, as JSON')
+    .fill(JSON.stringify({ name: 'Fenna Quartermaine', email: `fenna@${at}` }));
+  await expect(rehearsal.getByRole('list', { name: 'Those that may be meant' })).toContainText('Fenna Oosterwijk');
   await send({ name: 'Fenna Quartermaine', email: `fenna@${at}` });
 
   await page.goto('/decide');

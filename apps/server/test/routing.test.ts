@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import type {
   HistoryEntry,
   Page,
@@ -12,6 +12,7 @@ import type {
   TouchShape,
 } from '@haycart/api';
 import pg from 'pg';
+import { RecordsService } from '../src/records/records.service';
 import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
@@ -157,6 +158,41 @@ describe('an enquiry', () => {
       { outcome: 'written', n: people.length * 6 },
     ]);
     expect((await records('contacts')).map(({ name }) => name).sort()).toEqual(people.map(({ name }) => name).sort());
+  });
+
+  test('in a batch whose planning fails, while what was planned is being written, is written once and by itself', async () => {
+    await workspace.publish();
+    const recordsService = server.app.get(RecordsService);
+    const usual = recordsService.lockAndLoad.bind(recordsService);
+    let failed = false;
+    const loading = jest.spyOn(recordsService, 'lockAndLoad').mockImplementation(async (...asked) => {
+      const known = await usual(...asked);
+      const copy = known.copy.bind(known);
+      let parts = 0;
+      // Of the second part, when the first is under way to the database.
+      known.copy = () => {
+        parts += 1;
+        if (parts === 2) {
+          failed = true;
+          throw new Error('Planning fails.');
+        }
+        return copy();
+      };
+      return known;
+    });
+    const people = Array.from({ length: 150 }, (_, n) => ({ name: `Person ${n}`, email: `p${n}@firm${n}.example` }));
+    await server.postJson(`/in/${workspace.endpoint}`, people);
+    await workspace.handled();
+    loading.mockRestore();
+    expect(failed).toBe(true);
+    expect(await workspace.query('select outcome, count(*)::int as n from run group by 1')).toEqual([
+      { outcome: 'written', n: people.length },
+    ]);
+    expect((await records('contacts')).map(({ name }) => name).sort()).toEqual(people.map(({ name }) => name).sort());
+    const [{ n }] = (await workspace.query<{ n: number }>(
+      `select count(distinct record_id)::int as n from record_change where record_kind = 'contact'`,
+    )) as [{ n: number }];
+    expect(n).toBe(people.length);
   });
 
   test('from one mailbox written in two ways is written, and found by either', async () => {

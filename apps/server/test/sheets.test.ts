@@ -107,6 +107,8 @@ describe('a file', () => {
 
   test.each([
     ['nothing.csv', '', 'There is nothing in the file.'],
+    ['header.csv', 'name,email\n', 'There is a header in the file, and no row below it.'],
+    ['words.xlsx', 'this is no workbook', 'There is a header in the file, and no row below it.'],
     ['old.xls', new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 1, 2]), 'This is a workbook of an old kind'],
     ['picture.png', new Uint8Array([0x89, 0x50, 0, 0, 0, 0x0d]), 'This is no text and no workbook'],
     ['broken.xlsx', new Uint8Array([0x50, 0x4b, 3, 4, 1, 2, 3]), 'no workbook, or a damaged one'],

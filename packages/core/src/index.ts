@@ -58,6 +58,7 @@ export * from './identity/likeness/agreement';
 export * from './identity/likeness/compared';
 export * from './identity/likeness/compared-fields';
 export * from './identity/likeness/blocks';
+export * from './identity/likeness/block-index';
 export * from './identity/likeness/model';
 export * from './identity/likeness/score';
 export * from './identity/likeness/words';

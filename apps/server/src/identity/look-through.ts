@@ -1,11 +1,10 @@
 import {
   agreements,
-  blocksOf,
+  BlockIndex,
   commonValues,
   comparedForm,
   countPatterns,
   estimateModel,
-  LARGEST_BLOCK,
   likeness,
   patternOf,
   spreadPairs,
@@ -68,7 +67,7 @@ const RANDOM_PAIRS = 40_000;
 export class LookThrough {
   readonly #ids: string[] = [];
   readonly #forms: ComparedRecord[] = [];
-  readonly #blocks = new Map<string, number[]>();
+  readonly #blocks = new BlockIndex();
 
   answer(message: ToScan): FromScan {
     if ('records' in message) return this.#read(message.kind, message.records);
@@ -78,14 +77,10 @@ export class LookThrough {
 
   #read(kind: RecordKind, records: readonly ReadRecord[]): FromScan {
     for (const { id, values, ...around } of records) {
-      const index = this.#ids.push(id) - 1;
       const form = comparedForm(kind, values, around);
+      this.#ids.push(id);
       this.#forms.push(form);
-      for (const key of blocksOf(form)) {
-        const members = this.#blocks.get(key);
-        if (members) members.push(index);
-        else this.#blocks.set(key, [index]);
-      }
+      this.#blocks.add(form);
     }
     return { read: this.#ids.length };
   }
@@ -96,7 +91,7 @@ export class LookThrough {
       { ...start, records: forms.length, common: commonValues(forms) },
       {
         records: forms.length,
-        candidates: countPatterns(this.#pairs(0, forms.length, MOST_LEARNED_FROM), forms),
+        candidates: countPatterns(firstOf(this.#blocks.pairs(), MOST_LEARNED_FROM), forms),
         random: countPatterns(spreadPairs(forms.length, RANDOM_PAIRS), forms),
         same: new Map(same),
         different: new Map(different),
@@ -109,7 +104,7 @@ export class LookThrough {
     const scores = new Array<number>(101).fill(0);
     let compared = 0;
     const end = Math.min(this.#ids.length, (part + 1) * size);
-    for (const [a, b] of this.#pairs(part * size, end)) {
+    for (const [a, b] of this.#blocks.pairs(part * size, end)) {
       const [one, other] = [this.#forms[a]!, this.#forms[b]!];
       const { probability } = likeness(model, one, other);
       compared += 1;
@@ -120,24 +115,12 @@ export class LookThrough {
     }
     return { part, pairs, compared, scores };
   }
+}
 
-  /** Pairs whose later record lies in a part of the list. */
-  *#pairs(from: number, to: number, most = Infinity): Generator<[number, number]> {
-    let yielded = 0;
-    for (let later = from; later < to; later++) {
-      const earlier = new Set<number>();
-      for (const key of blocksOf(this.#forms[later]!)) {
-        const members = this.#blocks.get(key)!;
-        if (members.length > LARGEST_BLOCK) continue;
-        for (const member of members) {
-          if (member >= later) break;
-          earlier.add(member);
-        }
-      }
-      for (const member of earlier) {
-        if (yielded++ >= most) return;
-        yield [member, later];
-      }
-    }
+function* firstOf<Item>(items: Iterable<Item>, most: number): Generator<Item> {
+  let taken = 0;
+  for (const item of items) {
+    if (taken++ >= most) return;
+    yield item;
   }
 }

@@ -16,7 +16,7 @@ import { ScanWorkers } from './scan-workers';
 
 const TASK = 'scan-look-alikes';
 /** Records read at once. */
-const READ = 5_000;
+const READ = 1_000;
 /** Records whose pairs are worked out at once: what is lost when the machine stops. */
 const PART = 2_000;
 

@@ -8,20 +8,20 @@ import type { FastifyReply } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
+import { EXPORT_PORTION, EXPORT_TYPES, sendExport, type ExportFormat } from '../platform/export-file';
 import { readLimit } from '../platform/paging';
 import { DestinationService } from '../workspaces/destination.service';
 import { PeopleService } from '../workspaces/people.service';
 import { listSetting } from './list-setting';
 import { firstPlace } from './first-place';
 import { RecordEditsService } from './record-edits.service';
-import { EXPORT_FORMATS, EXPORT_TYPES, exportRecords, type ExportFormat } from './record-export';
+import { exportRecords } from './record-export';
 import { kindFrom } from './record-kinds';
 import { RecordListsService, type ListSetting, type RecordQuery } from './record-lists.service';
 import { RecordSheetService } from './record-sheet.service';
 import { RecordsService } from './records.service';
 
 const MOST_AT_ONCE = 10_000;
-const EXPORT_PORTION = 1_000;
 
 class QueryDto implements RecordQuery {
   @IsOptional() @IsString() @Length(0, 400) email?: string;
@@ -42,7 +42,7 @@ class GroupsDto extends QueryDto {
 }
 
 class ExportDto extends QueryDto {
-  @IsIn(EXPORT_FORMATS) format: ExportFormat;
+  @IsIn(Object.keys(EXPORT_TYPES)) format: ExportFormat;
   /** Keys of fields, separated by commas; all of them when not said. */
   @IsOptional() @IsString() @Length(0, 20_000) columns?: string;
 }
@@ -142,11 +142,7 @@ export class RecordsController {
     await this.#listing(caller, async (tx, setting) => {
       const fields = chosenColumns(kind, columns, setting);
       const file = exportRecords(format, fields, this.lists.portions(tx, kind, query, setting, EXPORT_PORTION));
-      void reply
-        .header('content-type', EXPORT_TYPES[format])
-        .header('content-disposition', `attachment; filename="${plural}.${format}"`)
-        .send(file);
-      await new Promise<void>((resolve) => file.once('close', resolve));
+      await sendExport(reply, plural, format, file);
     });
   }
 

@@ -80,6 +80,7 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
       if (!(await this.#keep(workspaceId, id, file, portion, looked))) return;
       portion = [];
     }
+    if (!looked) return this.#unreadable(workspaceId, id, 'There is a header in the file, and no row below it.');
     if (portion.length && !(await this.#keep(workspaceId, id, file, portion, looked))) return;
     await this.database.inWorkspace(workspaceId, async (tx) => {
       await tx.statement(

@@ -1,4 +1,4 @@
-import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query, Res } from '@nestjs/common';
 import { ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import { RUN_OUTCOMES, type Page, type SubmissionDetail, type SubmissionShape } from '@haycart/api';
 import {
@@ -12,12 +12,16 @@ import {
   IsUUID,
   ValidateNested,
 } from 'class-validator';
+import type { FastifyReply } from 'fastify';
 import { Type } from 'class-transformer';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { ProblemError } from '../platform/errors/problem-error';
+import { EXPORT_PORTION, sendExport } from '../platform/export-file';
 import { readCursor, readLimit } from '../platform/paging';
+import { ProfilesService } from './profiles.service';
+import { exportSubmissions, SUBMISSION_FORMATS, type SubmissionFormat } from './submission-export';
 import { SubmissionQueue } from './submission-queue';
 import { SubmissionsService, type SubmissionFilter } from './submissions.service';
 
@@ -28,6 +32,10 @@ class SubmissionQuery {
   @IsOptional() @IsUUID() route?: string;
   @IsOptional() @IsString() limit?: string;
   @IsOptional() @IsString() after?: string;
+}
+
+class SubmissionExportQuery extends SubmissionQuery {
+  @IsIn(SUBMISSION_FORMATS) format: SubmissionFormat;
 }
 
 class ManyDto {
@@ -49,6 +57,7 @@ export class SubmissionsController {
     @Inject(Database) private readonly database: Database,
     @Inject(Events) private readonly events: Events,
     @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
+    @Inject(ProfilesService) private readonly profiles: ProfilesService,
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
   ) {}
 
@@ -62,6 +71,25 @@ export class SubmissionsController {
   @Get('submission-outcomes')
   outcomes(@ByCaller() { workspaceId }: Caller, @Query() query: SubmissionQuery): Promise<Record<string, number>> {
     return this.database.inWorkspace(workspaceId, (tx) => this.submissions.outcomes(tx, filterFrom(query)));
+  }
+
+  /** Everything that the list shows, as a file. */
+  @Get('submissions/export')
+  async export(
+    @ByCaller() { workspaceId }: Caller,
+    @Query() { format, ...query }: SubmissionExportQuery,
+    @Res() reply: FastifyReply,
+  ): Promise<void> {
+    const filter = filterFrom(query);
+    const { intake } = filter;
+    const profile = intake
+      ? await this.database.inWorkspace(workspaceId, (tx) => this.profiles.shape(tx, intake))
+      : null;
+    // The transaction stays open while the file is written, so that it shows one moment.
+    await this.database.inWorkspace(workspaceId, async (tx) => {
+      const portions = this.submissions.portions(tx, filter, EXPORT_PORTION);
+      await sendExport(reply, 'submissions', format, exportSubmissions(format, profile?.fields ?? null, portions));
+    });
   }
 
   @Get('submissions/:id')

@@ -54,24 +54,25 @@ export class SubmissionsService {
     limit: number,
     after: Cursor | null,
   ): Promise<Page<SubmissionShape>> {
-    const values = [
-      tx.workspaceId,
-      filter.intake ?? null,
-      filter.since ?? null,
-      filter.outcome ?? null,
-      filter.route ?? null,
-    ];
-    const rows = await tx.statement<Row>(
-      'submissions',
-      `select ${COLUMNS} ${FROM} ${WHERE} and ($6::timestamptz is null or (s.received_at, s.id) < ($6, $7::uuid)) order by s.received_at desc, s.id desc limit $8`,
-      [...values, after?.at ?? null, after?.id ?? null, limit + 1],
-    );
+    const rows = await this.#rows(tx, filter, limit + 1, after);
     const [count] = await tx.statement<{ total: number }>(
       'submissions_total',
       `select count(*)::int as total ${FROM} ${WHERE}`,
-      values,
+      [tx.workspaceId, ...valuesOf(filter)],
     );
     return pageOf(rows, limit, shape, ({ at, id }) => ({ at, id }), count!.total);
+  }
+
+  /** All that a filter leaves, latest first and in portions, so that any number fits into memory. */
+  async *portions(tx: WorkspaceTx, filter: SubmissionFilter, size: number): AsyncGenerator<SubmissionShape[]> {
+    let after: Cursor | null = null;
+    for (;;) {
+      const rows: Row[] = await this.#rows(tx, filter, size, after);
+      if (rows.length) yield rows.map(shape);
+      const last = rows[rows.length - 1];
+      if (!last || rows.length < size) return;
+      after = { at: last.at, id: last.id };
+    }
   }
 
   async one(tx: WorkspaceTx, id: string): Promise<SubmissionDetail> {
@@ -90,14 +91,7 @@ export class SubmissionsService {
     const rows = await tx.statement<{ id: string }>(
       'submission_ids',
       `select s.id ${FROM} ${WHERE} order by s.received_at desc, s.id desc limit $6`,
-      [
-        tx.workspaceId,
-        filter.intake ?? null,
-        filter.since ?? null,
-        filter.outcome ?? null,
-        filter.route ?? null,
-        MOST_AT_ONCE,
-      ],
+      [tx.workspaceId, ...valuesOf(filter), MOST_AT_ONCE],
     );
     return rows.map(({ id }) => id);
   }
@@ -118,10 +112,23 @@ export class SubmissionsService {
     const rows = await tx.statement<{ outcome: string; count: number }>(
       'submission_outcomes',
       `select r.outcome, count(*)::int as count ${FROM} join run r on r.workspace_id = s.workspace_id and r.submission_id = s.id ${WHERE} group by 1`,
-      [tx.workspaceId, filter.intake ?? null, filter.since ?? null, filter.outcome ?? null, filter.route ?? null],
+      [tx.workspaceId, ...valuesOf(filter)],
     );
     return Object.fromEntries(rows.map(({ outcome, count }) => [outcome, count]));
   }
+
+  #rows(tx: WorkspaceTx, filter: SubmissionFilter, limit: number, after: Cursor | null): Promise<Row[]> {
+    return tx.statement<Row>(
+      'submissions',
+      `select ${COLUMNS} ${FROM} ${WHERE} and ($6::timestamptz is null or (s.received_at, s.id) < ($6, $7::uuid)) order by s.received_at desc, s.id desc limit $8`,
+      [tx.workspaceId, ...valuesOf(filter), after?.at ?? null, after?.id ?? null, limit],
+    );
+  }
+}
+
+/** What `WHERE` takes after the workspace. */
+function valuesOf({ intake, since, outcome, route }: SubmissionFilter): unknown[] {
+  return [intake ?? null, since ?? null, outcome ?? null, route ?? null];
 }
 
 function shape(row: Row): SubmissionShape {

@@ -22,15 +22,25 @@ import { FilterWords } from '../components/filter-words';
 import { PageHead } from '../components/sheet';
 import { Empty, Failed, Loading } from '../components/status';
 import { TextField } from '../components/text-field';
+import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { BulkBar, type Chosen } from './bulk-bar';
 import { GroupCounts } from './group-counts';
 import { nextSort, sortOf, useListState, writeSort } from './list-state';
 import { NewRecord } from './new-record';
 import { LINKED, recordColumns } from './record-columns';
-import { TakeAway } from './take-away';
 import { ViewsMenu } from './views-menu';
 
 const NOTHING: Chosen = { ids: new Set(), all: null };
+
+const FORMATS: TakeAwayFormat[] = [
+  { format: 'csv', name: 'CSV', about: 'the columns shown, for any spreadsheet' },
+  { format: 'xlsx', name: 'XLSX', about: 'the columns shown, numbers as numbers' },
+  { format: 'jsonl', name: 'JSON Lines', about: 'all of each record, for scripts' },
+];
+const VCARD: TakeAwayFormat = { format: 'vcf', name: 'vCard', about: 'for address books' };
+
+/** Columns that stand in a file: how many contacts and deals there are is no value of a record. */
+const isTakenAway = (key: string) => key !== 'contacts' && key !== 'deals';
 
 /** Contacts, companies, leads and deals: filtered, sorted and counted as one likes; all of it stands in the address. */
 export function Records() {
@@ -155,9 +165,15 @@ function RecordList({ kind }: { kind: RecordKind }) {
         <span className="flex gap-1.5">
           <ColumnsMenu columns={view.columns} choices={choices} change={(next) => state.change({ columns: next })} />
           <TakeAway
-            kind={kind}
-            wish={wish}
-            columns={view.columns.map(({ field }) => field).filter((key) => key !== 'contacts' && key !== 'deals')}
+            path={`/${plural}`}
+            wish={{
+              ...wish,
+              columns: view.columns
+                .map(({ field }) => field)
+                .filter(isTakenAway)
+                .join(','),
+            }}
+            formats={kind === 'contact' ? [...FORMATS, VCARD] : FORMATS}
           />
         </span>
       </div>

@@ -18,6 +18,7 @@ import { RunAccount } from '../components/run-account';
 import { Mono } from '../components/sheet';
 import { StateShape } from '../components/state-shape';
 import { Change } from '../components/value';
+import { CandidateList } from './candidate-list';
 
 const STOPPED = {
   write: { state: 'written', title: '' },
@@ -28,6 +29,8 @@ const STOPPED = {
 
 /** What a plan would do: a card for each record, what stops it, and the same in sentences. */
 export function PlanCards({ plan, destination }: { plan: Rehearsal; destination: Destination }) {
+  // A run stops at the write about which a person is asked.
+  const asked = plan.reason?.code === 'which-record' ? plan.writes[plan.writes.length - 1] : undefined;
   const blocking = plan.problems.filter(({ severity }) => severity === 'error');
   return (
     <>
@@ -39,6 +42,11 @@ export function PlanCards({ plan, destination }: { plan: Rehearsal; destination:
       {plan.reason && (
         <Card state={STOPPED[plan.outcome].state} title={STOPPED[plan.outcome].title}>
           <p>{plan.reason.text}</p>
+          {asked?.match.candidates && (
+            <div className="mt-2">
+              <CandidateList record={asked.record} candidates={asked.match.candidates} names={plan.names} />
+            </div>
+          )}
         </Card>
       )}
       {blocking.length > 0 && !plan.reason && (
@@ -111,6 +119,12 @@ function WriteCard({
       <p className={`text-small text-muted ${lines.length || write.place ? 'mt-1.5' : ''}`}>
         {matchText(write, recordWord(destination, write.record))}
       </p>
+      {write.match.candidates && (
+        <details className="mt-1">
+          <summary className="mb-1 cursor-pointer text-small text-muted">What that comes from</summary>
+          <CandidateList record={write.record} candidates={write.match.candidates} names={names} />
+        </details>
+      )}
     </Card>
   );
 }

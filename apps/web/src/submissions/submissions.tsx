@@ -10,6 +10,7 @@ import { usePageKeys } from '../components/list-keys';
 import { Mono, PageHead } from '../components/sheet';
 import { StateShape, stateOf } from '../components/state-shape';
 import { Empty, Failed, Loading } from '../components/status';
+import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { Time } from '../components/time';
 import { ACTED_UPON, RunManyAgain } from './run-many-again';
 import { RunPanel } from './run-panel';
@@ -48,6 +49,12 @@ const COLUMNS: ColumnDef<SubmissionShape>[] = [
     meta: { width: 'minmax(0,1.4fr)' },
     cell: ({ row: { original } }) => <Outcome submission={original} />,
   },
+];
+
+const FORMATS: TakeAwayFormat[] = [
+  { format: 'csv', name: 'CSV', about: 'of one intake, a column for each field' },
+  { format: 'xlsx', name: 'XLSX', about: 'the same, numbers as numbers' },
+  { format: 'jsonl', name: 'JSON Lines', about: 'all of each submission, for scripts' },
 ];
 
 /** Everything that arrived, newest first; the account of what became of one stands beside the list. */
@@ -98,6 +105,7 @@ export function Submissions() {
               ))}
             </span>
           )}
+          <TakeAway path="/submissions" wish={{ ...filter }} formats={FORMATS} />
         </div>
         {chosen.size > 0 && <RunManyAgain chosen={chosen} rows={rows} filter={filter} total={total} clear={clear} />}
         {list.isPending ? (

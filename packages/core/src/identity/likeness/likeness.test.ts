@@ -3,13 +3,14 @@ import fc from 'fast-check';
 import type { FieldValues } from '../../diff/record';
 import { generatePeople, seeded } from '../../testing/people';
 import { LEVELS, patternOf, type Pattern } from './agreement';
+import { BlockIndex } from './block-index';
 import { blocksOf } from './blocks';
 import { commonValues } from './common-values';
 import { comparedForm } from './compared';
 import { agreements, COMPARED_FIELDS } from './compared-fields';
 import { estimateModel } from './estimate';
 import { grownModel, startingModel, type LikenessModel } from './model';
-import { candidatePairs, countPatterns, spreadPairs } from './pairs';
+import { countPatterns, spreadPairs } from './pairs';
 import { likeness } from './score';
 import { checkThresholds, verdictOn } from './thresholds';
 import { percent, shareInWords } from './words';
@@ -92,7 +93,7 @@ describe('blocks', () => {
   ])('%j and %j are compared', (one, other) => expect(share(one, other)).toBe(true));
 
   test('nearly all pairs of one person are found, and few besides', () => {
-    const pairs = [...candidatePairs(forms)];
+    const pairs = [...new BlockIndex(forms).pairs()];
     const same = pairs.filter(([a, b]) => generated[a]!.person === generated[b]!.person).length;
     const people = new Map<number, number>();
     for (const { person } of generated) people.set(person, (people.get(person) ?? 0) + 1);
@@ -160,7 +161,7 @@ describe('learning', () => {
   test('decisions of people move what they are about', () => {
     const observed = {
       records: forms.length,
-      candidates: countPatterns(candidatePairs(forms), forms),
+      candidates: countPatterns(new BlockIndex(forms).pairs(), forms),
       random: countPatterns(spreadPairs(forms.length, 2_000), forms),
       same: new Map<Pattern, number>(),
       different: new Map<Pattern, number>(),

@@ -1,36 +1,6 @@
 import { patternOf, type Pattern } from './agreement';
-import { blocksOf } from './blocks';
 import { agreements } from './compared-fields';
 import type { ComparedRecord } from './compared';
-
-/** Larger blocks tell nothing: what so many share is no sign of one person. */
-export const LARGEST_BLOCK = 60;
-
-/** Every pair of records that share a block, once each, by their places in the list, the smaller first. */
-export function* candidatePairs(
-  records: readonly ComparedRecord[],
-  largest = LARGEST_BLOCK,
-): Generator<[number, number]> {
-  const blocks = new Map<string, number[]>();
-  records.forEach((record, index) => {
-    for (const key of blocksOf(record)) {
-      const members = blocks.get(key);
-      if (members) members.push(index);
-      else blocks.set(key, [index]);
-    }
-  });
-  const seen = new Set<number>();
-  for (const members of blocks.values()) {
-    if (members.length < 2 || members.length > largest) continue;
-    for (let i = 0; i < members.length; i++)
-      for (let j = i + 1; j < members.length; j++) {
-        const pair = members[i]! * records.length + members[j]!;
-        if (seen.has(pair)) continue;
-        seen.add(pair);
-        yield [members[i]!, members[j]!];
-      }
-  }
-}
 
 /** Counts pairs by how they agree. */
 export function countPatterns(

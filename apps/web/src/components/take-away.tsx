@@ -1,26 +1,26 @@
-import type { RecordKind } from '@haycart/core';
 import { Download } from 'lucide-react';
 import { query } from '../api/client';
-import { PLURALS } from '../api/record-kinds';
-import { Button } from '../components/button';
-import { Popover } from '../components/popover';
+import { Button } from './button';
+import { Popover } from './popover';
 
-const FORMATS: [format: string, name: string, about: string][] = [
-  ['csv', 'CSV', 'the columns shown, for any spreadsheet'],
-  ['xlsx', 'XLSX', 'the columns shown, numbers as numbers'],
-  ['jsonl', 'JSON Lines', 'all of each record, for scripts'],
-  ['vcf', 'vCard', 'for address books'],
-];
+/** A kind of file that a list can be taken away as. */
+export interface TakeAwayFormat {
+  format: 'csv' | 'xlsx' | 'jsonl' | 'vcf';
+  name: string;
+  about: string;
+}
 
 /** Takes what a list shows away as a file. */
 export function TakeAway({
-  kind,
+  path,
   wish,
-  columns,
+  formats,
 }: {
-  kind: RecordKind;
+  /** Of the list, below the API. */
+  path: string;
+  /** What the list is narrowed and ordered by. */
   wish: Record<string, string | undefined>;
-  columns: readonly string[];
+  formats: readonly TakeAwayFormat[];
 }) {
   return (
     <Popover
@@ -33,10 +33,10 @@ export function TakeAway({
       }
     >
       <ul>
-        {FORMATS.filter(([format]) => format !== 'vcf' || kind === 'contact').map(([format, name, about]) => (
+        {formats.map(({ format, name, about }) => (
           <li key={format}>
             <a
-              href={`/api/v1/${PLURALS[kind]}/export${query({ ...wish, format, columns: columns.join(',') })}`}
+              href={`/api/v1${path}/export${query({ ...wish, format })}`}
               download
               className="flex items-baseline gap-2 rounded px-2 py-1 hover:bg-hair"
             >
