@@ -162,29 +162,39 @@ describe('an enquiry', () => {
 
   test('in a batch whose planning fails, while what was planned is being written, is written once and by itself', async () => {
     await workspace.publish();
-    const recordsService = server.app.get(RecordsService);
-    const usual = recordsService.lockAndLoad.bind(recordsService);
+    const service = server.app.get(RecordsService);
+    const load = service.lockAndLoad.bind(service);
+    const write = service.write.bind(service);
     let failed = false;
-    const loading = jest.spyOn(recordsService, 'lockAndLoad').mockImplementation(async (...asked) => {
-      const known = await usual(...asked);
+    const refused: unknown[] = [];
+    const loading = jest.spyOn(service, 'lockAndLoad').mockImplementation(async (...asked) => {
+      const known = await load(...asked);
       const copy = known.copy.bind(known);
-      let parts = 0;
-      // Of the second part, when the first is under way to the database.
+      // Once the first part is planned and under way to the database, nothing can be planned any more.
       known.copy = () => {
-        parts += 1;
-        if (parts === 2) {
-          failed = true;
-          throw new Error('Planning fails.');
-        }
+        if (!failed)
+          known.withKey = () => {
+            failed = true;
+            throw new Error('Planning fails.');
+          };
         return copy();
       };
       return known;
     });
+    const writing = jest.spyOn(service, 'write').mockImplementation((...diffs) =>
+      write(...diffs).catch((cause: unknown) => {
+        refused.push(cause);
+        throw cause;
+      }),
+    );
     const people = Array.from({ length: 150 }, (_, n) => ({ name: `Person ${n}`, email: `p${n}@firm${n}.example` }));
     await server.postJson(`/in/${workspace.endpoint}`, people);
     await workspace.handled();
     loading.mockRestore();
+    writing.mockRestore();
     expect(failed).toBe(true);
+    // What was under way when planning failed was not sent to a transaction that was over.
+    expect(refused).toEqual([]);
     expect(await workspace.query('select outcome, count(*)::int as n from run group by 1')).toEqual([
       { outcome: 'written', n: people.length },
     ]);
