@@ -29,8 +29,8 @@ const COLUMNS: ColumnDef<SubmissionShape>[] = [
   },
   {
     header: 'Intake',
-    meta: { width: 'minmax(0,100px)', wide: true },
-    cell: ({ row: { original } }) => <Mono>{original.intake.key}</Mono>,
+    meta: { width: 'minmax(0,0.9fr)', wide: true },
+    cell: ({ row: { original } }) => original.intake.name,
   },
   {
     header: 'Who',

@@ -164,6 +164,13 @@ describe('who sent a payload', () => {
     ],
     [{ name: 'ÅSA LIND' }, 'ÅSA LIND', ''],
     [{ amount: 3 }, '', ''],
+    [{ 'First name': 'Jorrit', 'Last name': 'Haverkamp', 'E-mail': 'j@t.example' }, 'Jorrit Haverkamp', 'j@t.example'],
+    [{ Vorname: 'Jörg', Nachname: 'Zeller' }, 'Jörg Zeller', ''],
+    [{ applicantFirstName: 'Ada', applicant_last_name: 'Weir' }, 'Ada Weir', ''],
+    [{ company_name: 'Weir Ltd', your_name: 'Ada Weir' }, 'Ada Weir', ''],
+    [{ company: { name: 'Weir Ltd' }, file_name: 'plan.pdf' }, '', ''],
+    [{ preferred_contact: 'phone', size_of_family: '4' }, '', ''],
+    [{ prénom: 'Zoë', nom: 'Lefèvre' }, 'Zoë Lefèvre', ''],
   ])('%j', (from, who, email) => {
     expect(whoSent(from)).toEqual({ who, email });
   });
