@@ -1,4 +1,4 @@
-import { describe, expect, test } from '@jest/globals';
+import { describe, expect, jest, test } from '@jest/globals';
 import type {
   Decided,
   DecisionLine,
@@ -18,6 +18,7 @@ import { RecognitionService } from '../src/identity/recognition.service';
 import { RecordIndexing } from '../src/identity/record-indexing.service';
 import { ScanService } from '../src/identity/scan.service';
 import { LookAlikeWatch } from '../src/identity/look-alike-watch.service';
+import { Jobs } from '../src/platform/jobs/jobs';
 import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
@@ -356,6 +357,23 @@ test('records that an older version wrote get the keys and blocks of this one', 
   expect(await keys()).toEqual([{ blocks: 0, shared: 0, own: 1 }]);
   await server.app.get(RecordIndexing).index(workspace.id);
   expect(await keys()).toEqual(before);
+});
+
+test('records are not gone through again at the next start where they were all written by this version', async () => {
+  const asked = jest.spyOn(server.app.get(Jobs), 'addOnce').mockResolvedValue();
+  const isAsked = async () => {
+    asked.mockClear();
+    await server.app.get(RecordIndexing).onApplicationBootstrap();
+    return asked.mock.calls.some(
+      ([task, payload]) => task === 'index-records' && 'workspaceId' in payload && payload.workspaceId === workspace.id,
+    );
+  };
+  await made(ada);
+  await person('PUT', '/identity/settings', { thresholds: { accept: 0.9, ask: 0.3 } });
+  expect(await isAsked()).toBe(false);
+  await workspace.query(`update recognition set indexed = 0 where workspace_id = '${workspace.id}'`);
+  expect(await isAsked()).toBe(true);
+  asked.mockRestore();
 });
 
 describe('what recognition did', () => {

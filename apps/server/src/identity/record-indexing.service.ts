@@ -3,10 +3,9 @@ import type { RecordKind } from '@haycart/core';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Jobs } from '../platform/jobs/jobs';
 import { RecordsService } from '../records/records.service';
+import { INDEX_VERSION } from './tables';
 
 const TASK = 'index-records';
-/** Counted up whenever the core finds records by other keys or blocks than before. */
-const CURRENT = 1;
 const AT_ONCE = 1_000;
 const KINDS: readonly RecordKind[] = ['company', 'contact', 'lead', 'deal'];
 
@@ -41,7 +40,7 @@ export class RecordIndexing implements OnModuleInit, OnApplicationBootstrap {
       tx.statement(
         'records_indexed',
         `insert into recognition (workspace_id, indexed) values ($1, $2) on conflict (workspace_id) do update set indexed = excluded.indexed`,
-        [workspaceId, CURRENT],
+        [workspaceId, INDEX_VERSION],
       ),
     );
   }
@@ -53,5 +52,5 @@ async function isStale(tx: WorkspaceTx): Promise<boolean> {
     'select indexed from recognition where workspace_id = $1',
     [tx.workspaceId],
   );
-  return (row?.indexed ?? 0) < CURRENT;
+  return (row?.indexed ?? 0) < INDEX_VERSION;
 }

@@ -14,6 +14,9 @@ import {
 } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
 
+/** Counted up, with a migration, whenever the core finds records by other keys or blocks than before; see `RecordIndexing`. */
+export const INDEX_VERSION = 1;
+
 /** How a workspace recognises and merges, where that differs from what is usual. */
 export const recognition = pgTable(
   'recognition',
@@ -21,8 +24,8 @@ export const recognition = pgTable(
     workspaceId: workspaceId(),
     mailboxes: jsonb('mailboxes').$type<MailboxReading>(),
     merging: jsonb('merging').$type<MergeRules>(),
-    /** The version of keys and blocks that the records have; see `RecordIndexing`. */
-    indexed: integer('indexed').notNull().default(0),
+    /** The version of keys and blocks that the records have; a workspace that begins now has the current one. */
+    indexed: integer('indexed').notNull().default(INDEX_VERSION),
     /** For the scan of all records. */
     thresholds: jsonb('thresholds').$type<Thresholds>(),
     /** The last change of a record that was looked at for look-alikes. */

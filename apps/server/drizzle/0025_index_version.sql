@@ -1,0 +1,1 @@
+ALTER TABLE "recognition" ALTER COLUMN "indexed" SET DEFAULT 1;
