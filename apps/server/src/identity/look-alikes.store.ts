@@ -14,6 +14,8 @@ export interface PairRow extends Record<string, unknown> {
   found_at: Date;
 }
 
+const COLUMNS = 'record_kind, one_id, other_id, probability, pattern, state, found_at';
+
 /** A record that is none of some others. */
 export interface Apart {
   kind: RecordKind;
@@ -79,7 +81,7 @@ export class LookAlikesStore {
   ): Promise<PairRow[]> {
     return tx.statement<PairRow>(
       'open_pairs',
-      `select record_kind, one_id, other_id, probability, pattern, state, found_at from look_alike
+      `select ${COLUMNS} from look_alike
        where workspace_id = $1 and state in ('open', 'later') and ($2::text is null or record_kind = $2) and probability >= $3
        order by state <> 'open', probability desc, one_id, other_id limit $4`,
       [tx.workspaceId, kind ?? null, least, most],
@@ -120,7 +122,7 @@ export class LookAlikesStore {
   ): Promise<PairRow[]> {
     return tx.statement<PairRow>(
       'open_pairs_over',
-      `select record_kind, one_id, other_id, probability, pattern, state, found_at from look_alike
+      `select ${COLUMNS} from look_alike
        where workspace_id = $1 and record_kind = $2 and state in ('open', 'later') and probability >= $3 and pattern = any($4)
        order by probability, one_id, other_id limit $5`,
       [tx.workspaceId, kind, line, patterns, most],
@@ -137,7 +139,7 @@ export class LookAlikesStore {
   ): Promise<PairRow[]> {
     return tx.statement<PairRow>(
       'open_pairs_under',
-      `select record_kind, one_id, other_id, probability, pattern, state, found_at from look_alike
+      `select ${COLUMNS} from look_alike
        where workspace_id = $1 and record_kind = $2 and state in ('open', 'later') and probability >= $3
          and (probability < $4 or not pattern = any($5))
        order by probability >= $4, probability desc, one_id, other_id limit $6`,
@@ -148,7 +150,7 @@ export class LookAlikesStore {
   async one(tx: WorkspaceTx, one: string, other: string): Promise<PairRow | undefined> {
     const [row] = await tx.statement<PairRow>(
       'pair',
-      'select record_kind, one_id, other_id, probability, pattern, state, found_at from look_alike where workspace_id = $1 and one_id = $2 and other_id = $3',
+      `select ${COLUMNS} from look_alike where workspace_id = $1 and one_id = $2 and other_id = $3`,
       [tx.workspaceId, one, other],
     );
     return row;
@@ -190,7 +192,7 @@ export class LookAlikesStore {
          select unnest($2::uuid[]), 0
          union select case when l.one_id = r.id then l.other_id else l.one_id end, r.step + 1 from reached r
            join look_alike l on l.workspace_id = $1 and (l.one_id = r.id or l.other_id = r.id) and l.state in ('open', 'later') where r.step < 6)
-       select record_kind, one_id, other_id, probability, pattern, state, found_at from look_alike
+       select ${COLUMNS} from look_alike
        where workspace_id = $1 and state in ('open', 'later') and one_id in (select id from reached) and other_id in (select id from reached) limit 500`,
       [tx.workspaceId, ids],
     );
