@@ -65,7 +65,7 @@ export class IdentityReportService {
       `select to_char(date_trunc('week', r.created_at), 'YYYY-MM-DD') as week, coalesce(i.name, l.intake) as intake, count(*)::int as found
        from look_alike l join ${kind} r on r.workspace_id = l.workspace_id and r.id = l.other_id
        left join intake i on i.workspace_id = l.workspace_id and i.key = l.intake
-       where l.workspace_id = $1 and l.record_kind = $2 and l.state <> 'different' and r.created_at > now() - make_interval(weeks => $3)
+       where l.workspace_id = $1 and l.record_kind = $2 and l.state <> 'different' and r.created_at >= date_trunc('week', now()) - make_interval(weeks => $3 - 1)
        group by 1, 2 order by 1, 3 desc`,
       [tx.workspaceId, kind, WEEKS],
     );

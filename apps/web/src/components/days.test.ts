@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { periodOf } from './days';
+import { latestMondays, periodOf } from './days';
 
 const local = (text: string) => new Date(text).toISOString();
 
@@ -26,4 +26,13 @@ test('a day on which the clocks change is whole too', () => {
     expect([23, 24, 25]).toContain(hours);
     expect(new Date(before!).getHours()).toBe(0);
   }
+});
+
+test.each([
+  ['2027-04-05T00:00:00Z', ['2027-03-22', '2027-03-29', '2027-04-05']],
+  ['2027-04-11T23:59:59Z', ['2027-03-22', '2027-03-29', '2027-04-05']],
+  ['2027-01-01T12:00:00Z', ['2026-12-14', '2026-12-21', '2026-12-28']],
+  ['2028-03-01T12:00:00Z', ['2028-02-14', '2028-02-21', '2028-02-28']],
+])('the latest weeks at %s begin on %j', (now, mondays) => {
+  expect(latestMondays(new Date(now), 3)).toEqual(mondays);
 });

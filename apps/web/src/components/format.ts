@@ -17,6 +17,11 @@ export function shortTime(at: string): string {
   return (isThisYear(date) ? DAY : DAY_OF_YEAR).format(date);
 }
 
+/** `3 Nov` */
+export function shortDay(at: string): string {
+  return DAY.format(new Date(at));
+}
+
 export function exactTime(at: string): string {
   return EXACT.format(new Date(at));
 }

@@ -1,8 +1,10 @@
 import type { IdentityReport } from '@haycart/api';
-import { counted, percent, RULE_WORDS, type MatchRule } from '@haycart/core';
+import { counted, listInWords, percent, RULE_WORDS, type MatchRule } from '@haycart/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { PLURALS } from '../api/record-kinds';
+import { latestMondays } from '../components/days';
+import { shortDay } from '../components/format';
 import { Sheet } from '../components/sheet';
 import { Time } from '../components/time';
 
@@ -56,9 +58,22 @@ export function RulesCard({ rules, asked }: Pick<IdentityReport, 'rules' | 'aske
   );
 }
 
+/** Weeks that the server tells of, and of how many one is labelled. */
+const WEEKS = 12;
+const LABELLED = 3;
+
+const dayOf = (monday: string) => shortDay(`${monday}T12:00`);
+
+function inWords(byWeek: ReadonlyMap<string, number>): string {
+  const told = [...byWeek]
+    .filter(([, found]) => found > 0)
+    .map(([week, found]) => `${found} in the week of ${dayOf(week)}`);
+  return `Duplicates by week: ${listInWords(told)}`;
+}
+
 /** How many duplicates came, week by week, and through which intake. */
 export function WeeksCard({ weeks }: Pick<IdentityReport, 'weeks'>) {
-  const byWeek = new Map<string, number>();
+  const byWeek = new Map(latestMondays(new Date(), WEEKS).map((monday) => [monday, 0]));
   const byIntake = new Map<string, number>();
   for (const { week, intake, found } of weeks) {
     byWeek.set(week, (byWeek.get(week) ?? 0) + found);
@@ -69,15 +84,18 @@ export function WeeksCard({ weeks }: Pick<IdentityReport, 'weeks'>) {
     <Card title="Duplicates, week by week">
       {weeks.length ? (
         <>
-          <div className="flex h-24 items-end gap-1 border-b border-ink" role="img" aria-label="Duplicates by week">
-            {[...byWeek].map(([week, found]) => (
+          <div className="flex items-end gap-1" role="img" aria-label={inWords(byWeek)}>
+            {[...byWeek].map(([week, found], index) => (
               <span
                 key={week}
-                className="flex flex-1 flex-col items-center justify-end"
-                title={`Week of ${week}: ${found}`}
+                className="flex min-w-0 flex-1 flex-col items-center"
+                title={`${found} in the week of ${dayOf(week)}`}
               >
-                <span className="text-small tabular-nums text-muted">{found}</span>
+                {found > 0 && <span className="text-small tabular-nums text-muted">{found}</span>}
                 <i className="block w-full max-w-9 bg-straw" style={{ height: `${(found / most) * 70}px` }} />
+                <span className="h-5 w-full whitespace-nowrap border-t border-ink pt-0.5 text-center text-small text-muted">
+                  {index % LABELLED === 0 && dayOf(week)}
+                </span>
               </span>
             ))}
           </div>
