@@ -84,7 +84,7 @@ export function WeeksCard({ weeks }: Pick<IdentityReport, 'weeks'>) {
     <Card title="Duplicates, week by week">
       {weeks.length ? (
         <>
-          <div className="flex items-end gap-1" role="img" aria-label={inWords(byWeek)}>
+          <div className="flex items-end" role="img" aria-label={inWords(byWeek)}>
             {[...byWeek].map(([week, found], index) => (
               <span
                 key={week}
@@ -92,7 +92,7 @@ export function WeeksCard({ weeks }: Pick<IdentityReport, 'weeks'>) {
                 title={`${found} in the week of ${dayOf(week)}`}
               >
                 {found > 0 && <span className="text-small tabular-nums text-muted">{found}</span>}
-                <i className="block w-full max-w-9 bg-straw" style={{ height: `${(found / most) * 70}px` }} />
+                <i className="block w-4/5 max-w-9 bg-straw" style={{ height: `${(found / most) * 70}px` }} />
                 <span className="h-5 w-full whitespace-nowrap border-t border-ink pt-0.5 text-center text-small text-muted">
                   {index % LABELLED === 0 && dayOf(week)}
                 </span>
