@@ -80,7 +80,12 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
       if (!(await this.#keep(workspaceId, id, file, portion, looked))) return;
       portion = [];
     }
-    if (!looked) return this.#unreadable(workspaceId, id, 'There is a header in the file, and no row below it.');
+    if (!looked) {
+      const problem = read.columns.length
+        ? 'There is a header in the file, and no row below it.'
+        : 'There is no row in the file.';
+      return this.#unreadable(workspaceId, id, problem);
+    }
     if (portion.length && !(await this.#keep(workspaceId, id, file, portion, looked))) return;
     await this.database.inWorkspace(workspaceId, async (tx) => {
       await tx.statement(
