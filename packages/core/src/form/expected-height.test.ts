@@ -35,3 +35,18 @@ test('more words, more languages and more room between questions make it higher'
   const [tight, airy] = (['tight', 'airy'] as const).map((spacing) => height(plain, spacing));
   expect(airy! - tight!).toBe(2 * (30 - 14));
 });
+
+test('content takes the room that it fills: pictures more than headings, a line between nearly none', () => {
+  const grown = (type: FormItem['type'], text?: string) =>
+    height(form(item('c', type, text === undefined ? {} : { text }))) - height(form());
+  expect(grown('divider')).toBeLessThan(grown('heading', 'You'));
+  expect(grown('heading', 'You')).toBeLessThan(grown('text-block', 'Words. '.repeat(60)));
+  expect(grown('social')).toBeLessThan(grown('image'));
+});
+
+test('choices take a line each where they are all shown, and one where they open', () => {
+  const options = ['a', 'b', 'c', 'd'].map((value) => ({ value, label: value }));
+  const of = (type: FormItem['type'], shownAs?: string) => height(form(item('q', type, { options, shownAs })));
+  expect(of('one-of', 'radios')).toBe(of('several-of'));
+  expect(of('one-of', 'radios')).toBeGreaterThan(of('one-of'));
+});
