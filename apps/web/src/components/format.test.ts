@@ -1,8 +1,12 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { age, ago, count, percent, recordNumber, seconds, shortDay, shortMoney, shortTime } from './format';
 
-beforeEach(() => jest.useFakeTimers({ now: new Date(2027, 3, 7, 12, 0) }));
-afterEach(() => jest.useRealTimers());
+beforeEach(() => {
+  jest.useFakeTimers({ now: new Date(2027, 3, 7, 12, 0) });
+});
+afterEach(() => {
+  jest.useRealTimers();
+});
 
 const at = (...parts: [number, number, number, number?, number?]) => new Date(...parts).toISOString();
 

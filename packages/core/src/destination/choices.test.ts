@@ -15,6 +15,7 @@ const field = (key: string, type: FieldDefinition['type'], more: Partial<FieldDe
   key,
   label: key,
   type,
+  builtIn: false,
   ...more,
 });
 
