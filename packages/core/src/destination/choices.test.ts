@@ -16,6 +16,7 @@ const field = (key: string, type: FieldDefinition['type'], more: Partial<FieldDe
   label: key,
   type,
   builtIn: false,
+  required: false,
   ...more,
 });
 
