@@ -32,10 +32,14 @@ export function ThresholdsCard({ report }: { report: IdentityReport }) {
   return (
     <Sheet className="flex flex-col gap-3 p-4">
       <h2 className="text-base">Thresholds</h2>
-      {report.scores.length ? (
+      {report.scores.some((times) => times > 0) ? (
         <ScoreChart scores={report.scores} thresholds={thresholds} />
       ) : (
-        <p className="text-muted">Look through all records once, and their pairs stand here by probability.</p>
+        <p className="text-muted">
+          {report.scores.length
+            ? 'No two are alike in anything that tells so far.'
+            : 'Look through all records once, and their pairs stand here by probability.'}
+        </p>
       )}
       <div className="grid gap-4 sm:grid-cols-2">
         <Slider
