@@ -105,7 +105,7 @@ export function Submissions() {
               ))}
             </span>
           )}
-          <TakeAway path="/submissions" wish={{ ...filter }} formats={FORMATS} />
+          <TakeAway path="/submissions" wish={filter} formats={FORMATS} />
         </div>
         {chosen.size > 0 && <RunManyAgain chosen={chosen} rows={rows} filter={filter} total={total} clear={clear} />}
         {list.isPending ? (

@@ -169,6 +169,8 @@ describe('who sent a payload', () => {
     [{ applicantFirstName: 'Ada', applicant_last_name: 'Weir' }, 'Ada Weir', ''],
     [{ company_name: 'Weir Ltd', your_name: 'Ada Weir' }, 'Ada Weir', ''],
     [{ company: { name: 'Weir Ltd' }, file_name: 'plan.pdf' }, '', ''],
+    [{ form: { name: 'Site survey', first_name: 'Ada', last_name: 'Weir' } }, 'Ada Weir', ''],
+    [{ school: { contact_name: 'Ada Weir', name: 'Weir School' } }, 'Ada Weir', ''],
     [{ preferred_contact: 'phone', size_of_family: '4' }, '', ''],
     [{ prénom: 'Zoë', nom: 'Lefèvre' }, 'Zoë Lefèvre', ''],
   ])('%j', (from, who, email) => {

@@ -10,7 +10,7 @@ const WHOLE = new Set([...SYNONYMS['contact full_name']!, ...SYNONYMS['lead name
 const FIRST = partsOf('contact first_name');
 const LAST = partsOf('contact last_name');
 /** What has a name too, and is no person. */
-const NOBODY = new Set([...SYNONYMS['company name']!, 'file', 'event', 'product', 'form']);
+const THINGS = new Set([...SYNONYMS['company name']!, 'file', 'event', 'product', 'form']);
 const EMAIL = /e-?mail/i;
 /** Fields that are looked at. */
 const MOST = 500;
@@ -19,6 +19,8 @@ const MOST = 500;
 interface Called {
   name: string;
   endings: readonly string[];
+  /** Whether it is the name of something: `company.name`, `file_name`. */
+  ofThing: boolean;
 }
 
 /** Who a payload seems to come from, for showing in lists; `''` where nothing tells. Routes never use this. */
@@ -27,12 +29,17 @@ export function whoSent(payload: JsonObject): { who: string; email: string } {
     .slice(0, MOST)
     .map(({ key, value }) => ({ key, text: answerText(value).trim(), ...called(key) }))
     .filter(({ text }) => text !== '');
-  const first = (names: ReadonlySet<string>) =>
-    (told.find(({ name }) => names.has(name)) ?? told.find(({ endings }) => endings.some((end) => names.has(end))))
+  const first = (names: ReadonlySet<string>, among = told) =>
+    (among.find(({ name }) => names.has(name)) ?? among.find(({ endings }) => endings.some((end) => names.has(end))))
       ?.text;
   const email = told.find(({ key, text }) => EMAIL.test(key) && text.includes('@'))?.text ?? '';
   const parts = [first(FIRST), first(LAST)].filter((part) => part !== undefined).join(' ');
-  return { who: shorten(parts || first(WHOLE) || '', 120), email: shorten(email, 120) };
+  const whole = () =>
+    first(
+      WHOLE,
+      told.filter(({ ofThing }) => !ofThing),
+    );
+  return { who: shorten(parts || whole() || '', 120), email: shorten(email, 120) };
 }
 
 /** Words for a part of a name alone. */
@@ -44,15 +51,11 @@ function partsOf(field: string): Set<string> {
 const called = remembered((key): Called => {
   const way = (parseKey(key) ?? [key]).filter((segment) => typeof segment === 'string');
   const last = way[way.length - 1] ?? '';
-  const isNobody = way
-    .flatMap(wordsOf)
-    .slice(0, -1)
-    .some((word) => NOBODY.has(word));
-  if (isNobody) return { name: '', endings: [] };
   const own = wordsOf(last);
   // `preferred_contact` and `size_of_family` end in words for names, and are none.
   const endings = own.map((_, from) => own.slice(from).join('')).filter((ending) => /name|naam/.test(ending));
-  return { name: foldSegment(last), endings };
+  const before = way.flatMap(wordsOf).at(-2) ?? '';
+  return { name: foldSegment(last), endings, ofThing: THINGS.has(before) };
 });
 
 /** `applicantFirst_name` is `applicant`, `first`, `name`. */
