@@ -27,6 +27,7 @@ export default defineConfig([
       token: 'src/token.ts',
       seed: '../../demo/src/seed.ts',
       'scan.worker': 'src/identity/scan.worker.ts',
+      'candidates.worker': 'src/records/candidates.worker.ts',
     },
     platform: 'node',
     external,

@@ -42,6 +42,7 @@ import { PlatformModule } from './platform/platform.module';
 import { DealMovesService } from './records/deal-moves.service';
 import { FullnessService } from './records/fullness.service';
 import { DealGridService } from './records/deal-grid.service';
+import { CandidateSearch } from './records/candidate-search.service';
 import { KnownRecordsStore } from './records/known-records.store';
 import { WebPageController } from './platform/web-page.controller';
 import { RecordWriter } from './records/record-writer';
@@ -240,6 +241,7 @@ export class AppModule {
         UnmergeService,
         WhichRecordDecisions,
         RecognitionService,
+        CandidateSearch,
         KnownRecordsStore,
         LabelsService,
         PeopleService,

@@ -27,7 +27,7 @@ export async function candidates(tx: WorkspaceTx, blocks: readonly Block[]): Pro
 export async function likelyCandidates(
   tx: WorkspaceTx,
   sought: readonly Sought[],
-  destination: Destination,
+  likeness: Destination['likeness'],
 ): Promise<Candidates> {
   const blocks = sought.flatMap(({ record, blocks: own }) => own.map((block) => ({ record, block })));
   const rows = await underBlocks(tx, blocks);
@@ -38,7 +38,7 @@ export async function likelyCandidates(
     under: (kind: RecordKind, block: string) => under.get(`${kind} ${block}`) ?? [],
     compared: await comparedRecords(tx, all),
   };
-  const worth = worthKnowing(sought, found, destination);
+  const worth = worthKnowing(sought, found, likeness);
   return new Map([...all].map(([kind, ids]) => [kind, new Set([...ids].filter((id) => worth.has(id)))]));
 }
 

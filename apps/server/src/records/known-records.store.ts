@@ -1,4 +1,4 @@
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import {
   KnownRecords,
   RECORD_KINDS,
@@ -13,7 +13,8 @@ import {
   type Sought,
 } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
-import { candidates, likelyCandidates } from './candidates';
+import { CandidateSearch } from './candidate-search.service';
+import { candidates } from './candidates';
 import { knownRecord, type RecordRow } from './record-rows';
 
 /** Whether records are kept from being changed until the transaction ends, or only looked at. */
@@ -45,6 +46,8 @@ export function lockNames(workspaceId: string, keys: readonly IdentityKey[], blo
 /** Looks up what planning must know, for a whole batch at once, and keeps others from changing it meanwhile. */
 @Injectable()
 export class KnownRecordsStore {
+  constructor(@Inject(CandidateSearch) private readonly search: CandidateSearch) {}
+
   /**
    * Locks identity keys, and what likeness goes by, until the transaction ends, so that of two transactions with a key in common the later one sees
    * what the earlier one wrote. Always in the same order, so that two can never wait for each other.
@@ -61,7 +64,7 @@ export class KnownRecordsStore {
 
   /** The records that were looked for and, where asked for, the deals of the contacts among them. */
   async load(tx: WorkspaceTx, wanted: WantedRecords, destination: Destination, how: Hold): Promise<KnownRecords> {
-    const found = await this.#found(tx, wanted, destination);
+    const found = await this.#found(tx, wanted, destination, how);
     const contacts = await this.byId(tx, 'contact', found.contact, how);
     const leads = await this.byId(tx, 'lead', found.lead, how);
     const links = await this.#linksAround(tx, found.contact);
@@ -149,10 +152,11 @@ export class KnownRecordsStore {
   async #found(
     tx: WorkspaceTx,
     { keys, blocks, sought, ids = [] }: WantedRecords,
-    destination: Destination,
+    { likeness }: Destination,
+    how: Hold,
   ): Promise<Record<RecordKind, string[]>> {
     const found = await this.#withKeys(tx, keys);
-    const alike = await (sought ? likelyCandidates(tx, sought, destination) : candidates(tx, blocks));
+    const alike = await (sought ? this.search.likely(tx, sought, likeness, how) : candidates(tx, blocks));
     const named = ids.length ? await this.#named(tx, ids) : [];
     for (const { record_kind: kind, record_id: id } of named) found[kind].push(id);
     for (const [kind, more] of alike) found[kind].push(...more);

@@ -90,9 +90,9 @@ export class ProfilesService {
     const behind = await tx.statement<{ id: string; drift: Drift[] | null }>(
       'intakes_to_learn',
       `select i.id, p.drift from intake i left join intake_profile p on p.workspace_id = i.workspace_id and p.intake_id = i.id
-       cross join lateral (select 1 from submission s where s.workspace_id = i.workspace_id and s.intake_id = i.id
-         and (s.received_at, s.id) > (coalesce(p.upto_at, $2::timestamptz), coalesce(p.upto_id, $3::uuid)) limit 1) later
-       where i.workspace_id = $1`,
+       cross join lateral (select s.received_at, s.id from submission s where s.workspace_id = i.workspace_id and s.intake_id = i.id
+         order by s.received_at desc, s.id desc limit 1) latest
+       where i.workspace_id = $1 and (latest.received_at, latest.id) > (coalesce(p.upto_at, $2::timestamptz), coalesce(p.upto_id, $3::uuid))`,
       [tx.workspaceId, BEGINNING.upto_at, BEGINNING.upto_id],
     );
     let otherwise = false;

@@ -71,7 +71,7 @@ function bothWays(route: RouteDefinition) {
       identityKeysOf(kind, values).some((key) => wanted.has(identityKeyText(key))),
     );
     const found = new Set(sought.flatMap(({ record, blocks }) => blocks.flatMap((block) => under(record, block))));
-    const kept = worthKnowing(sought, { under, compared }, destination);
+    const kept = worthKnowing(sought, { under, compared }, destination.likeness);
     all += found.size;
     worth += kept.size;
     const newIds = { firm: 'new firm', person: 'new person' };
@@ -114,7 +114,7 @@ describe('the records worth knowing', () => {
     const one = sought.find(({ record }) => record === 'contact')!;
     expect(one.open).toBe('anything');
     const ids = one.blocks.flatMap((block) => under('contact', block));
-    expect(worthKnowing([one], { under, compared }, destination)).toEqual(new Set(ids));
+    expect(worthKnowing([one], { under, compared }, destination.likeness)).toEqual(new Set(ids));
   });
 });
 

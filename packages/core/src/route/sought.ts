@@ -56,11 +56,11 @@ export interface FoundByBlock {
 export function worthKnowing(
   sought: readonly Sought[],
   { under, compared }: FoundByBlock,
-  destination: Destination,
+  likeness: Destination['likeness'],
 ): Set<string> {
   const worth = new Set<string>();
   for (const one of sought) {
-    const model = destination.likeness?.[one.record] ?? startingModel(one.record);
+    const model = likeness?.[one.record] ?? startingModel(one.record);
     for (const id of new Set(one.blocks.flatMap((block) => under(one.record, block)))) {
       const other = compared.get(id);
       if (other && !worth.has(id) && mayBeMeant(one, other, model)) worth.add(id);

@@ -1,0 +1,64 @@
+import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import type { Destination, Sought } from '@haycart/core';
+import type { Config } from '../platform/config';
+import type { WorkspaceTx } from '../platform/database/database';
+import { Thread } from '../platform/threads/thread';
+import { CONFIG } from '../platform/tokens';
+import { likelyCandidates, type Candidates } from './candidates';
+import type { Hold } from './known-records.store';
+
+type Likeness = Destination['likeness'];
+
+/** What the thread is asked. */
+export interface CandidatesAsked {
+  workspaceId: string;
+  sought: readonly Sought[];
+  /** The workspace’s models, where they are others than those of the question before. */
+  learned?: { likeness: Likeness };
+}
+
+/** What the thread knows from its beginning. */
+export interface CandidateSearchData {
+  databaseUrl: string;
+  connections: number;
+}
+
+/** Fewer are found and compared sooner than a thread is asked. */
+const FEW = 20;
+/** As many batches are routed at once, and some more rehearsed. */
+const CONNECTIONS = 3;
+
+/** Finds who may be meant by what is looked for. Many are looked for on a thread beside the server’s own. */
+@Injectable()
+export class CandidateSearch implements OnApplicationShutdown {
+  #thread: Thread<CandidatesAsked, Candidates> | null = null;
+  /** The models that the thread knows, by workspace. */
+  readonly #told = new Map<string, Likeness>();
+
+  constructor(@Inject(CONFIG) private readonly config: Config) {}
+
+  /**
+   * Those that a rule may take or ask about. The thread sees what is committed, so it is asked only by who locks before
+   * anything else: who merely looks may have changed something in the same transaction.
+   */
+  async likely(tx: WorkspaceTx, sought: readonly Sought[], likeness: Likeness, how: Hold): Promise<Candidates> {
+    if (how === 'look' || sought.length < FEW) return likelyCandidates(tx, sought, likeness);
+    const thread = this.#running();
+    const { workspaceId } = tx;
+    const news = !this.#told.has(workspaceId) || this.#told.get(workspaceId) !== likeness;
+    this.#told.set(workspaceId, likeness);
+    return thread.ask({ workspaceId, sought, ...(news ? { learned: { likeness } } : {}) });
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    await this.#thread?.stop();
+  }
+
+  #running(): Thread<CandidatesAsked, Candidates> {
+    if (this.#thread && !this.#thread.ended) return this.#thread;
+    this.#told.clear();
+    const data: CandidateSearchData = { databaseUrl: this.config.databaseUrl, connections: CONNECTIONS };
+    this.#thread = new Thread('candidates', data);
+    return this.#thread;
+  }
+}
