@@ -105,3 +105,14 @@ test('a stage that another person renames meanwhile changes on this screen by it
   await other.keyboard.press('Enter');
   await expect(page.getByLabel('Name of Call booked')).toBeVisible();
 });
+
+test('the station one is in stays in sight when the window becomes narrow', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/pipeline');
+  const pipeline = page.getByRole('navigation', { name: 'The way of a submission' }).getByText('Pipeline');
+  await expect(pipeline).toBeInViewport();
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect(pipeline).toBeInViewport({ ratio: 0.9 });
+  await page.getByRole('link', { name: /^Intakes/ }).click();
+  await expect(page.getByRole('link', { name: /^Intakes/ })).toBeInViewport({ ratio: 0.9 });
+});

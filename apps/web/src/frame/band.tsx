@@ -32,10 +32,14 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
   const band = useQuery(bandQuery);
   const stations = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
-  // Where the band scrolls sideways, the station one is in must be seen.
+  // Where the band scrolls sideways, the station one is in must be seen, also once the window became narrow.
   useEffect(() => {
-    // Newer browsers answer a promise here, which an effect must not return.
-    void stations.current?.querySelector('[aria-current]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
+    const way = stations.current!;
+    const resized = new ResizeObserver(() => {
+      way.querySelector('[aria-current]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
+    });
+    resized.observe(way);
+    return () => resized.disconnect();
   }, [pathname]);
   const [first, ...rest] = session.workspace.name.split(' ');
   return (
