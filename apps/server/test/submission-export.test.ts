@@ -1,7 +1,8 @@
-import { describe, expect, test } from '@jest/globals';
+import { describe, expect, jest, test } from '@jest/globals';
 import type { ProblemBody, SubmissionShape } from '@haycart/api';
 import { parse } from 'csv-parse/sync';
 import excel from 'exceljs';
+import { SubmissionsService } from '../src/submissions/submissions.service';
 import { eachInWorkspace, type TestServer, type TestWorkspace } from './support/test-server';
 
 let server: TestServer;
@@ -54,6 +55,21 @@ describe('submissions are taken away', () => {
     expect(cell).toMatch(/^long long .*CSV and JSON Lines have all of it\)$/);
     const line = JSON.parse(await (await file('format=jsonl')).text()) as SubmissionShape;
     expect(line.payload).toEqual({ name: 'Maren', text });
+  });
+
+  test('or not at all: what fails on the way answers with a problem, not with half a file', async () => {
+    await workspace.submit({ name: 'Maren' });
+    const service = server.app.get(SubmissionsService);
+    const whole = service.portions.bind(service);
+    const failing = jest.spyOn(service, 'portions').mockImplementation(async function* (...asked) {
+      yield* whole(...asked);
+      throw new Error('The disk is full.');
+    });
+    const response = await file('format=csv');
+    failing.mockRestore();
+    expect(response.status).toBe(500);
+    expect(((await response.json()) as ProblemBody).title).toBeTruthy();
+    expect((await file('format=csv')).headers.get('content-length')).toMatch(/^\d+$/);
   });
 
   test('as many as there are, in portions, and only those that the list shows', async () => {

@@ -1,8 +1,13 @@
 import { once } from 'node:events';
+import { open, unlink, type FileHandle } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { PassThrough, type Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { stringify } from 'csv-stringify/sync';
 import excel from 'exceljs';
 import type { FastifyReply } from 'fastify';
+import { newId } from './new-id';
 
 export const EXPORT_TYPES = {
   csv: 'text/csv; charset=utf-8',
@@ -44,18 +49,36 @@ export function exportTexts<Row>(portions: AsyncIterable<readonly Row[]>, textOf
   return written((out) => writeLines(out, texts(portions, textOf)));
 }
 
-/** Sends a file to be kept under a name. Ends when all of it went out, or the other side left. */
+/**
+ * Writes a file whole, aside, before any of it is sent: neither does a slow reader keep a transaction open, nor does a
+ * failure look like the end of the file. Its name is gone at once, so that nothing stays behind.
+ */
+export async function writtenAside(file: Readable): Promise<FileHandle> {
+  const path = join(tmpdir(), `haycart-export-${newId()}`);
+  const handle = await open(path, 'wx+', 0o600);
+  try {
+    await unlink(path);
+    await pipeline(file, handle.createWriteStream({ autoClose: false }));
+    return handle;
+  } catch (cause) {
+    await handle.close();
+    throw cause;
+  }
+}
+
+/** Sends a file to be kept under a name, and closes it when all of it went out, or the other side left. */
 export async function sendExport(
   reply: FastifyReply,
   name: string,
   format: ExportFormat,
-  file: Readable,
+  file: FileHandle,
 ): Promise<void> {
+  const { size } = await file.stat();
   void reply
     .header('content-type', EXPORT_TYPES[format])
     .header('content-disposition', `attachment; filename="${name}.${format}"`)
-    .send(file);
-  await new Promise<void>((resolve) => file.once('close', resolve));
+    .header('content-length', size)
+    .send(file.createReadStream({ start: 0 }));
 }
 
 function written(write: (out: PassThrough) => Promise<void>): Readable {

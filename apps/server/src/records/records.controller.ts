@@ -8,7 +8,7 @@ import type { FastifyReply } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
-import { EXPORT_PORTION, EXPORT_TYPES, sendExport, type ExportFormat } from '../platform/export-file';
+import { EXPORT_PORTION, EXPORT_TYPES, sendExport, writtenAside, type ExportFormat } from '../platform/export-file';
 import { readLimit } from '../platform/paging';
 import { DestinationService } from '../workspaces/destination.service';
 import { PeopleService } from '../workspaces/people.service';
@@ -138,12 +138,12 @@ export class RecordsController {
     const kind = kindFrom(plural);
     if (format === 'vcf' && kind !== 'contact')
       throw new ProblemError('refused', 'Only contacts can be taken away as vCards.');
-    // The transaction stays open while the file is written, so that it shows one moment.
-    await this.#listing(caller, async (tx, setting) => {
-      const fields = chosenColumns(kind, columns, setting);
-      const file = exportRecords(format, fields, this.lists.portions(tx, kind, query, setting, EXPORT_PORTION));
-      await sendExport(reply, plural, format, file);
+    const file = await this.database.atOneMoment(caller.workspaceId, async (tx) => {
+      const setting = await this.#setting(tx, caller);
+      const portions = this.lists.portions(tx, kind, query, setting, EXPORT_PORTION);
+      return writtenAside(exportRecords(format, chosenColumns(kind, columns, setting), portions));
     });
+    await sendExport(reply, plural, format, file);
   }
 
   @Get(':kind/:id')
@@ -246,15 +246,14 @@ export class RecordsController {
     );
   }
 
-  #listing<Result>(
-    { workspaceId, by }: Caller,
-    work: (tx: WorkspaceTx, setting: ListSetting) => Promise<Result>,
-  ): Promise<Result> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const destination = await this.destinations.load(tx);
-      const me = by.kind === 'person' ? (await this.people.one(tx, by.id))?.key : undefined;
-      return work(tx, listSetting(destination, me));
-    });
+  #listing<Result>(caller: Caller, work: (tx: WorkspaceTx, setting: ListSetting) => Promise<Result>): Promise<Result> {
+    return this.database.inWorkspace(caller.workspaceId, async (tx) => work(tx, await this.#setting(tx, caller)));
+  }
+
+  async #setting(tx: WorkspaceTx, { by }: Caller): Promise<ListSetting> {
+    const destination = await this.destinations.load(tx);
+    const me = by.kind === 'person' ? (await this.people.one(tx, by.id))?.key : undefined;
+    return listSetting(destination, me);
   }
 
   async #chosen(

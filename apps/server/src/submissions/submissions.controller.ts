@@ -18,7 +18,7 @@ import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { ProblemError } from '../platform/errors/problem-error';
-import { EXPORT_PORTION, sendExport } from '../platform/export-file';
+import { EXPORT_PORTION, sendExport, writtenAside } from '../platform/export-file';
 import { readCursor, readLimit } from '../platform/paging';
 import { ProfilesService } from './profiles.service';
 import { exportSubmissions, SUBMISSION_FORMATS, type SubmissionFormat } from './submission-export';
@@ -85,11 +85,11 @@ export class SubmissionsController {
     const profile = intake
       ? await this.database.inWorkspace(workspaceId, (tx) => this.profiles.shape(tx, intake))
       : null;
-    // The transaction stays open while the file is written, so that it shows one moment.
-    await this.database.inWorkspace(workspaceId, async (tx) => {
+    const file = await this.database.atOneMoment(workspaceId, (tx) => {
       const portions = this.submissions.portions(tx, filter, EXPORT_PORTION);
-      await sendExport(reply, 'submissions', format, exportSubmissions(format, profile?.fields ?? null, portions));
+      return writtenAside(exportSubmissions(format, profile?.fields ?? null, portions));
     });
+    await sendExport(reply, 'submissions', format, file);
   }
 
   @Get('submissions/:id')

@@ -2,6 +2,7 @@ import { percent, type CandidateShare, type MatchCandidate, type RecordKind } fr
 import { Link } from 'react-router';
 import { PLURALS } from '../api/record-kinds';
 import { ShareBar } from '../components/share-bar';
+import { nameAlone } from './name-alone';
 
 /** How many shares are told of each: those that weigh most, for or against. */
 const TOLD = 3;
@@ -26,7 +27,7 @@ export function CandidateList({
               to={`/records/${PLURALS[record]}/${id}`}
               className="min-w-0 flex-1 truncate text-slate hover:underline"
             >
-              {names[id]?.split(' ').slice(2).join(' ') || 'a record that was removed since'}
+              {nameAlone(names[id] ?? '') || 'a record that was removed since'}
             </Link>
             {probability !== null && <span className="text-small tabular-nums text-muted">{percent(probability)}</span>}
           </p>

@@ -19,6 +19,7 @@ import { Mono } from '../components/sheet';
 import { StateShape } from '../components/state-shape';
 import { Change } from '../components/value';
 import { CandidateList } from './candidate-list';
+import { nameAlone } from './name-alone';
 
 const STOPPED = {
   write: { state: 'written', title: '' },
@@ -103,7 +104,7 @@ function WriteCard({
           <span className="capitalize">{write.record}</span> {DID[write.did]}
         </>
       }
-      aside={known ? known.split(' ').slice(2).join(' ') : 'new'}
+      aside={known ? nameAlone(known) : 'new'}
     >
       <dl className="grid grid-cols-[minmax(0,108px)_minmax(0,1fr)] gap-x-2 gap-y-0.5">
         {lines.map((trace) => (

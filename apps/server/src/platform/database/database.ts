@@ -44,12 +44,25 @@ export class Database implements OnModuleDestroy {
    * setting made here. What the work throws rolls everything back and is thrown on. Statements are planned for the
    * values they are given: a plan kept from when a table was small makes batches slower the more there is.
    */
-  async inWorkspace<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+  inWorkspace<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+    return this.#within('begin', workspaceId, work);
+  }
+
+  /** The same for reading at length: everything is seen as it was at one moment, and nothing can be written. */
+  atOneMoment<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+    return this.#within('begin isolation level repeatable read, read only', workspaceId, work);
+  }
+
+  async #within<Result>(
+    begin: string,
+    workspaceId: string,
+    work: (tx: WorkspaceTx) => Promise<Result>,
+  ): Promise<Result> {
     const client = await this.pool.connect();
     let broken: Error | undefined;
     const committed: (() => void)[] = [];
     try {
-      await client.query(enter(workspaceId));
+      await client.query(enter(begin, workspaceId));
       const result = await work({
         workspaceId,
         db: drizzle({ client }),
@@ -99,9 +112,9 @@ export class Database implements OnModuleDestroy {
 }
 
 /** Begins a transaction in a workspace, in one round trip: that takes plain text, so only an id gets in. */
-function enter(workspaceId: string): string {
+function enter(begin: string, workspaceId: string): string {
   if (!isId(workspaceId)) throw new Error('A workspace is named by its id.');
-  return `begin; select set_config('haycart.workspace', '${workspaceId}', true), set_config('plan_cache_mode', 'force_custom_plan', true)`;
+  return `${begin}; select set_config('haycart.workspace', '${workspaceId}', true), set_config('plan_cache_mode', 'force_custom_plan', true)`;
 }
 
 async function named<Row extends pg.QueryResultRow>(
