@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { blocksOf, comparedForm, type FieldValues, type Sought } from '@haycart/core';
+import { blocksOf, comparedForm, startingModel, type FieldValues, type FoundPair, type Sought } from '@haycart/core';
 import { generatePeople } from '@haycart/core/testing/people';
 import { databaseFailure } from '../src/platform/database/failure';
 import { Thread } from '../src/platform/threads/thread';
@@ -56,6 +56,23 @@ describe('those that may be meant', () => {
     await server.app.get(CandidateSearch).onApplicationShutdown();
     expect(await find('lock')).toEqual(before);
   });
+});
+
+test('pairs around many records are found on the thread as around each by itself', async () => {
+  await writePeople();
+  const ids = (await workspace.query<{ id: string }>('select id from contact order by id')).map(({ id }) => id);
+  const around = (some: readonly string[]) =>
+    server.database.inWorkspace(workspace.id, (tx) =>
+      server.app
+        .get(CandidateSearch)
+        .pairsAround(tx, { kind: 'contact', ids: some, model: startingModel('contact'), ask: 0.2 }),
+    );
+  const inOrder = (pairs: FoundPair[]) => pairs.map(({ one, other }) => `${one} ${other}`).sort();
+  const together = inOrder(await around(ids));
+  expect(together.length).toBeGreaterThan(3);
+  const apart = new Set<string>();
+  for (const id of ids) for (const pair of inOrder(await around([id]))) apart.add(pair);
+  expect(together).toEqual([...apart].sort());
 });
 
 describe('a thread', () => {

@@ -19,6 +19,7 @@ import { RecordIndexing } from '../src/identity/record-indexing.service';
 import { ScanService } from '../src/identity/scan.service';
 import { LookAlikeWatch } from '../src/identity/look-alike-watch.service';
 import { Jobs } from '../src/platform/jobs/jobs';
+import { RecordsService } from '../src/records/records.service';
 import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
@@ -128,6 +129,27 @@ test('what arrives is compared by itself, a moment later', async () => {
   await made(wrongly);
   await until(lines, (all) => all.length > 0);
   expect(await lines()).toHaveLength(1);
+});
+
+test('where very much has come, everything is looked through instead of each change by itself', async () => {
+  await workspace.publish();
+  await workspace.query(
+    `insert into look_alike_scan (workspace_id, id, record_kind, state, records, parts_done, parts, pairs, found, ask, scores, by, started_at)
+     values ('${workspace.id}', gen_random_uuid(), 'contact', 'done', 0, 1, 1, 0, 0, 0.2, '[]', 'R', now())`,
+  );
+  await server.app.get(LookAlikeWatch).look(workspace.id);
+  const around = jest.spyOn(server.app.get(RecordsService), 'pairsAround');
+  const people = Array.from({ length: 600 }, (_, n) => ({ name: `Ada ${n}`, email: `${n}@weir.example` }));
+  await server.postJson(`/in/${workspace.endpoint}`, people.slice(0, 300));
+  await server.postJson(`/in/${workspace.endpoint}`, [...people.slice(300), { ...wrongly, name: 'Ada 7' }]);
+  await workspace.handled();
+  await until(
+    () => workspace.get<ScanShape[]>('/scans?kind=contact'),
+    ([scan]) => scan!.by === 'Hay Cart' && scan!.records > 600 && scan!.state === 'done',
+  );
+  const looked = around.mock.calls.filter(([{ workspaceId }]) => workspaceId === workspace.id);
+  around.mockRestore();
+  expect(new Set(looked.flatMap(([, { kind, ids }]) => (kind === 'contact' ? ids : []))).size).toBeLessThan(600);
 });
 
 describe('groups', () => {

@@ -63,6 +63,7 @@ export * from './identity/likeness/model';
 export * from './identity/likeness/score';
 export * from './identity/likeness/words';
 export * from './identity/likeness/pairs';
+export * from './identity/likeness/found-pairs';
 export * from './identity/likeness/estimate';
 export * from './identity/likeness/common-values';
 export * from './identity/likeness/thresholds';

@@ -1,23 +1,11 @@
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
-import {
-  agreements,
-  blocksOf,
-  comparedForm,
-  likeness,
-  patternOf,
-  startingModel,
-  type ComparedRecord,
-  type LikenessModel,
-  type RecordKind,
-} from '@haycart/core';
+import { startingModel, type RecordKind } from '@haycart/core';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { AfterChanges } from '../platform/jobs/after-changes';
 import { RecordsService } from '../records/records.service';
 import { EarlyLearning } from './early-learning.service';
 import { LookAlikesStore } from './look-alikes.store';
-import type { FoundPair, ReadRecord } from './look-through';
-import { withAround } from './read-records';
 import { RecognitionService } from './recognition.service';
 import { SCANNED, ScanService } from './scan.service';
 
@@ -75,8 +63,8 @@ export class LookAlikeWatch implements OnModuleInit {
       [tx.workspaceId],
     );
     const until = settledId();
-    if (!state?.looked_until) {
-      // The first look is at everything.
+    if (!state?.looked_until || (await this.#muchIsNew(tx))) {
+      // Everything is looked through, and with it what changed until now.
       await this.#lookedUntil(tx, until);
       for (const kind of SCANNED) await this.scans.start(tx, kind, 'Hay Cart');
       return false;
@@ -93,49 +81,32 @@ export class LookAlikeWatch implements OnModuleInit {
       const ids = [
         ...new Set(changes.filter((change) => change.record_kind === kind).map((change) => change.record_id)),
       ];
-      if (ids.length) found += await this.#compare(tx, kind, ids, models[kind] ?? startingModel(kind), thresholds.ask);
+      if (!ids.length) continue;
+      const since = new Date();
+      const model = models[kind] ?? startingModel(kind);
+      const pairs = await this.records.pairsAround(tx, { kind, ids, model, ask: thresholds.ask });
+      found += await this.pairs.keep(tx, kind, pairs, since);
+      await this.pairs.forgetStale(tx, kind, since, ids);
     }
     if (changes.length) await this.#lookedUntil(tx, changes[changes.length - 1]!.id);
     if (found) await this.events.tell(tx, 'decisions');
-    await this.#lookThroughAgain(tx);
     return changes.length === AT_ONCE;
   }
 
-  async #compare(
-    tx: WorkspaceTx,
-    kind: RecordKind,
-    ids: readonly string[],
-    model: LikenessModel,
-    ask: number,
-  ): Promise<number> {
-    const since = new Date();
-    const own = await withAround(tx, this.records, kind, ids);
-    const formed = (record: ReadRecord): Formed => {
-      const form = comparedForm(kind, record.values, record);
-      return { id: record.id, form, blocks: new Set(blocksOf(form)) };
-    };
-    const newcomers = own.map(formed);
-    const blocks = newcomers.flatMap((newcomer) => [...newcomer.blocks].map((block) => ({ record: kind, block })));
-    const near = await this.records.sharing(tx, blocks);
-    const others = (await withAround(tx, this.records, kind, near)).map(formed);
-    const pairs = newcomers.flatMap((newcomer) => pairsOf(newcomer, others, model, ask));
-    const once = new Map(pairs.map((pair) => [`${pair.one} ${pair.other}`, pair]));
-    const fresh = await this.pairs.keep(tx, kind, [...once.values()], since);
-    await this.pairs.forgetStale(tx, kind, since, ids);
-    return fresh;
-  }
-
-  async #lookThroughAgain(tx: WorkspaceTx): Promise<void> {
+  /** Whether so much came since everything was looked through that it is time to do so again; not while that is under way. */
+  async #muchIsNew(tx: WorkspaceTx): Promise<boolean> {
+    let much = false;
     for (const kind of SCANNED) {
       const scan = await this.scans.latest(tx, kind);
-      if (!scan || scan.state === 'running') continue;
+      if (scan?.state === 'running') return false;
       const [now] = await tx.statement<{ n: number }>(
         `count_of_${kind}`,
         `select count(*)::int as n from ${kind} where workspace_id = $1`,
         [tx.workspaceId],
       );
-      if (now!.n - scan.records >= Math.max(MANY_NEW, scan.records / 4)) await this.scans.start(tx, kind, 'Hay Cart');
+      if (scan && now!.n - scan.records >= Math.max(MANY_NEW, scan.records / 4)) much = true;
     }
+    return much;
   }
 
   async #isBehind(tx: WorkspaceTx): Promise<boolean> {
@@ -163,28 +134,6 @@ async function isBusy(tx: WorkspaceTx): Promise<boolean> {
     [tx.workspaceId],
   );
   return row!.waiting >= BUSY;
-}
-
-interface Formed {
-  id: string;
-  form: ComparedRecord;
-  blocks: ReadonlySet<string>;
-}
-
-function pairsOf(
-  { id, form, blocks }: Formed,
-  others: readonly Formed[],
-  model: LikenessModel,
-  ask: number,
-): FoundPair[] {
-  return others.flatMap((other) => {
-    if (other.id === id || ![...other.blocks].some((block) => blocks.has(block))) return [];
-    const { probability } = likeness(model, form, other.form);
-    if (probability < ask) return [];
-    const [one, two] = id < other.id ? [id, other.id] : [other.id, id];
-    const pattern = patternOf(agreements(form, other.form).map(({ level }) => level));
-    return [{ one, other: two, probability, pattern }];
-  });
 }
 
 /** The smallest UUIDv7 (RFC 9562) of a moment ago: what has a smaller id is committed by now. */

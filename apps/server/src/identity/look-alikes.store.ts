@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
-import type { Pattern, RecordKind, Thresholds } from '@haycart/core';
+import type { FoundPair, Pattern, RecordKind, Thresholds } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
-import type { DecidedPatterns, FoundPair } from './look-through';
+import type { DecidedPatterns } from './look-through';
 
 /** A pair as it lies in its table. */
 export interface PairRow extends Record<string, unknown> {

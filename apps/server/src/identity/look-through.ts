@@ -5,12 +5,13 @@ import {
   comparedForm,
   countPatterns,
   estimateModel,
-  likeness,
-  patternOf,
+  foundPair,
+  howLikely,
   spreadPairs,
   type Around,
   type ComparedRecord,
   type FieldValues,
+  type FoundPair,
   type LikenessModel,
   type Pattern,
   type RecordKind,
@@ -26,14 +27,6 @@ export interface ReadRecord extends Around {
 export interface DecidedPatterns {
   same: [Pattern, number][];
   different: [Pattern, number][];
-}
-
-/** A pair that may be the same; the record with the smaller id stands first. */
-export interface FoundPair {
-  one: string;
-  other: string;
-  probability: number;
-  pattern: Pattern;
 }
 
 /** One part of the records, whose pairs with all before them are compared. */
@@ -106,12 +99,11 @@ export class LookThrough {
     const end = Math.min(this.#ids.length, (part + 1) * size);
     for (const [a, b] of this.#blocks.pairs(part * size, end)) {
       const [one, other] = [this.#forms[a]!, this.#forms[b]!];
-      const { probability } = likeness(model, one, other);
+      const agreed = agreements(one, other);
+      const probability = howLikely(model, agreed);
       compared += 1;
       scores[Math.floor(probability * 100)]! += 1;
-      if (probability < ask) continue;
-      const pattern = patternOf(agreements(one, other).map(({ level }) => level));
-      pairs.push({ one: this.#ids[a]!, other: this.#ids[b]!, probability, pattern });
+      if (probability >= ask) pairs.push(foundPair(this.#ids[a]!, this.#ids[b]!, probability, agreed));
     }
     return { part, pairs, compared, scores };
   }

@@ -1,12 +1,16 @@
 import {
+  blocksOf,
   COMPARED_VALUES,
   comparedForm,
   LARGEST_BLOCK,
+  pairsAround,
   worthKnowing,
   type Block,
   type ComparedRecord,
   type Destination,
   type FieldValues,
+  type FoundPair,
+  type LikenessModel,
   type RecordKind,
   type Sought,
 } from '@haycart/core';
@@ -40,6 +44,33 @@ export async function likelyCandidates(
   };
   const worth = worthKnowing(sought, found, likeness);
   return new Map([...all].map(([kind, ids]) => [kind, new Set([...ids].filter((id) => worth.has(id)))]));
+}
+
+/** Records of a kind, and from what probability on pairs with others are looked for. */
+export interface LookedAround {
+  kind: RecordKind;
+  ids: readonly string[];
+  model: LikenessModel;
+  ask: number;
+}
+
+/** The pairs of some records with all that may be the same. A lead that was settled and one that came later are two, even of one person. */
+export async function foundAround(tx: WorkspaceTx, { kind, ids, model, ask }: LookedAround): Promise<FoundPair[]> {
+  const open = (some: readonly string[]) => (kind === 'lead' ? openLeads(tx, some) : some);
+  const own = await comparedRecords(tx, new Map([[kind, new Set(await open(ids))]]));
+  const blocks = [...own.values()].flatMap((form) => blocksOf(form).map((block) => ({ record: kind, block })));
+  const near = await candidates(tx, blocks);
+  const others = await comparedRecords(tx, new Map([[kind, new Set(await open([...(near.get(kind) ?? [])]))]]));
+  return pairsAround(own, others, model, ask);
+}
+
+async function openLeads(tx: WorkspaceTx, ids: readonly string[]): Promise<string[]> {
+  const rows = await tx.statement<{ id: string }>(
+    'open_leads',
+    `select id from lead where workspace_id = $1 and id = any($2::uuid[]) and status = 'open'`,
+    [tx.workspaceId, ids],
+  );
+  return rows.map(({ id }) => id);
 }
 
 function addTo(found: Candidates, kind: RecordKind, ids: readonly string[]): void {

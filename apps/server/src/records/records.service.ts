@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
-  type Block,
+  type FoundPair,
   type KnownRecord,
   type KnownRecords,
   squashAll,
@@ -16,7 +16,8 @@ import { isId } from '../platform/paging';
 import { DestinationService } from '../workspaces/destination.service';
 import { indexAgain } from './index-again';
 import { moveSome, survivorsOf } from './merged-records';
-import { candidates } from './candidates';
+import { CandidateSearch } from './candidate-search.service';
+import type { LookedAround } from './candidates';
 import { RecordShapes } from './record-shapes';
 import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
 import { KnownRecordsStore, lockNames, type WantedRecords } from './known-records.store';
@@ -29,6 +30,7 @@ import { RecordWriter } from './record-writer';
 @Injectable()
 export class RecordsService {
   constructor(
+    @Inject(CandidateSearch) private readonly search: CandidateSearch,
     @Inject(KnownRecordsStore) private readonly known: KnownRecordsStore,
     @Inject(RecordWriter) private readonly writer: RecordWriter,
     @Inject(RecordShapes) private readonly shapes: RecordShapes,
@@ -60,9 +62,9 @@ export class RecordsService {
     return this.known.byId(tx, kind, ids, 'look');
   }
 
-  /** The ids of records that share a block, by which those that may be alike are found. */
-  async sharing(tx: WorkspaceTx, blocks: readonly Block[]): Promise<string[]> {
-    return [...(await candidates(tx, blocks)).values()].flatMap((ids) => [...ids]);
+  /** The pairs of some records with all that may be the same; for who has changed none of them in this transaction. */
+  pairsAround(tx: WorkspaceTx, around: LookedAround): Promise<FoundPair[]> {
+    return this.search.pairsAround(tx, around);
   }
 
   async one(tx: WorkspaceTx, kind: RecordKind, id: string): Promise<RecordShape> {
