@@ -74,9 +74,8 @@ export class IdentityReportService {
   async #rules(tx: WorkspaceTx, kind: RecordKind): Promise<IdentityReport['rules']> {
     return tx.statement(
       'matches_by_rule',
-      `select coalesce(w ->> 'by', 'none') as by, count(*)::int as times from (
-         select x -> 'match' as w from run r cross join lateral json_array_elements(r.plan -> 'writes') x
-         where r.workspace_id = $1 and r.outcome = 'written' and r.finished_at > now() - interval '30 days' and x ->> 'record' = $2 and x ->> 'id' is not null) m
+      `select split_part(m, ' ', 2) as by, count(*)::int as times from run r cross join lateral unnest(r.matches) m
+       where r.workspace_id = $1 and r.outcome = 'written' and r.finished_at > now() - interval '30 days' and split_part(m, ' ', 1) = $2
        group by 1 order by 2 desc`,
       [tx.workspaceId, kind],
     );

@@ -50,8 +50,7 @@ export class ReportsService {
          case r.outcome when 'written' then coalesce(p.name, 'Contact only') when 'held' then 'Held' when 'skipped' then 'Left out' when 'failed' then 'Failed' else 'Taken back' end as "to"
        from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
        join run r on r.workspace_id = s.workspace_id and r.submission_id = s.id
-       left join lateral (select w -> 'place' ->> 'pipeline' as key from json_array_elements(r.plan -> 'writes') w where w -> 'place' ->> 'pipeline' is not null limit 1) w on true
-       left join pipeline p on p.workspace_id = s.workspace_id and p.key = w.key
+       left join pipeline p on p.workspace_id = s.workspace_id and p.key = r.pipeline
        where s.workspace_id = $1 and s.received_at >= ${since} group by 1, 2, 4 order by count desc`,
       [tx.workspaceId],
     );

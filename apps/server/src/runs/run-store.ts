@@ -42,12 +42,13 @@ export class RunStore {
     const plans = packed(runs.map(({ plan }) => JSON.stringify(plan)));
     await tx.statement(
       'save_runs',
-      `insert into run (workspace_id, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, plan, finished_at, unmapped)
-       select $1::uuid, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, convert_from(substring($10::bytea from start for length), 'UTF8')::json, clock_timestamp(), unmapped::jsonb
-       from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::timestamptz[], $11::int[], $12::int[], $13::text[])
-         r (id, submission_id, route_id, version, outcome, reason_code, summary, started_at, start, length, unmapped)
+      `insert into run (workspace_id, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, plan, finished_at, unmapped, pipeline, matches)
+       select $1::uuid, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, convert_from(substring($10::bytea from start for length), 'UTF8')::json, clock_timestamp(), unmapped::jsonb, pipeline, string_to_array(matches, ',')
+       from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::timestamptz[], $11::int[], $12::int[], $13::text[], $14::text[], $15::text[])
+         r (id, submission_id, route_id, version, outcome, reason_code, summary, started_at, start, length, unmapped, pipeline, matches)
        on conflict (workspace_id, submission_id, route_id) do update set id = excluded.id, version = excluded.version, outcome = excluded.outcome,
-         reason_code = excluded.reason_code, summary = excluded.summary, plan = excluded.plan, started_at = excluded.started_at, finished_at = excluded.finished_at, unmapped = excluded.unmapped`,
+         reason_code = excluded.reason_code, summary = excluded.summary, plan = excluded.plan, started_at = excluded.started_at, finished_at = excluded.finished_at, unmapped = excluded.unmapped,
+         pipeline = excluded.pipeline, matches = excluded.matches`,
       [
         tx.workspaceId,
         column('id'),
@@ -62,7 +63,20 @@ export class RunStore {
         plans.starts,
         plans.lengths,
         runs.map(({ unmapped }) => unmapped && JSON.stringify(unmapped)),
+        runs.map(({ plan }) => pipelineOf(plan)),
+        runs.map(({ plan }) => matchesOf(plan).join(',')),
       ],
     );
   }
+}
+
+type KeptPlan = EndedRun['plan'];
+
+function pipelineOf({ writes }: KeptPlan): string | null {
+  return writes.find(({ place }) => place?.pipeline)?.place?.pipeline ?? null;
+}
+
+/** By which rule each record was come upon that there is now: `contact email`. */
+function matchesOf({ writes }: KeptPlan): string[] {
+  return writes.flatMap(({ id, record, match }) => (id ? [`${record} ${match.by ?? 'none'}`] : []));
 }

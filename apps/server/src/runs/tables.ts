@@ -34,6 +34,13 @@ export const run = pgTable(
     /** The outcome in a few words, for a line in a list. */
     summary: text('summary').notNull(),
     plan: json('plan').$type<Omit<Plan, 'diff'>>(),
+    /** Of the plan what is counted for many runs at once: the pipeline that it placed something in, */
+    pipeline: text('pipeline'),
+    /** and by which rule it came upon each record, as `contact email`; `contact none` where by none. */
+    matches: text('matches')
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
     /** The values that no option stands for, until somebody says what they mean. */
     unmapped: jsonb('unmapped').$type<UnmappedAnswer[]>(),
     startedAt: time('started_at').notNull(),
