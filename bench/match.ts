@@ -34,12 +34,10 @@ for (const size of SIZES) {
       const begin = process.hrtime.bigint();
       const compared = comparedForm('contact', values);
       const sought = { record: 'contact', blocks: blocksOf(compared), compared, byName: false, ask: ASK } as const;
-      const blocks = sought.blocks.map((block) => ({ record: 'contact' as const, block }));
       await services.database.inWorkspace(workspaceId, async (tx) => {
-        const destination = { ...(await services.destinations.load(tx)), likeness: { contact: model } };
-        const wanted = { keys: [], deals: false, blocks, sought: [{ ...sought, open: 'nothing' as const }] };
-        const known = await services.records.look(tx, wanted, destination);
-        if (round) found += known.all().filter(({ kind }) => kind === 'contact').length;
+        const asked = [{ ...sought, open: 'nothing' as const }];
+        const likely = await services.candidates.likely(tx, asked, { contact: model }, 'look');
+        if (round) found += likely.get('contact')?.size ?? 0;
       });
       if (round) times.push(Number(process.hrtime.bigint() - begin) / 1e6);
     }

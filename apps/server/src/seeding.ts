@@ -14,6 +14,7 @@ import { Database } from './platform/database/database';
 import { migrateDatabase } from './platform/database/migrate';
 import { PinoLogger } from './platform/logging';
 import { ActivitiesService } from './records/activities/activities.service';
+import { CandidateSearch } from './records/candidate-search.service';
 import { LeadsService } from './records/leads.service';
 import { RecordsService } from './records/records.service';
 import { RecordEditsService } from './records/record-edits.service';
@@ -47,6 +48,7 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     themes: context.get(ThemesService),
     people: context.get(PeopleService),
     activities: context.get(ActivitiesService),
+    candidates: context.get(CandidateSearch),
     deals: context.get(DealMovesService),
     destinations: context.get(DestinationService),
     edits: context.get(RecordEditsService),

@@ -33,7 +33,7 @@ export interface CandidateSearchData {
 
 /** Fewer are found and compared sooner than a thread is asked. */
 const FEW = 20;
-/** As many batches are routed at once, and some more rehearsed. */
+/** As many batches are routed at once, and one more for what arrived. */
 const CONNECTIONS = 3;
 
 /** Finds who may be meant by what is looked for, and who may be the same. Many are looked for on a thread beside the server’s own. */
@@ -53,7 +53,7 @@ export class CandidateSearch implements OnApplicationShutdown {
     if (how === 'look' || sought.length < FEW) return likelyCandidates(tx, sought, likeness);
     const thread = this.#running();
     const { workspaceId } = tx;
-    const news = !this.#told.has(workspaceId) || this.#told.get(workspaceId) !== likeness;
+    const news = this.#told.get(workspaceId) !== likeness;
     this.#told.set(workspaceId, likeness);
     return thread.ask<Candidates>({ workspaceId, sought, ...(news ? { learned: { likeness } } : {}) });
   }
