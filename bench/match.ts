@@ -36,7 +36,7 @@ for (const size of SIZES) {
       const sought = { record: 'contact', blocks: blocksOf(compared), compared, byName: false, ask: ASK } as const;
       await services.database.inWorkspace(workspaceId, async (tx) => {
         const asked = [{ ...sought, open: 'nothing' as const }];
-        const likely = await services.candidates.likely(tx, asked, { contact: model }, 'look');
+        const likely = await services.candidates.likely(tx, asked, { contact: model });
         if (round) found += likely.get('contact')?.size ?? 0;
       });
       if (round) times.push(Number(process.hrtime.bigint() - begin) / 1e6);

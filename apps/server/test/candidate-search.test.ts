@@ -1,10 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { blocksOf, comparedForm, startingModel, type FieldValues, type FoundPair, type Sought } from '@haycart/core';
 import { generatePeople } from '@haycart/core/testing/people';
+import type { WorkspaceTx } from '../src/platform/database/database';
 import { databaseFailure } from '../src/platform/database/failure';
 import { Thread } from '../src/platform/threads/thread';
 import { CandidateSearch } from '../src/records/candidate-search.service';
-import type { Candidates } from '../src/records/candidates';
+import { likelyCandidates } from '../src/records/candidates';
 import { eachInWorkspace, type TestServer, type TestWorkspace } from './support/test-server';
 
 let server: TestServer;
@@ -37,24 +38,22 @@ async function writePeople(): Promise<void> {
   await workspace.handled();
 }
 
-const find = (how: 'lock' | 'look'): Promise<Candidates> =>
-  server.database.inWorkspace(workspace.id, (tx) =>
-    server.app.get(CandidateSearch).likely(tx, newcomers.map(sought), undefined, how),
-  );
+const within = <Result>(work: (tx: WorkspaceTx) => Promise<Result>) => server.database.inWorkspace(workspace.id, work);
+const find = () => within((tx) => server.app.get(CandidateSearch).likely(tx, newcomers.map(sought), undefined));
 
 describe('those that may be meant', () => {
   test('are found on the thread as they are on the server’s own', async () => {
     await writePeople();
-    const found = await find('lock');
+    const found = await find();
     expect(found.get('contact')!.size).toBeGreaterThan(20);
-    expect(found).toEqual(await find('look'));
+    expect(found).toEqual(await within((tx) => likelyCandidates(tx, newcomers.map(sought), undefined)));
   });
 
   test('are found by another thread where one has ended', async () => {
     await writePeople();
-    const before = await find('lock');
+    const before = await find();
     await server.app.get(CandidateSearch).onApplicationShutdown();
-    expect(await find('lock')).toEqual(before);
+    expect(await find()).toEqual(before);
   });
 });
 
@@ -62,7 +61,7 @@ test('pairs around many records are found on the thread as around each by itself
   await writePeople();
   const ids = (await workspace.query<{ id: string }>('select id from contact order by id')).map(({ id }) => id);
   const around = (some: readonly string[]) =>
-    server.database.inWorkspace(workspace.id, (tx) =>
+    within((tx) =>
       server.app
         .get(CandidateSearch)
         .pairsAround(tx, { kind: 'contact', ids: some, model: startingModel('contact'), ask: 0.2 }),

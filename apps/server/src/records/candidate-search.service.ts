@@ -5,7 +5,6 @@ import type { WorkspaceTx } from '../platform/database/database';
 import { Thread } from '../platform/threads/thread';
 import { CONFIG } from '../platform/tokens';
 import { foundAround, likelyCandidates, type Candidates, type LookedAround } from './candidates';
-import type { Hold } from './known-records.store';
 
 type Likeness = Destination['likeness'];
 
@@ -46,11 +45,11 @@ export class CandidateSearch implements OnApplicationShutdown {
   constructor(@Inject(CONFIG) private readonly config: Config) {}
 
   /**
-   * Those that a rule may take or ask about. The thread sees what is committed, so it is asked only by who locks before
-   * anything else: who merely looks may have changed something in the same transaction.
+   * Those that a rule may take or ask about, among what is committed: for who has changed nothing in this transaction yet,
+   * and has locked what is looked for.
    */
-  async likely(tx: WorkspaceTx, sought: readonly Sought[], likeness: Likeness, how: Hold): Promise<Candidates> {
-    if (how === 'look' || sought.length < FEW) return likelyCandidates(tx, sought, likeness);
+  async likely(tx: WorkspaceTx, sought: readonly Sought[], likeness: Likeness): Promise<Candidates> {
+    if (sought.length < FEW) return likelyCandidates(tx, sought, likeness);
     const thread = this.#running();
     const { workspaceId } = tx;
     const news = this.#told.get(workspaceId) !== likeness;

@@ -14,7 +14,7 @@ import {
 } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import { CandidateSearch } from './candidate-search.service';
-import { candidates } from './candidates';
+import { candidates, likelyCandidates, type Candidates } from './candidates';
 import { knownRecord, type RecordRow } from './record-rows';
 
 /** Whether records are kept from being changed until the transaction ends, or only looked at. */
@@ -156,12 +156,22 @@ export class KnownRecordsStore {
     how: Hold,
   ): Promise<Record<RecordKind, string[]>> {
     const found = await this.#withKeys(tx, keys);
-    const alike = await (sought ? this.search.likely(tx, sought, likeness, how) : candidates(tx, blocks));
+    const alike = await (sought ? this.#likely(tx, sought, likeness, how) : candidates(tx, blocks));
     const named = ids.length ? await this.#named(tx, ids) : [];
     for (const { record_kind: kind, record_id: id } of named) found[kind].push(id);
     for (const [kind, more] of alike) found[kind].push(...more);
     for (const kind of RECORD_KINDS) found[kind] = [...new Set(found[kind])];
     return found;
+  }
+
+  /** Who merely looks may have changed something in the same transaction, which only that sees. */
+  #likely(
+    tx: WorkspaceTx,
+    sought: readonly Sought[],
+    likeness: Destination['likeness'],
+    how: Hold,
+  ): Promise<Candidates> {
+    return how === 'lock' ? this.search.likely(tx, sought, likeness) : likelyCandidates(tx, sought, likeness);
   }
 
   /** Those of some ids that are there, or what they became part of. */
