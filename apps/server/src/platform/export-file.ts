@@ -1,9 +1,8 @@
 import { once } from 'node:events';
-import { open, unlink, type FileHandle } from 'node:fs/promises';
+import { open, unlink, writeFile, type FileHandle } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { PassThrough, type Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { stringify } from 'csv-stringify/sync';
 import excel from 'exceljs';
 import type { FastifyReply } from 'fastify';
@@ -51,14 +50,15 @@ export function exportTexts<Row>(portions: AsyncIterable<readonly Row[]>, textOf
 
 /**
  * Writes a file whole, aside, before any of it is sent: neither does a slow reader keep a transaction open, nor does a
- * failure look like the end of the file. Its name is gone at once, so that nothing stays behind.
+ * failure look like the end of the file. Its name is gone at once, so that nothing stays behind. The file is begun here, so
+ * that a failure finds somebody who hears of it.
  */
-export async function writtenAside(file: Readable): Promise<FileHandle> {
+export async function writtenAside(begin: () => Readable): Promise<FileHandle> {
   const path = join(tmpdir(), `haycart-export-${newId()}`);
   const handle = await open(path, 'wx+', 0o600);
   try {
     await unlink(path);
-    await pipeline(file, handle.createWriteStream({ autoClose: false }));
+    await writeFile(handle, begin());
     return handle;
   } catch (cause) {
     await handle.close();

@@ -141,7 +141,8 @@ export class RecordsController {
     const file = await this.database.atOneMoment(caller.workspaceId, async (tx) => {
       const setting = await this.#setting(tx, caller);
       const portions = this.lists.portions(tx, kind, query, setting, EXPORT_PORTION);
-      return writtenAside(exportRecords(format, chosenColumns(kind, columns, setting), portions));
+      const fields = chosenColumns(kind, columns, setting);
+      return writtenAside(() => exportRecords(format, fields, portions));
     });
     await sendExport(reply, plural, format, file);
   }

@@ -87,7 +87,7 @@ export class SubmissionsController {
       : null;
     const file = await this.database.atOneMoment(workspaceId, (tx) => {
       const portions = this.submissions.portions(tx, filter, EXPORT_PORTION);
-      return writtenAside(exportSubmissions(format, profile?.fields ?? null, portions));
+      return writtenAside(() => exportSubmissions(format, profile?.fields ?? null, portions));
     });
     await sendExport(reply, 'submissions', format, file);
   }
