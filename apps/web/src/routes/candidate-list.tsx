@@ -31,9 +31,9 @@ export function CandidateList({
             </Link>
             {probability !== null && <span className="text-small tabular-nums text-muted">{percent(probability)}</span>}
           </p>
-          <ul>
+          <ul className="mt-0.5 flex flex-col gap-1">
             {weightiest(shares).map((share) => (
-              <li key={share.of} className="flex items-center gap-2 text-small">
+              <li key={share.of} className="flex items-start gap-2 text-small">
                 <ShareBar bits={share.bits} />
                 <span className="min-w-0 flex-1 text-muted">
                   {share.label}: {share.words}
