@@ -1,3 +1,4 @@
+export * from './access';
 export * from './errors';
 export * from './workspace';
 export * from './forms';

@@ -43,6 +43,8 @@ export interface IntakeLine extends IntakeShape {
   failed: number;
   lastAt: string | null;
   routes: { id: string; name: string; state: 'live' | 'paused' }[];
+  /** How much of the room for files is taken, 0 to 1: the intake's own, or the workspace's where that is fuller. */
+  filesTaken: number;
 }
 
 /** What an intake has really received. */

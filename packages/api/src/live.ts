@@ -20,6 +20,7 @@ export interface HomeShape {
   held: number;
   skipped: number;
   failed: number;
+  takenBack: number;
   unrouted: number;
   waiting: number;
   flows: { from: string; to: string; outcome: RunOutcome; count: number }[];

@@ -1,4 +1,4 @@
-import type { RecordKind } from '@haycart/core';
+import type { JsonObject, RecordKind } from '@haycart/core';
 import type { TakeBackRehearsal } from './submissions';
 
 /** A file that was brought in, and how far it is read. */
@@ -11,6 +11,9 @@ export interface SheetFileShape {
   columns: string[] | null;
   encoding: string | null;
   delimiter: string | null;
+  /** Of a workbook: the worksheet that is read, and the others that have something in them. */
+  worksheet: string | null;
+  left: string[];
   /** Rows that became submissions, and rows that could not be read. */
   kept: number;
   refused: number;
@@ -21,9 +24,22 @@ export interface SheetFileShape {
   takenBack: SheetTakenBack | null;
 }
 
+/** How a file would be read, by its beginning. */
+export interface SheetLook {
+  columns: string[];
+  encoding: string | null;
+  /** Whether its text is likely in no other encoding. */
+  sure: boolean;
+  delimiter: string | null;
+  /** The first rows that can be read. */
+  rows: JsonObject[];
+}
+
 /** What taking a file back has done so far. */
 export interface SheetTakenBack {
   done: boolean;
+  /** Whether it failed half-way, and rests until a person has it go on. */
+  stopped: boolean;
   /** Runs taken back, of how many. */
   runs: number;
   of: number;

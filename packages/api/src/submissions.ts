@@ -48,6 +48,8 @@ export interface RunShape extends RunLine {
   finishedAt: string;
   receivedAt: string;
   account: AccountStep[];
+  /** By what act it was taken back, which can be taken back itself; null where it was not, or with its whole file. */
+  takenBack: { edit: string; by: string; at: string } | null;
 }
 
 /** What taking back runs does. */

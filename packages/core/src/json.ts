@@ -30,3 +30,13 @@ export function sameJson(a: JsonValue | undefined, b: JsonValue | undefined): bo
   }
   return false;
 }
+
+/** Returns whether a value nests deeper than so many levels. Walks level by level, so that no depth can hurt. */
+export function isDeeper(value: unknown, most: number): boolean {
+  let level = [value];
+  for (let depth = 0; level.length; depth += 1) {
+    if (depth > most) return true;
+    level = level.flatMap((one) => (typeof one === 'object' && one !== null ? Object.values(one) : []));
+  }
+  return false;
+}

@@ -7,6 +7,15 @@ export function storableText(text: string): string {
   return wellFormed.includes('\0') ? wellFormed.replaceAll('\0', '') : wellFormed;
 }
 
+/** Returns the text without the characters at its ends that `cut` holds true for. Walks each end once. */
+export function trimWhere(text: string, cut: (character: string) => boolean, ends: 'both' | 'end' = 'both'): string {
+  let begin = 0;
+  let end = text.length;
+  while (end > 0 && cut(text[end - 1]!)) end -= 1;
+  if (ends === 'both') while (begin < end && cut(text[begin]!)) begin += 1;
+  return text.slice(begin, end);
+}
+
 /** Shortens text for showing, on a whole character, with an ellipsis; never for storing. */
 export function shorten(text: string, most: number): string {
   const characters = [...text];
@@ -26,7 +35,7 @@ export function nearlySame(one: string, other: string): boolean {
       .normalize('NFKD')
       .toLowerCase()
       .replace(/[^\p{L}\p{Nd}]+/gu, '')
-      .replace(/(copy|new|v?\d+)$/, '')
+      .replace(/(copy|new|v?(?<!\d)\d+)$/, '')
       .replace(/s$/, '');
   const [a, b] = [plain(one), plain(other)];
   return a !== '' && a === b;

@@ -4,6 +4,10 @@ const SYMBOLS: Record<string, string> = { '£': 'GBP', '€': 'EUR', $: 'USD', C
 /** ISO 4217 currencies whose minor unit is not a hundredth. */
 const MINOR_DIGITS: Record<string, number> = { JPY: 0, KRW: 0, ISK: 0, CLP: 0, BHD: 3, KWD: 3, OMR: 3, TND: 3 };
 
+/** Longer texts are no amounts. */
+const LONGEST = 200;
+const AMOUNT = /^(-?) ?([A-Z]{3}|[A-Z]{0,2}[£€$])? ?(-?) ?(\d[\d.,' ]*)([A-Z]{3}|[£€$])?$/i;
+
 /** How many digits the minor unit of an ISO 4217 currency has. */
 export function minorDigits(currency: string): number {
   return MINOR_DIGITS[currency] ?? 2;
@@ -17,9 +21,8 @@ export function minorDigits(currency: string): number {
  * @returns `null` when the text is no amount.
  */
 export function readMoney(text: string, defaultCurrency: string): Money | null {
-  const found = /^\s*(-?)\s*([A-Z]{3}|[A-Z]{0,2}[£€$])?\s*(-?)\s*(\d[\d.,' \u00a0]*)\s*([A-Z]{3}|[£€$])?\s*$/i.exec(
-    text,
-  );
+  if (text.length > LONGEST) return null;
+  const found = AMOUNT.exec(text.trim().replace(/[ \t\u00a0\u202f]+/g, ' '));
   if (!found) return null;
   const [, minusFirst, before, minusLater, digits, after] = found;
   const mark = (before ?? after)?.toUpperCase();

@@ -1,3 +1,5 @@
+import { trimWhere } from '../text';
+
 const LONGEST = 60;
 
 /**
@@ -9,14 +11,13 @@ const LONGEST = 60;
  * @example newKey('Site survey', ['site-survey']) // 'site-survey-2'
  */
 export function newKey(name: string, taken: Iterable<string>, separator: '-' | '_' = '-'): string {
-  const base =
-    name
-      .normalize('NFKD')
-      .replace(/\p{M}/gu, '')
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, separator)
-      .slice(0, LONGEST)
-      .replace(/^[-_]+|[-_]+$/g, '') || 'unnamed';
+  const words = name
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, separator)
+    .slice(0, LONGEST);
+  const base = trimWhere(words, (character) => character === '-' || character === '_') || 'unnamed';
   const known = new Set(taken);
   if (!known.has(base)) return base;
   for (let number = 2; ; number += 1) {

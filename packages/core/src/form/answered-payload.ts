@@ -1,5 +1,5 @@
 import type { JsonObject, JsonValue } from '../json';
-import { RESERVED_NAMES } from '../payload/fields';
+import { RESERVED_NAMES } from '../payload/reading';
 import { phoneFrom } from '../identity/phone';
 import { answerAsText } from './check-answers';
 import { arrivesInParts, questionsOf, type FormDefinition } from './definition';

@@ -1,4 +1,5 @@
 import { newKey } from '../destination/new-key';
+import { trimWhere } from '../text';
 import { isQuestion, type FormDefinition, type FormItem } from './definition';
 
 /** One change of a form; every change of the editor is one of these, so that each can be undone. */
@@ -38,7 +39,7 @@ function withoutBlanks(form: FormDefinition): FormDefinition {
 
 /** A name for a new item that no other has, made from its words: `Wanted by` is `wanted_by`, then `wanted_by_2`. */
 export function newItemName(words: string, form: Pick<FormDefinition, 'items'>): string {
-  const plain = newKey(words, [], '_').slice(0, 50).replace(/_+$/, '');
+  const plain = trimWhere(newKey(words, [], '_').slice(0, 50), (character) => character === '_', 'end');
   return newKey(
     /^[a-z]/.test(plain) ? plain : `q_${plain}`,
     form.items.map(({ name }) => name),

@@ -22,11 +22,21 @@ const PROGRAMS = [
 ];
 const PROGRAM_ENDINGS: ReadonlySet<string> = new Set(['exe', 'dll', 'com', 'scr', 'sh', 'elf', 'bin']);
 
+/** Whether a file is a program whose name does not say so, by its first bytes. */
+export function isHiddenProgram(bytes: Uint8Array, name: string): boolean {
+  return !PROGRAM_ENDINGS.has(endingOf(name)) && PROGRAMS.some((marks) => beginsWith(bytes, marks));
+}
+
 /** Whether a file is what its name says, by its first bytes. */
 export function fitsEnding(bytes: Uint8Array, name: string): boolean {
-  const ending = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
-  const begins = (marks: number[]) => marks.every((mark, at) => bytes[at] === mark);
-  const wanted = BEGINNINGS[ending];
-  if (wanted) return wanted.some(begins);
-  return PROGRAM_ENDINGS.has(ending) || !PROGRAMS.some(begins);
+  const wanted = BEGINNINGS[endingOf(name)];
+  return wanted ? wanted.some((marks) => beginsWith(bytes, marks)) : !isHiddenProgram(bytes, name);
+}
+
+function endingOf(name: string): string {
+  return name.slice(name.lastIndexOf('.') + 1).toLowerCase();
+}
+
+function beginsWith(bytes: Uint8Array, marks: readonly number[]): boolean {
+  return marks.every((mark, at) => bytes[at] === mark);
 }

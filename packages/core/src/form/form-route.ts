@@ -4,6 +4,8 @@ import type { FieldDefinition } from '../destination/field-definition';
 import type { RecordKind } from '../diff/record';
 import type { OwnerRule } from '../assignment/choose-owner';
 import type { Fill, FollowUp, Place, RouteDefinition, Value, Write } from '../route/definition';
+import { NAME_FINISHERS } from '../mapping/suggested-finishers';
+import { usualRules } from '../route/recognition';
 import { questionsOf, type FormDefinition, type Question } from './definition';
 
 /** What is asked once when a form is published: where its deals or leads begin, whose they are, how people are marked. */
@@ -30,20 +32,23 @@ export function routeFromForm(
 ): RouteDefinition {
   const asked = (record: RecordKind) => questionsOf(form).filter(({ feeds }) => feeds?.record === record);
   const fills = (record: RecordKind) => asked(record).map((question) => fillFor(question, destination));
-  const email = asked('contact').find(({ feeds }) => feeds!.field === 'email');
+  const email = [...asked('contact'), ...asked('lead')].find(({ feeds }) => feeds!.field === 'email');
   const writes: Write[] = [];
   if (asked('company').length) writes.push(companyWrite(fills('company'), email));
   if (asked('contact').length)
     writes.push({
       as: AS.contact,
       record: 'contact',
-      ...(email ? { match: [{ by: 'email' as const }] } : {}),
+      match: usualRules(
+        'contact',
+        asked('contact').map(({ feeds }) => feeds!.field),
+      ),
       whenMatched: 'update',
       ...linksTo(writes),
       fills: [...fills('contact'), SOURCE],
     });
   if (asked('lead').length || wish.place?.record === 'lead')
-    writes.push(placed('lead', [...fills('lead'), SOURCE], [], wish));
+    writes.push(placed('lead', leadFills(fills('lead'), fills('contact'), intake.name, destination), writes, wish));
   if (asked('deal').length || wish.place?.record === 'deal')
     writes.push(placed('deal', dealFills(fills('deal'), writes, wish), writes, wish));
   return {
@@ -60,11 +65,27 @@ function companyWrite(fills: Fill[], email: Question | undefined): Write {
     email && !fills.some(({ field }) => field === 'domain')
       ? [{ field: 'domain', value: { parts: [{ answer: email.name }], finishers: [{ use: 'company-domain' }] } }]
       : [];
-  const all = [...fills, ...byMail];
+  const named = [...fills, ...byMail];
+  const site = named.find(({ field }) => field === 'domain' || field === 'website');
+  // A company must have a name; one that nobody was asked for is what it is called on the web.
+  const byName: Fill[] =
+    fills.some(({ field }) => field === 'name') || !site
+      ? []
+      : [
+          {
+            field: 'name',
+            value: { parts: site.value.parts, finishers: site.value.finishers ?? [{ use: 'domain' }] },
+            overwrite: 'if-blank',
+          },
+        ];
+  const all = [...byName, ...named];
   return {
     as: AS.company,
     record: 'company',
-    ...(all.some(({ field }) => field === 'domain') ? { match: [{ by: 'domain' as const }] } : {}),
+    match: usualRules(
+      'company',
+      all.map(({ field }) => field),
+    ),
     whenMatched: 'fill-blanks',
     fills: [...all, SOURCE],
   };
@@ -98,9 +119,25 @@ function dealFills(asked: Fill[], writes: readonly Write[], { value }: FormRoute
       ? []
       : [{ field: 'name', value: { parts: names, joinWith: ', ' }, overwrite: 'if-blank' as const }]),
     ...(value && !has('value') ? [{ field: 'value', value: text(value), overwrite: 'if-blank' as const }] : []),
-    ...asked,
+    ...asked.map((fill) => (value && fill.field === 'value' ? withFallback(fill, value) : fill)),
     SOURCE,
   ];
+}
+
+/** What a lead has of its own, and what the contact was asked for that a lead has too. Its name is the person’s, or else the form’s. */
+function leadFills(asked: readonly Fill[], contact: readonly Fill[], form: string, { fields }: Destination): Fill[] {
+  const has = (field: string) => asked.some((fill) => fill.field === field);
+  const shared = contact.filter(
+    ({ field }) => !has(field) && fields.some(({ record, key }) => record === 'lead' && key === field),
+  );
+  const names = contact
+    .filter(({ field }) => /^(full|first|last)_name$/.test(field))
+    .flatMap(({ value }) => value.parts);
+  const address = [...asked, ...contact].find(({ field }) => field === 'email')?.value.parts ?? [];
+  const name: Fill = names.length
+    ? { field: 'name', value: { parts: names, finishers: [...NAME_FINISHERS] } }
+    : { field: 'name', value: address.length ? { parts: address } : text(form) };
+  return [...(has('name') ? [] : [name]), ...asked, ...shared, SOURCE];
 }
 
 function linksTo(earlier: readonly Write[]): { links?: string[] } {
@@ -117,6 +154,14 @@ function followUps(writes: readonly Write[], { tags = [], lists = [] }: FormRout
   return wanted.length ? { followUps: wanted } : {};
 }
 
+/** Where the question stays blank, what was given beforehand holds. */
+function withFallback({ value, ...fill }: Fill, otherwise: string): Fill {
+  return {
+    ...fill,
+    value: { ...value, finishers: [...(value.finishers ?? []), { use: 'default', with: { text: otherwise } }] },
+  };
+}
+
 /** How a question feeds its field: the usual repairs for the field's type. */
 function fillFor({ name, feeds, country }: Question, destination: Destination): Fill {
   const field = fieldOf(destination, feeds!.record, feeds!.field);
@@ -128,8 +173,7 @@ function fillFor({ name, feeds, country }: Question, destination: Destination): 
 }
 
 function finishersFor({ key, type, builtIn }: FieldDefinition, country: string): NonNullable<Value['finishers']> {
-  if (builtIn && /^(first|last|full)_name$/.test(key))
-    return [{ use: 'trim' }, { use: 'collapse' }, { use: 'name-case' }];
+  if (builtIn && /^(first|last|full)_name$/.test(key)) return [...NAME_FINISHERS];
   switch (type) {
     case 'email':
       return [{ use: 'email' }];

@@ -294,6 +294,55 @@ describe('the route that follows from a form', () => {
     expect(['ida', 'bo']).toContain(created.s!.values.owner);
   });
 
+  const publishable = (made: typeof route) =>
+    checkRoute(made, { destination, intakes: [{ key: 'survey', name: 'Survey' }] }).map(({ code }) => code);
+
+  test('asks of a lead what the contact is asked, and links both', () => {
+    const asked = formOf(
+      ...(['first_name', 'last_name', 'email'] as const).map((key) => questionFor(field('contact', key), key)),
+      questionFor(field('lead', 'message'), 'message'),
+    );
+    const made = routeFromForm({ key: 'survey', name: 'Survey' }, asked, destination, {});
+    expect(publishable(made)).toEqual([]);
+    const { diff } = planRun(made, submission({ ...payload, message: 'Call me' }), new KnownRecords([], []), {
+      destination,
+      newIds: { person: 'p', enquiry: 'l' },
+    });
+    expect(diff.created.l!.values).toMatchObject({ name: 'Ada Weir', email: 'ada@weir.example', message: 'Call me' });
+    expect(diff.linked).toEqual([{ from: 'l', to: 'p' }]);
+  });
+
+  test.each([
+    ['a lead’s message alone', [questionFor(field('lead', 'message'), 'message')]],
+    ['a lead’s e-mail alone', [questionFor(field('lead', 'email'), 'email')]],
+    ['a company’s website alone', [questionFor(field('company', 'website'), 'site')]],
+  ])('can be published where the form asks %s', (_, questions) => {
+    const made = routeFromForm({ key: 'survey', name: 'Survey' }, formOf(...questions), destination, {});
+    expect(publishable(made).filter((code) => code !== 'never-recognised')).toEqual([]);
+    const came = { message: 'Call me', email: 'ada@weir.example', site: 'https://weir.example/' };
+    const { outcome } = planRun(made, submission(came), new KnownRecords([], []), {
+      destination,
+      newIds: { firm: 'f', person: 'p', enquiry: 'l' },
+    });
+    expect(outcome).toBe('write');
+  });
+
+  test('takes what a deal is worth where the question stays blank', () => {
+    const asked = formOf(
+      questionFor(field('contact', 'email'), 'email'),
+      questionFor(field('contact', 'last_name'), 'last'),
+      questionFor(field('deal', 'value'), 'budget'),
+    );
+    const made = routeFromForm({ key: 'survey', name: 'Survey' }, asked, destination, wish);
+    const worth = (budget: string) =>
+      planRun(made, submission({ ...payload, last: 'Weir', budget }), new KnownRecords([], []), {
+        destination,
+        newIds: { person: 'p', sale: 's' },
+      }).diff.created.s!.values.value;
+    expect(worth('')).toEqual({ amount: 50_000, currency: 'GBP' });
+    expect(worth('GBP 9')).toEqual({ amount: 900, currency: 'GBP' });
+  });
+
   test('offers a question that was added later', () => {
     const later = {
       ...route,

@@ -34,7 +34,8 @@ export interface Manner {
 }
 
 const LINK = /https?:\/\/|www\.[a-z]|\[url|<a\s/gi;
-const MARKUP = /<\/?[a-z][^>]*>|\[\/?(url|b|img|link)\b/i;
+const TAG_BEGIN = /<\/?[a-z]/i;
+const FORUM_CODE = /\[\/?(url|b|img|link)\b/i;
 
 /**
  * How suspicious a form's answers are, with a sentence for each reason. Nothing is refused or dropped for it: from
@@ -80,12 +81,17 @@ function suspiciousTexts(form: FormDefinition, payload: JsonObject): [number, st
   if (links > 1) found.push([Math.min(100, 20 + links * 15), `It holds ${links} links.`]);
   const named = texts.find(({ name, text }) => /name/.test(name) && (text.match(LINK)?.length ?? 0) > 0);
   if (named) found.push([100, 'A link stands where a name should.']);
-  if (texts.some(({ text }) => MARKUP.test(text))) found.push([60, 'It holds code for web pages or forums.']);
+  if (texts.some(({ text }) => hasMarkup(text))) found.push([60, 'It holds code for web pages or forums.']);
   const long = texts.map(({ text }) => text.toLowerCase()).filter((text) => text.length > 3);
   if (long.length >= 3 && new Set(long).size === 1) found.push([60, 'Every answer is the same.']);
   const shouted = texts.find(({ text }) => text.length > 40 && text === text.toUpperCase() && /\p{Lu}/u.test(text));
   if (shouted) found.push([20, 'It is written in capitals.']);
   return found;
+}
+
+function hasMarkup(text: string): boolean {
+  const tag = text.search(TAG_BEGIN);
+  return (tag !== -1 && text.indexOf('>', tag) !== -1) || FORUM_CODE.test(text);
 }
 
 function blockedThings(form: FormDefinition, payload: JsonObject, { words, domains }: Blocked): [number, string][] {

@@ -10,5 +10,5 @@ export function filledIn(text: string, form: FormDefinition, answers: JsonObject
       const answer = answerAsText(answers[name]);
       return questions.get(name)?.options?.find(({ value }) => value === answer)?.label ?? answer;
     })
-    .replace(/ +([,.!?])/g, '$1');
+    .replace(/(?<! ) +([,.!?])/g, '$1');
 }

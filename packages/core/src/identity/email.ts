@@ -1,5 +1,5 @@
 import { warning, type Problem } from '../problem';
-import { shorten } from '../text';
+import { shorten, trimWhere } from '../text';
 
 /** The most characters of an address: RFC 5321 allows 254 in a path, 64 before the @. */
 const LONGEST = 254;
@@ -18,11 +18,10 @@ const ADDRESS =
 export function normalEmail(text: string): { ok: true; email: string } | { ok: false; problem?: Problem } {
   const given = text.trim();
   if (given.length > LONGEST_FIELD) return tooLong(given.length);
-  const email = (/<([^<>]*)>$/.exec(given)?.[1] ?? given)
-    .normalize('NFKC')
-    .trim()
-    .replace(/\s*([@.])\s*/g, '$1')
-    .replace(/^mailto:/i, '')
+  const email = withoutWrapping((/<([^<>]*)>$/.exec(given)?.[1] ?? given).normalize('NFKC').replace(UNSEEN, ''))
+    .split(/([@.])/)
+    .map((part) => part.trim())
+    .join('')
     .toLowerCase();
   if (email === '') return { ok: false };
   if (email.length > LONGEST) return tooLong(email.length);
@@ -30,6 +29,23 @@ export function normalEmail(text: string): { ok: true; email: string } | { ok: f
     return { ok: false, problem: warning('not-an-email', `“${shorten(text.trim(), 60)}” is not an e-mail address.`) };
   }
   return { ok: true, email };
+}
+
+/** Characters that nobody sees: marks of direction and order, spaces of no width. */
+const UNSEEN = /\p{Cf}/gu;
+const [BEFORE, AFTER] = [/[\s"'“”‘’„«»([<,;:]/, /[\s"'“”‘’«»)\]>.,;:]/];
+
+/** An address without what people and programs put around it: quotes, brackets, `mailto:`, a note, a full stop. */
+function withoutWrapping(text: string): string {
+  const isNote = (at: number) => at > 0 && text.indexOf('@') < at;
+  const note = text.endsWith(')') ? text.lastIndexOf('(') : -1;
+  const query = text.indexOf('?');
+  const isLink = /^mailto:/i.test(text);
+  const cut = isLink && isNote(query) ? query : isNote(note) ? note : text.length;
+  const inner = text.slice(0, cut).replace(/^\s*(?:mailto|e-?mail)\s*:/i, '');
+  let begin = 0;
+  while (begin < inner.length && BEFORE.test(inner[begin]!)) begin += 1;
+  return trimWhere(inner.slice(begin), (character) => AFTER.test(character), 'end');
 }
 
 function tooLong(length: number): { ok: false; problem: Problem } {

@@ -14,6 +14,11 @@ describe('the normal form of an e-mail address', () => {
     ['ａｄａ@weir.example', 'ada@weir.example'],
     ['åsa@lind.example', 'åsa@lind.example'],
     ['ada@ weir .example', 'ada@weir.example'],
+    ['ada@weir.example.', 'ada@weir.example'],
+    ['“ada@weir.example”,', 'ada@weir.example'],
+    ['\ufeffada\u200b@weir.example', 'ada@weir.example'],
+    ['MAILTO:ada@weir.example?subject=Hi', 'ada@weir.example'],
+    ['E-mail: ada@weir.example (work)', 'ada@weir.example'],
   ])('of %s is %s', (text, email) => expect(normalEmail(text)).toEqual({ ok: true, email }));
 
   test.each([
@@ -23,7 +28,6 @@ describe('the normal form of an e-mail address', () => {
     'ada@weir',
     'ada@-weir.example',
     'a b@weir..example',
-    'ada@weir.example.',
     `${'a'.repeat(65)}@weir.example`,
   ])('is not to be had of %s', (text) =>
     expect(normalEmail(text)).toMatchObject({ ok: false, problem: { code: 'not-an-email' } }),

@@ -47,6 +47,16 @@ test.each([
   ['Jardins Lefèvre S.à r.l.', 'jardins lefevre'],
   ['FENNWICK NURSERY LLC', 'fennwick nursery'],
   ['Ltd', 'ltd'],
+  ['Vogt Glasbau e.K.', 'vogt glasbau'],
+  ['Nordlys A/S', 'nordlys'],
+  ['Viveros del Norte S.A. de C.V.', 'viveros del norte'],
+  ['Zahrada Novák s.r.o.', 'zahrada novak'],
+  ['Jardins Verts S.A.S.', 'jardins verts'],
+  ['ООО Ромашка', 'romashka'],
+  ['株式会社みどり', 'midori'],
+  ['AS Roma', 'as roma'],
+  ['SA Water Ltd', 'sa water'],
+  ['株式会社', 'zhushihuishe'],
 ])('%s is told from others by “%s”', (name, text) => expect(companyNameForm(name)!.text).toBe(text));
 
 test('a company’s name without a letter tells nothing', () => expect(companyNameForm(' -- ')).toBeNull());

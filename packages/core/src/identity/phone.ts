@@ -44,6 +44,20 @@ function readPhone(text: string, country: string): ReadPhone {
   };
 }
 
+/** What divides numbers that stand in one field; a number may hold a slash or a comma itself. */
+const DIVIDERS = /[/;,|\n]|\s(?:or|and|oder|und|ou|et|o|y|e|of|en|eller)\s/iu;
+const MOST_IN_FIELD = 10;
+const LONGEST_FIELD = 250;
+
+/** The numbers (E.164) that stand in one field, such as `020 7946 0018 / 07700 900018`, where there are several. */
+export function severalPhones(text: string, country: string): string[] {
+  if (text.length > LONGEST_FIELD) return [];
+  const parts = text.split(DIVIDERS).slice(0, MOST_IN_FIELD);
+  if (parts.length < 2) return [];
+  const read = parts.map((part) => normalPhone(part, country));
+  return [...new Set(read.flatMap((one) => (one.ok ? [one.phone] : [])))];
+}
+
 /** An E.164 number as people read it: `+44 7700 900318`. What is no such number stays as it is. */
 export function showPhone(phone: string): string {
   return parsePhoneNumberFromString(phone)?.formatInternational() ?? phone;

@@ -13,9 +13,15 @@ const context = (answers: JsonObject = {}): FinisherContext => ({
   answer: (key) => answerText(answerAt(answers, key)),
 });
 const setting = context();
-const finish = (name: string, text: string, parameters: Record<string, unknown> = {}) => {
+const finish = (
+  name: string,
+  text: string,
+  parameters: Record<string, unknown> = {},
+  answers: Record<string, string> = {},
+) => {
   const finisher = finisherNamed(name)!;
-  return finisher.finish(text, finisher.parameters.parse(parameters), setting);
+  const context = { ...setting, answer: (key: string) => answers[key] ?? setting.answer(key) };
+  return finisher.finish(text, finisher.parameters.parse(parameters), context);
 };
 
 describe('joining', () => {
@@ -72,6 +78,24 @@ describe('finishers', () => {
   );
 
   test.each([
+    ['<p>Tindra</p>', 'Tindra'],
+    ['Two bays.<br/>South <b>bed</b>', 'Two bays.\nSouth bed'],
+    ['<div><p>One</p><p>Two</p></div>', 'One\n\nTwo'],
+    ['a < b and c > d', 'a < b and c > d'],
+    ['&lt;p&gt; &#228; &#xE4; &#xD800; &copy;', '<p> ä ä &#xD800; &copy;'],
+    ['<a<a<a', '<a<a<a'],
+  ])('without markup writes %j as %j', (before, after) => expect(finish('without-markup', before).text).toBe(after));
+
+  test('a number is not read as one of the workspace’s country where the answer names another that is unknown', () => {
+    const read = (text: string, land: string) =>
+      finish('phone', text, { country: 'GB', countryFrom: 'land' }, { land });
+    expect(read('06 12345678', 'Nederland').text).toBe('+31612345678');
+    expect(read('07700 900318', '').text).toBe('+447700900318');
+    expect(read('+31 6 12345678', 'Narnia').text).toBe('+31612345678');
+    expect(read('07700 900318', 'Narnia')).toMatchObject({ text: '', problem: { code: 'not-a-country' } });
+  });
+
+  test.each([
     ['MCKENZIE', 'McKenzie'],
     ['ᾀ ß', 'ᾀ ß'],
     ["o'brien", "O'Brien"],
@@ -82,6 +106,12 @@ describe('finishers', () => {
     ['MacGregor', 'MacGregor'],
     ['محمد علي', 'محمد علي'],
     ['王小明', '王小明'],
+    ['ADA weir', 'Ada Weir'],
+    ['Ada WEIR', 'Ada Weir'],
+    ['Maren ODUYA-WEIR', 'Maren Oduya-Weir'],
+    ['JP Morgan', 'JP Morgan'],
+    ['John XXIII', 'John XXIII'],
+    ['Ada McDonald', 'Ada McDonald'],
   ])('name case writes %s as %s', (before, after) => expect(finish('name-case', before).text).toBe(after));
 
   test.each([
@@ -92,6 +122,10 @@ describe('finishers', () => {
   ])('phone reads %s from %s', (text, country, e164) => expect(finish('phone', text, { country }).text).toBe(e164));
 
   test('phone says what it cannot read, and leaves a blank', () => {
+    expect(finish('phone', '020 7946 0018 / 07700 900018')).toMatchObject({
+      text: '+442079460018',
+      problem: { code: 'several-phones', text: expect.stringContaining('and not +447700900018') },
+    });
     expect(finish('phone', 'call me')).toMatchObject({ text: '', problem: { code: 'not-a-phone' } });
     expect(finisherNamed('phone')!.parameters.safeParse({ country: 'XX' }).success).toBe(false);
   });

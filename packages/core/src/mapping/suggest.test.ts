@@ -26,6 +26,30 @@ const suggested = (route: RouteDefinition, fields: SeenField[], others: RouteDef
   );
 
 describe('suggestions', () => {
+  const firsts = (fields: SeenField[], wanted: string) =>
+    suggestFills(routeOf(contact), fields, where).find(({ fill: { field } }) => field === wanted)?.fill.value.finishers;
+
+  test('read a number by the country that another answer names', () => {
+    const fields = [seen('phone', 'phone'), seen('land', 'country'), seen('email', 'email')];
+    expect(firsts(fields, 'phone')).toEqual([{ use: 'phone', with: { country: 'GB', countryFrom: 'land' } }]);
+    expect(firsts(fields.slice(0, 1), 'phone')).toEqual([{ use: 'phone', with: { country: 'GB' } }]);
+  });
+
+  test('take a name beside a given name for the family’s, and one alone for the whole', () => {
+    const both = [seen('prénom', 'text'), seen('nom', 'text')];
+    expect(firsts(both, 'last_name')).toEqual([{ use: 'trim' }, { use: 'name-case' }]);
+    expect(firsts(both.slice(1), 'last_name')?.[0]).toEqual({ use: 'split-name', with: { part: 'family' } });
+  });
+
+  test('never take the name of a file for a person’s, and take markup away', () => {
+    const file = ['file', 'name', 'type', 'size'].map((part) => seen(`cv.${part}`, 'text'));
+    expect(suggested(routeOf(contact), file)).toEqual({});
+    const marked = seen('voornaam', 'text', { values: [{ value: '<p>Tindra</p>', count: 1 }] });
+    expect(suggested(routeOf(contact), [marked])).toEqual({
+      'person first_name': 'voornaam without-markup trim name-case',
+    });
+  });
+
   test('take a column of addresses by its name where some of them are none, and a column of dates never', () => {
     expect(suggested(routeOf(contact), [seen('E-mail', 'text')])).toEqual({ 'person email': 'E-mail email' });
     expect(suggested(routeOf(contact), [seen('E-mail', 'date')])).toEqual({});

@@ -4,8 +4,8 @@ import type { RecordKind } from '../diff/record';
 import { foldKey } from '../payload/key';
 import { answerKeys } from '../route/answers';
 import type { Fill, RouteDefinition, Write } from '../route/definition';
-import { asAnswer, asWanted, belonging, nameMatch, type Answer, type SeenField, type Wanted } from './answer-names';
-import { finishing } from './suggested-finishers';
+import { asAnswers, asWanted, belonging, nameMatch, type Answer, type SeenField, type Wanted } from './answer-names';
+import { finishing, type Beside } from './suggested-finishers';
 import { KIND_WORDS, kindFits, optionOverlap } from './value-fit';
 
 /** A fill that a person may take, with the reasons for it. */
@@ -25,6 +25,8 @@ export interface Suggestion {
 /** From how much on a suggestion is worth a look. */
 const WORTH = 0.45;
 const CERTAIN = 0.95;
+/** From how much on a name is the same, or another word for it. */
+const SAME_NAME = 0.55;
 
 /**
  * Which answers could feed the fields of a route that nothing feeds yet, and why: by names in several languages, by what
@@ -37,20 +39,51 @@ export function suggestFills(
   destination: Destination,
   others: readonly RouteDefinition[] = [],
 ): Suggestion[] {
-  const answers = seen.filter(({ filled }) => filled > 0).map(asAnswer);
+  const answers = asAnswers(seen.filter(({ filled, key }) => filled > 0 && !isOfFile(key, seen)));
   const elsewhere = fedElsewhere(others);
+  const alone = onlyOfTheirKind(answers);
+  const beside = besideOf(answers, destination);
   return route.writes.flatMap((write) => {
     const elsewhereFed = new Set(route.writes.flatMap((other) => (other === write ? [] : [...usedAnswers(other)])));
     const found: Suggestion[] = [];
     for (const wanted of unfedFields(write, destination).map(asWanted))
       for (const answer of answers) {
-        const suggestion = weigh(write, wanted, answer, elsewhere, destination);
+        const suggestion = weigh(write, wanted, answer, { elsewhere, alone, beside }, destination);
         // What feeds another record already most likely belongs there alone.
         const least = elsewhereFed.has(answer.folded) && wanted.field.key !== 'domain' ? CERTAIN : WORTH;
         if (suggestion && suggestion.certainty >= least) found.push(suggestion);
       }
     return bestOfEach(found, usedAnswers(write));
   });
+}
+
+/** What is known of all answers while one is weighed. */
+interface Ground {
+  elsewhere: ReadonlyMap<string, { fill: Fill; route: string }>;
+  alone: ReadonlySet<Answer>;
+  beside: Beside;
+}
+
+/** Whether it tells of a file that was sent: its name is nobody’s. */
+function isOfFile(key: string, seen: readonly SeenField[]): boolean {
+  const around = key.slice(0, key.lastIndexOf('.') + 1);
+  return (
+    around !== '' && ['file', 'name', 'type', 'size'].every((part) => seen.some((one) => one.key === around + part))
+  );
+}
+
+/** What of the other answers says how an answer is read. */
+function besideOf(answers: readonly Answer[], { fields }: Destination): Beside {
+  const named = (key: string) => {
+    const field = fields.find((one) => one.record === 'contact' && one.key === key && one.builtIn);
+    const wanted = field && asWanted(field);
+    return wanted ? answers.filter((answer) => (nameMatch(wanted, answer)?.weight ?? 0) >= SAME_NAME) : [];
+  };
+  const countries = answers.filter(({ seen }) => seen.kind === 'country');
+  const country = named('country').find(({ seen }) => seen.kind === 'country') ?? countries[0] ?? named('country')[0];
+  // A name alone is another word for a given name too.
+  const given = named('first_name').filter((answer) => !named('last_name').includes(answer));
+  return { country: country?.seen.key ?? null, givenName: given.length > 0 };
 }
 
 function unfedFields(write: Write, { fields }: Destination): FieldDefinition[] {
@@ -87,7 +120,7 @@ function weigh(
   write: Write,
   wanted: Wanted,
   answer: Answer,
-  elsewhere: ReadonlyMap<string, { fill: Fill; route: string }>,
+  { elsewhere, alone, beside }: Ground,
   destination: Destination,
 ): Suggestion | null {
   const { field } = wanted;
@@ -102,11 +135,14 @@ function weigh(
   if (options) reasons.push(options);
   const other = elsewhere.get(`${write.record} ${field.key} ${answer.folded}`);
   if (other) reasons.push({ weight: 0.55, text: `“${other.route}” feeds it so` });
-  if (!named && !options && !other) return null;
+  const only =
+    field.builtIn && ONLY_OF_KIND[write.record]?.includes(field.type) && field.type === seen.kind && alone.has(answer);
+  if (only) reasons.push({ weight: 0.4, text: `nothing else that arrives holds ${KIND_WORDS[seen.kind]}` });
+  if (!named && !options && !other && !only) return null;
   const certainty = Math.min(1, reasons.reduce((sum, { weight }) => sum + weight, 0) + belonging(field, answer));
   const fill = other?.fill ?? {
     field: field.key,
-    value: { parts: [{ answer: seen.key }], ...finishing(field, answer, destination) },
+    value: { parts: [{ answer: seen.key }], ...finishing(field, answer, destination, beside) },
   };
   return {
     as: write.as,
@@ -116,6 +152,23 @@ function weigh(
     reasons: reasons.sort((a, b) => b.weight - a.weight).map(({ text }) => text),
     certainty,
   };
+}
+
+/** Of what kinds an answer is fed to a record where no other is of its kind. */
+const ONLY_OF_KIND: Partial<Record<RecordKind, readonly string[]>> = {
+  contact: ['email', 'phone'],
+  lead: ['email', 'phone', 'long-text'],
+  deal: ['long-text'],
+};
+
+/** Answers that alone hold their kind: whatever they are called, there is little else that they can be. */
+function onlyOfTheirKind(answers: readonly Answer[]): Set<Answer> {
+  return new Set(
+    (['email', 'phone', 'long-text'] as const).flatMap((kind) => {
+      const holding = answers.filter(({ seen }) => seen.kind === kind);
+      return holding.length === 1 ? holding : [];
+    }),
+  );
 }
 
 /** How the other routes feed a field from an answer of that key. */

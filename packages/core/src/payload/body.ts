@@ -1,7 +1,8 @@
 import { isJsonObject, type JsonObject, type JsonValue } from '../json';
-import { counted } from '../text';
+import { LIMITS } from '../limits';
+import { counted, shorten } from '../text';
 import { error, type Problem } from '../problem';
-import { PAYLOAD_LIMITS, payloadSize } from './fields';
+import { PAYLOAD_LIMITS, payloadSize } from './payload-size';
 
 /** How a body is written down; multipart bodies are taken apart on arrival and kept as JSON. */
 export type BodyFormat = 'json' | 'urlencoded';
@@ -46,7 +47,7 @@ export function checkPayload(value: JsonValue): Problem | null {
       '',
     );
   }
-  const { depth, fields } = payloadSize(value);
+  const { depth, fields, tooLong } = payloadSize(value);
   if (depth > PAYLOAD_LIMITS.depth) {
     return error(
       'too-deep',
@@ -58,6 +59,15 @@ export function checkPayload(value: JsonValue): Problem | null {
     return error(
       'too-many-fields',
       `The payload has more than ${counted(PAYLOAD_LIMITS.fields, 'field')}. Send only what the form asks.`,
+      '',
+    );
+  }
+  if (tooLong) {
+    const { name, part } = tooLong;
+    const most = part === 'name' ? LIMITS.payloadKey.most : LIMITS.payloadValue.most;
+    return error(
+      'too-long',
+      `The ${part} of the field “${shorten(name, 60)}” has more than ${counted(most, 'character')}. Send it shorter.`,
       '',
     );
   }

@@ -1,7 +1,8 @@
 import { distance } from 'fastest-levenshtein';
+import { plainName } from '../mapping/plain-name';
 import { SYNONYMS } from '../mapping/synonyms';
 import { shorten } from '../text';
-import { foldSegment, parseKey } from './key';
+import { parseKey } from './key';
 import type { ProfileField } from './profile';
 import { fieldKind, kindFamily } from './value-kind';
 
@@ -75,7 +76,7 @@ function sameFamily(from: ProfileField, to: ProfileField): boolean {
 /** How much the names of two fields say for each other. */
 function nameLikeness(from: ProfileField, to: ProfileField): { weight: number; text: string } {
   const [before, after] = [namesOf(from), namesOf(to)];
-  if (from.label && before.includes(foldSegment(to.label))) return { weight: 0.55, text: 'it asks the same question' };
+  if (from.label && before.includes(plainName(to.label))) return { weight: 0.55, text: 'it asks the same question' };
   const meaning = Object.values(SYNONYMS).some(
     (words) => before.some((name) => words.includes(name)) && after.some((name) => words.includes(name)),
   );
@@ -101,7 +102,7 @@ function sharedValues(from: ProfileField, to: ProfileField): number {
 }
 
 function namesOf({ key, label }: ProfileField): string[] {
-  return [lastOf(key), label].map(foldSegment).filter(Boolean);
+  return [lastOf(key), label].map(plainName).filter(Boolean);
 }
 
 function lastOf(key: string): string {

@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import type { JsonObject, JsonValue } from '../json';
 import { answerAt, payloadFields } from './fields';
 
@@ -167,15 +168,115 @@ const SHAPES: [shape: string, payload: JsonObject, fields: Record<string, JsonVa
     { list: [{ label: 'a', value: 1 }, 'b'] },
     { 'list[0].label': 'a', 'list[0].value': 1, 'list[1]': 'b' },
   ],
-  [
-    'an object by question',
-    { answers: { q1: { label: 'Name', value: 'Ada' } } },
-    { 'answers.q1.label': 'Name', 'answers.q1.value': 'Ada' },
-  ],
+  ['an object by question', { answers: { q1: { label: 'Name', value: 'Ada' } } }, { 'answers.q1': 'Ada' }],
   [
     'beside other things',
     { id: 'e1', at: '2027-01-01', answers: [{ label: 'Name', value: 'Ada' }] },
     { id: 'e1', at: '2027-01-01', 'answers.name': 'Ada' },
+  ],
+  [
+    'names with brackets',
+    { 'field[email]': 'a@b.example', 'field[town]': 'Leeds' },
+    { 'field.email': 'a@b.example', 'field.town': 'Leeds' },
+  ],
+  ['a name with brackets beside its beginning', { a: 1, 'a[b]': 2 }, { a: 1, '["a[b]"]': 2 }],
+  ['a list by brackets', { 'likes[]': ['moss', 'fern'] }, { 'likes[0]': 'moss', 'likes[1]': 'fern' }],
+  [
+    'a page builder’s ids, titles and values by brackets',
+    { 'f[x1][title]': 'Your name', 'f[x1][value]': 'Ada', 'f[x2][title]': 'Town', 'f[x2][value]': 'Leeds' },
+    { 'f.x1': 'Ada', 'f.x2': 'Leeds' },
+  ],
+  ['JSON in a text', { sent: '{"person": {"name": "Ada"}}' }, { 'sent.person.name': 'Ada' }],
+  ['what only begins like JSON', { sent: '{not so}', note: '[sic]' }, { sent: '{not so}', note: '[sic]' }],
+  ['values under one tag', { item: { a: { S: 'Ada' }, b: { S: 'Weir' } } }, { 'item.a': 'Ada', 'item.b': 'Weir' }],
+  [
+    'objects that are no answers',
+    { billing: { name: 'Ada', email: 'a@b.example' }, company: { name: 'Weir' } },
+    { 'billing.name': 'Ada', 'billing.email': 'a@b.example', 'company.name': 'Weir' },
+  ],
+  [
+    'a header and a row',
+    { header: ['Name', 'Town'], row: ['Ada', 'Leeds'] },
+    { 'row.name': 'Ada', 'row.town': 'Leeds' },
+  ],
+  [
+    'two rows',
+    {
+      sheet: [
+        ['Name', 'Town', 'Bays'],
+        ['Ada', 'Leeds', 4],
+      ],
+    },
+    { 'sheet.name': 'Ada', 'sheet.town': 'Leeds', 'sheet.bays': 4 },
+  ],
+  [
+    'pairs',
+    {
+      said: [
+        ['Name', 'Ada'],
+        ['Town', 'Leeds'],
+        ['Bays', 4],
+      ],
+    },
+    { 'said.name': 'Ada', 'said.town': 'Leeds', 'said.bays': 4 },
+  ],
+  [
+    'questions and answers apart, the questions by id',
+    {
+      form: {
+        fields: [
+          { id: 'q1', title: 'Your name' },
+          { id: 'q2', title: 'Town' },
+        ],
+      },
+      answers: [
+        { field: { id: 'q1' }, text: 'Ada' },
+        { field: { id: 'q2' }, text: 'Leeds' },
+      ],
+    },
+    { 'answers.q1': 'Ada', 'answers.q2': 'Leeds' },
+  ],
+  [
+    'questions that nothing answers stay',
+    { fields: [{ id: 'q1', title: 'Your name' }], note: 'x' },
+    { 'fields[0].id': 'q1', 'fields[0].title': 'Your name', note: 'x' },
+  ],
+  [
+    'labels by id',
+    { data: { q1: 'Ada', q2: 'Leeds' }, labels: { q1: 'Your name', q2: 'Town' } },
+    { 'data.q1': 'Ada', 'data.q2': 'Leeds' },
+  ],
+  [
+    'ids of options',
+    {
+      answers: [
+        {
+          id: 'k',
+          label: 'Likes',
+          value: ['o1', 'o3'],
+          options: [
+            { id: 'o1', text: 'Moss' },
+            { id: 'o2', text: 'Fern' },
+          ],
+        },
+      ],
+    },
+    { 'answers.likes': ['Moss', 'o3'] },
+  ],
+  [
+    'a text that is the question, since others answer',
+    {
+      a: [
+        { name: 'x', text: 'Your name', answer: 'Ada' },
+        { name: 'head', text: 'Welcome' },
+      ],
+    },
+    { 'a.your_name': 'Ada', 'a.welcome': null },
+  ],
+  [
+    'what stands beside an answer',
+    { a: [{ label: 'Phone', value: '020 7946 0018', extension: '12' }] },
+    { 'a.phone': '020 7946 0018', 'a.phone.extension': '12' },
   ],
 ];
 
@@ -189,6 +290,33 @@ test('a question keeps the sender’s words and the place of its answer', () => 
   expect(payloadFields(payload)).toEqual([
     { key: 'a.your_name', label: 'Your name', pointer: '/a/0/answer/text', value: 'Ada' },
   ]);
+});
+
+test('questions that stand apart are the labels of their answers, wherever the answers stand', () => {
+  const questions = [{ id: 'q1', title: 'Your name' }];
+  const labels = (payload: JsonObject) =>
+    payloadFields(payload).map(({ key, label, pointer }) => [key, label, pointer]);
+  expect(labels({ questions, 'a[q1]': 'Ada' })).toEqual([['a.q1', 'Your name', '/a[q1]']]);
+  expect(labels({ questions, sent: '{"q1": "Ada"}' })).toEqual([['sent.q1', 'Your name', '/sent']]);
+  expect(labels({ q1: { first: 'Ada' }, questions })).toEqual([['q1.first', 'Your name: first', '/q1/first']]);
+});
+
+test('an answer is found by where it stood before its shape was known', () => {
+  const payload = { answers: { q1: { label: 'Name', value: 'Ada' } }, 'f[x]': 'Weir' };
+  for (const key of ['answers.q1', 'answers.q1.value', 'Answers.Q1']) expect(answerAt(payload, key)).toBe('Ada');
+  for (const key of ['f.x', '["f[x]"]']) expect(answerAt(payload, key)).toBe('Weir');
+});
+
+test('whatever is sent, every field is found by its key, none twice, and nothing of it is made up', () => {
+  fc.assert(
+    fc.property(fc.dictionary(fc.string({ maxLength: 12 }), fc.jsonValue({ maxDepth: 5 })), (sent) => {
+      const payload = sent as JsonObject;
+      const fields = payloadFields(payload);
+      expect(new Set(fields.map(({ pointer, key }) => `${pointer} ${key}`)).size).toBe(fields.length);
+      for (const { key, value } of fields)
+        expect(answerAt(payload, key)).toEqual(fields.find((one) => one.key === key)!.value ?? value);
+    }),
+  );
 });
 
 test('an answer is found by its id too, and by its place', () => {
@@ -205,3 +333,15 @@ test.each<[string, JsonObject, JsonValue | undefined]>([
   ['email', { mail: 'a' }, undefined],
   ['constructor', {}, undefined],
 ])('%s is found in %j', (key, payload, value) => expect(answerAt(payload, key)).toBe(value));
+
+// What were read anew from each level around it would take twice the time with each.
+test.each<[string, (inner: JsonValue) => JsonValue]>([
+  ['lists of values', (value) => [{ value }]],
+  ['values', (value) => ({ value })],
+  ['answers', (value) => ({ a: { label: 'A', value }, b: { label: 'B', value: 1 } })],
+  ['questions with answers', (answer) => ({ items: [{ id: 1, title: 'A', answer }] })],
+])('%s within each other, nearly as deep as may be, are read', (_, around) => {
+  let value: JsonValue = 'x';
+  for (let depth = 0; depth < 60; depth += 1) value = around(value);
+  expect(payloadFields({ deep: value }).some((field) => field.value === 'x' || String(field.value) === 'x')).toBe(true);
+});

@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import type { JsonObject, JsonValue } from '../json';
 import { answerText } from '../mapping/value';
 import { readBody, readPayload } from './body';
-import { answerAt, PAYLOAD_LIMITS, payloadFields, payloadSize } from './fields';
+import { answerAt, payloadFields } from './fields';
+import { PAYLOAD_LIMITS, payloadSize } from './payload-size';
 import { fieldKey, parseKey } from './key';
 import { whoSent } from './who';
 

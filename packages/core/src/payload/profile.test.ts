@@ -50,7 +50,8 @@ describe('a value looks like', () => {
     ['LS1 4DY', 'text'],
     ['x'.repeat(300), 'long-text'],
     ['two\nlines', 'long-text'],
-    [['a'], 'list'],
+    [['a', 'b'], 'list'],
+    [['a'], 'text'],
     ['  ', null],
     [null, null],
   ])('%j: %s', (value, kind) => expect(valueKind(value as never)).toBe(kind));
@@ -105,7 +106,8 @@ describe('a profile', () => {
   test('knows a plain list as a whole and by its first item', () => {
     const { fields } = profileOf({ likes: ['moss', 'fern'] }, { likes: ['moss'] });
     expect(Object.keys(fields)).toEqual(['likes', 'likes[0]']);
-    expect(fields.likes).toMatchObject({ filled: 2, values: { moss: 2, fern: 1 }, kinds: { list: 2 } });
+    expect(fields.likes).toMatchObject({ filled: 2, values: { moss: 2, fern: 1 }, kinds: { list: 1, text: 1 } });
+    expect(profileKind(fields.likes!)).toBe('list');
     expect(fields['likes[0]']).toMatchObject({ filled: 2, values: { moss: 2 } });
   });
 

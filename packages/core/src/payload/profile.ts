@@ -2,7 +2,8 @@ import type { JsonObject } from '../json';
 import { dateOrderOf, type DateOrder } from '../mapping/reading/date-text';
 import { answerText } from '../mapping/value';
 import { shorten } from '../text';
-import { payloadFields, type PayloadField } from './fields';
+import { payloadFields } from './fields';
+import type { PayloadField } from './reading';
 import { foldKey } from './key';
 import { fieldKind, valueKind, type KindCounts, type ValueKind } from './value-kind';
 

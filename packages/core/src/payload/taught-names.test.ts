@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { JsonValue } from '../json';
-import { taughtNames } from './taught-names';
+import { taughtByText, taughtNames } from './taught-names';
 
 const KEYS = ['form.answers.q1', 'form.answers.q_2', 'x["email.work"]', 'id'];
 
@@ -64,6 +64,17 @@ describe('names are taught by', () => {
     expect(taughtNames(document, KEYS)).toEqual({});
   });
 });
+
+test.each([
+  ['{"q1": "Your name", "q_2": "Your town"}'],
+  ['{"form": {"labels": {"q1": "Your name", "q_2": "Your town"}}}'],
+  ['id,question\nq1,Your name\nQ-2,Your town'],
+  ['q1;Your name\nq_2;Your town'],
+])('a text that is pasted teaches names: %s', (text) =>
+  expect(taughtByText(text, KEYS)).toEqual({ 'form.answers.q1': 'Your name', 'form.answers.q_2': 'Your town' }),
+);
+
+test.each(['{"q1":', 'q1', ''])('“%s” teaches nothing yet', (text) => expect(taughtByText(text, KEYS)).toBeNull());
 
 test('whatever the document, a name is a text for a field that wants one', () => {
   fc.assert(

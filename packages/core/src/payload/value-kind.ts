@@ -2,6 +2,7 @@ import type { FieldType } from '../destination/field-definition';
 import type { JsonValue } from '../json';
 import { countryNamed } from '../mapping/reading/country-name';
 import { readDate } from '../mapping/reading/date-text';
+import { epochMoment } from '../mapping/reading/epoch';
 import { yesOrNo } from '../mapping/reading/yes-no-words';
 
 /** What a value looks like by itself. What a field holds is told by all of its values; see `fieldKind`. */
@@ -23,13 +24,13 @@ export const VALUE_KINDS = [
 ] as const;
 export type ValueKind = (typeof VALUE_KINDS)[number];
 
-const EMAIL = /^[^\s@<>]+@[^\s@<>]+\.[^\s@<>]+$/;
-const WEB = /^(https?:\/\/|www\.)\S+\.\S+$/i;
+const MAILBOX = /^[^\s@<>]+@([^\s@<>]+)$/;
+const WEB = /^(?:https?:\/\/|www\.)(\S+)$/i;
 const TIME = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}/;
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 /** Letters and digits mixed without a word in them, as systems name things. */
 const ID = /^(?=\S*\d)(?=\S*[a-z])[\w-]{12,}$/i;
-const MONEY = /^[-]?\s*(?:[£€$]|[A-Z]{3}\s)\s*\d[\d.,' ]*$|^[-]?\d[\d.,' ]*\s*(?:[£€$]|[A-Z]{3})$/;
+const MONEY = /^[-]?\s*(?:[£€$]|[A-Z]{3}\s)\s*\d[\d.,' ]*$|^[-]?\d[\d.,'\s]*(?:[£€$]|[A-Z]{3})$/;
 const WHOLE = /^-?\d{1,15}$/;
 const DECIMAL = /^-?\d{1,3}(?:[.,' ]?\d{3})*(?:[.,]\d+)?$/;
 const PHONE = /^\+?[\d\s().\-/]{6,25}$/;
@@ -39,14 +40,18 @@ const LONG = 120;
 /** What one value looks like; `null` for a blank. */
 export function valueKind(value: JsonValue | undefined): ValueKind | null {
   if (value === null || value === undefined) return null;
-  if (typeof value === 'number') return Number.isInteger(value) ? 'whole-number' : 'decimal';
+  if (typeof value === 'number') {
+    if (!Number.isInteger(value)) return 'decimal';
+    return epochMoment(String(value)) ? 'date-time' : 'whole-number';
+  }
   if (typeof value === 'boolean') return 'yes-no';
+  if (Array.isArray(value) && value.length === 1) return valueKind(value[0]);
   if (typeof value === 'object') return 'list';
   const text = value.trim();
   if (text === '') return null;
-  if (text.length > LONG || text.includes('\n')) return WEB.test(text) && !/\s/.test(text) ? 'web' : 'long-text';
-  if (EMAIL.test(text)) return 'email';
-  if (WEB.test(text)) return 'web';
+  if (text.length > LONG || text.includes('\n')) return isWeb(text) ? 'web' : 'long-text';
+  if (hasInnerDot(MAILBOX.exec(text)?.[1])) return 'email';
+  if (isWeb(text)) return 'web';
   if (UUID.test(text)) return 'id';
   if (TIME.test(text)) return 'date-time';
   if (yesOrNo(text) !== null && !/^[01]$/.test(text)) return 'yes-no';
@@ -54,9 +59,22 @@ export function valueKind(value: JsonValue | undefined): ValueKind | null {
   return text.length > 1 && countryNamed(text) !== null ? 'country' : 'text';
 }
 
+function isWeb(text: string): boolean {
+  return hasInnerDot(WEB.exec(text)?.[1]);
+}
+
+function hasInnerDot(text = ''): boolean {
+  const dot = text.indexOf('.', 1);
+  return dot !== -1 && dot < text.length - 1;
+}
+
 function kindWithDigits(text: string): ValueKind {
   if (MONEY.test(text)) return 'money';
-  if (WHOLE.test(text) && !/^0\d{5}/.test(text)) return isLikeCompactDate(text) ? 'date' : 'whole-number';
+  if (WHOLE.test(text) && !/^0\d{5}/.test(text)) {
+    // Ten digits that are typed may as well be a phone number.
+    if (text.length === 13 && epochMoment(text)) return 'date-time';
+    return isLikeCompactDate(text) ? 'date' : 'whole-number';
+  }
   const isPhone = PHONE.test(text) && /\d{6}/.test(text.replace(/\D/g, ''));
   if (isPhone && (/^[+(0]/.test(text) || text.replace(/\D/g, '').length >= 9) && !isDate(text)) return 'phone';
   if (DECIMAL.test(text)) return 'decimal';
@@ -83,6 +101,8 @@ const FITS_TOO: Partial<Record<ValueKind, readonly ValueKind[]>> = {
   money: ['whole-number', 'decimal'],
   'date-time': ['date'],
   phone: ['whole-number', 'decimal'],
+  // One choice of several arrives as what it is.
+  list: VALUE_KINDS,
   'long-text': ['text', 'country', 'yes-no', 'whole-number', 'decimal', 'date', 'email', 'web'],
   text: VALUE_KINDS,
 };
@@ -112,6 +132,7 @@ export function kindFamily(kind: ValueKind): string {
       return 'date';
     case 'country':
     case 'id':
+    case 'list':
     case 'long-text':
     case 'text':
       return 'text';

@@ -1,68 +1,74 @@
 import type { JsonObject } from '../json';
-import { SYNONYMS } from '../mapping/synonyms';
+import { plainName, plainWords } from '../mapping/plain-name';
+import { FILLERS, NAME_WORDS, SYNONYMS } from '../mapping/synonyms';
 import { answerText } from '../mapping/value';
 import { remembered } from '../remembered';
 import { shorten } from '../text';
 import { payloadFields } from './fields';
-import { foldSegment, parseKey } from './key';
+import { parseKey } from './key';
+import { valueKind } from './value-kind';
 
-const WHOLE = new Set([...SYNONYMS['contact full_name']!, ...SYNONYMS['lead name']!]);
-const FIRST = partsOf('contact first_name');
-const LAST = partsOf('contact last_name');
+const COMPANY = SYNONYMS['company name']!;
+const WHOLE = new Set([...NAME_WORDS.whole, ...SYNONYMS['lead name']!]);
+const EMAIL = new Set(SYNONYMS['contact email']!);
 /** What has a name too, and is no person. */
-const THINGS = new Set([...SYNONYMS['company name']!, 'file', 'event', 'product', 'form']);
-const EMAIL = /e-?mail/i;
+const THINGS = new Set([...COMPANY, 'file', 'event', 'product', 'form', 'page', 'campaign', 'works']);
 /** Fields that are looked at. */
 const MOST = 500;
 
 /** What a field is called: whole, and by its last words alone, as in `applicant_first_name`. */
 interface Called {
-  name: string;
+  names: readonly string[];
   endings: readonly string[];
   /** Whether it is the name of something: `company.name`, `file_name`. */
   ofThing: boolean;
 }
 
-/** Who a payload seems to come from, for showing in lists; `''` where nothing tells. Routes never use this. */
+/**
+ * Who a payload seems to come from, for showing in lists: by what its fields are called and ask for, and by what looks
+ * like an address; `''` where nothing tells. Routes never use this.
+ */
 export function whoSent(payload: JsonObject): { who: string; email: string } {
   const told = payloadFields(payload)
     .slice(0, MOST)
-    .map(({ key, value }) => ({ key, text: answerText(value).trim(), ...called(key) }))
+    .map(({ key, label = '', value }) => ({ text: answerText(value).trim(), value, ...called(`${key}\n${label}`) }))
     .filter(({ text }) => text !== '');
-  const first = (names: ReadonlySet<string>, among = told) =>
-    (among.find(({ name }) => names.has(name)) ?? among.find(({ endings }) => endings.some((end) => names.has(end))))
-      ?.text;
-  const email = told.find(({ key, text }) => EMAIL.test(key) && text.includes('@'))?.text ?? '';
-  const parts = [first(FIRST), first(LAST)].filter((part) => part !== undefined).join(' ');
-  const whole = () =>
-    first(
-      WHOLE,
-      told.filter(({ ofThing }) => !ofThing),
-    );
-  return { who: shorten(parts || whole() || '', 120), email: shorten(email, 120) };
+  const first = (wanted: ReadonlySet<string>, among = told) =>
+    (
+      among.find(({ names }) => names.some((name) => wanted.has(name))) ??
+      among.find(({ endings }) => endings.some((end) => wanted.has(end)))
+    )?.text;
+  const people = told.filter(({ ofThing }) => !ofThing);
+  const addresses = told.filter(({ value }) => valueKind(value) === 'email');
+  const email = first(EMAIL, addresses) ?? addresses[0]?.text ?? '';
+  const given = first(NAME_WORDS.first, people);
+  const family = first(NAME_WORDS.last, people);
+  const whole = first(WHOLE, people);
+  const parts = given !== undefined && family !== undefined ? `${given} ${family}` : (whole ?? given ?? family ?? '');
+  return { who: shorten(parts, 120), email: shorten(email, 120) };
 }
 
-/** Words for a part of a name alone. */
-function partsOf(field: string): Set<string> {
-  return new Set(SYNONYMS[field]!.filter((word) => !SYNONYMS['contact full_name']!.includes(word)));
-}
+/** Longer keys and questions are known by their beginning. */
+const LONGEST = 200;
 
 /** Remembered, since the same few fields come with every submission. */
-const called = remembered((key): Called => {
+const called = remembered((keyAndLabel): Called => {
+  const [key, label] = keyAndLabel.split('\n').map((text) => text.slice(0, LONGEST)) as [string, string];
   const way = (parseKey(key) ?? [key]).filter((segment) => typeof segment === 'string');
-  const last = way[way.length - 1] ?? '';
-  const own = wordsOf(last);
+  const last = way.at(-1) ?? '';
+  const own = plainWords(last);
+  const asked = plainWords(label).filter((word) => !FILLERS.has(word));
   // `preferred_contact` and `size_of_family` end in words for names, and are none.
   const endings = own.map((_, from) => own.slice(from).join('')).filter((ending) => /name|naam/.test(ending));
-  const before = way.flatMap(wordsOf).at(-2) ?? '';
-  return { name: foldSegment(last), endings, ofThing: THINGS.has(before) };
+  const before = way.flatMap(plainWords).at(-2) ?? '';
+  return {
+    names: [
+      plainName(last),
+      plainName(label),
+      asked.join(''),
+      own.filter((word) => !FILLERS.has(word)).join(''),
+    ].filter(Boolean),
+    endings,
+    ofThing: label === '' && THINGS.has(before),
+  };
 });
-
-/** `applicantFirst_name` is `applicant`, `first`, `name`. */
-function wordsOf(name: string): string[] {
-  return name
-    .replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2')
-    .split(/[^\p{L}\p{M}\p{Nd}]+/u)
-    .map(foldSegment)
-    .filter(Boolean);
-}

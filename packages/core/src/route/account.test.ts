@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { destination, known, maren, person, plan, route, routeOf, sale, submission, text } from '../testing/example';
 import { accountOf, outcomeText, type AccountStep } from './account';
 import { KnownRecords } from './known-records';
+import type { Write } from './definition';
 import type { Plan } from './plan';
 
 const names = { destination, intake: 'Site survey request' };
@@ -133,7 +134,7 @@ describe('the outcome in a few words', () => {
 
   test('is the reason where nothing was written', () => {
     expect(outcomeText(plan(routeOf({ ...person, links: [], whenNone: 'skip' }), submission(maren)))).toBe(
-      'The submission gave nothing that the route could write.',
+      'No contact was written: none has m.oduya@fennwick.example, and the route makes none.',
     );
   });
 
@@ -142,5 +143,73 @@ describe('the outcome in a few words', () => {
     const records = known();
     records.learn(plan(route, first).diff, first.receivedAt);
     expect(outcomeText(plan(route, submission(maren), records))).toBe('nothing new');
+  });
+});
+
+describe('what was not done is not told as done', () => {
+  test('a run that fails would have created, and says so', () => {
+    const failed = plan(
+      routeOf({ ...person, links: [] }, { ...sale, links: ['person'], place: { ...sale.place!, stage: text('gone') } }),
+      submission(maren),
+    );
+    const created = lines(told(failed), 'created');
+    expect(created).toEqual([
+      expect.objectContaining({ undone: true, text: expect.stringMatching(/^Would have created a contact/) }),
+    ]);
+    expect(lines(told(plan(route, submission(maren))), 'created').every(({ undone }) => undone === undefined)).toBe(
+      true,
+    );
+  });
+});
+
+describe('why nothing was written', () => {
+  const alone = { ...person, links: [] };
+  test.each([
+    [{ ...alone, whenNone: 'skip' as const }, 'none has m.oduya@fennwick.example, and the route makes none'],
+    [
+      { ...alone, whenMatched: 'skip' as const },
+      'one with m.oduya@fennwick.example is known, and the route leaves those out',
+    ],
+    [{ ...alone, when: { of: { answer: 'first' }, test: 'is', value: 'Ada' } } as Write, 'it is written only when'],
+  ])('%#: is said of the record', (write, why) => {
+    const records = 'whenMatched' in write && write.whenMatched === 'skip' ? known(contact) : known();
+    const { outcome, reason } = plan(routeOf(write), submission(maren), records);
+    expect([outcome, reason!.text]).toEqual(['skip', expect.stringContaining(`No contact was written: ${why}`)]);
+  });
+
+  test('an empty submission gave nothing', () => {
+    expect(plan(routeOf(alone), submission({})).reason!.text).toBe(
+      'The submission gave nothing that the route could write.',
+    );
+  });
+});
+
+describe('a deal that a second enquiry does not find', () => {
+  const deal = (values: object, createdAt = '2026-01-01T00:00:00.000Z') => ({
+    id: 'd',
+    kind: 'deal' as const,
+    createdAt,
+    values: { name: 'Glass', pipeline: 'new-builds', stage: 'enquiry', status: 'open', ...values },
+  });
+  const toldOf = (records: ReturnType<typeof known>, again: 'new' | 'update' = 'update', within?: number) => {
+    const placed = { ...sale, links: ['person'], place: { ...sale.place!, again, ...(within ? { within } : {}) } };
+    const steps = told(plan(routeOf({ ...person, links: [] }, placed), submission(maren), records));
+    return steps.filter(({ text: line }) => /deal/.test(line)).map(({ text: line }) => line)[0];
+  };
+  const has = (one: ReturnType<typeof deal>) =>
+    new KnownRecords(
+      [
+        { ...contact, createdAt: one.createdAt, writtenAt: {} },
+        { ...one, writtenAt: {} },
+      ],
+      [{ from: 'd', to: 'c' }],
+    );
+
+  test.each([
+    [deal({ status: 'won', stage: 'won' }), 'update' as const, undefined, '1 that the contact has there is closed'],
+    [deal({}), 'new' as const, undefined, 'each enquiry makes another'],
+    [deal({}), 'update' as const, 30, '1 that the contact has there is begun more than 30 days before'],
+  ])('%#: is said why', (one, again, within, why) => {
+    expect(toldOf(has(one), again, within)).toBe(`Another deal: ${why}`);
   });
 });

@@ -3,11 +3,9 @@ import { showFieldValue } from '../destination/field-value';
 import type { FieldValue, RecordKind } from '../diff/record';
 import { sourceOf } from '../source/source';
 import { counted, listInWords, withArticle } from '../text';
-import { percent } from '../identity/likeness/words';
-import type { MatchRule } from './definition';
-import { RULE_WORDS } from './describe';
 import type { FieldTrace, Plan, PlannedWrite } from './plan';
 import type { Submission } from './submission';
+import { matchInWords, whyNothing } from './why';
 
 /** One line of what happened, in plain words. A `value` line belongs to the step above it. */
 export interface AccountStep {
@@ -31,6 +29,8 @@ export interface AccountStep {
   after?: string;
   /** Why a value is as it is, when it was not simply written. */
   note?: string;
+  /** Whether it was not done after all, since the run failed or waits. */
+  undone?: true;
   /** The record that the line is about. */
   record?: { kind: RecordKind; id: string };
 }
@@ -54,7 +54,9 @@ export function accountOf(
   names: { destination: Destination; intake: string },
 ): AccountStep[] {
   const steps: AccountStep[] = [{ step: 'arrived', text: arrivedText(submission, names.intake) }];
-  for (const write of plan.writes) steps.push(...writeSteps(write, plan.writes, names.destination));
+  const isDone = plan.outcome === 'write';
+  for (const write of plan.writes)
+    steps.push(...writeSteps(write, plan.writes, names.destination).map((step) => (isDone ? step : undone(step))));
   for (const problem of plan.problems) steps.push({ step: 'problem', text: problem.text });
   if (plan.touches.length) {
     const { source, channel, medium, campaign } = plan.touches[0]!;
@@ -65,6 +67,14 @@ export function accountOf(
   if (plan.outcome === 'skip') steps.push({ step: 'skipped', text: plan.reason!.text });
   if (plan.outcome === 'hold') steps.push({ step: 'held', text: plan.reason!.text });
   return steps;
+}
+
+const DOING = new Set<AccountStep['step']>(['created', 'changed', 'placed', 'linked']);
+
+/** A line about what would have been done. */
+function undone(step: AccountStep): AccountStep {
+  if (!DOING.has(step.step)) return step;
+  return { ...step, undone: true, text: `Would have ${step.text.charAt(0).toLowerCase()}${step.text.slice(1)}` };
 }
 
 /** The outcome of a plan in a few words, for a line in a table: `1 new contact, 1 new deal`. */
@@ -92,13 +102,15 @@ function writeSteps(write: PlannedWrite, all: readonly PlannedWrite[], destinati
   const about = record ? { record } : {};
   const steps: AccountStep[] = [];
   const word = recordWord(destination, write.record);
-  if (write.match.by) steps.push({ step: 'recognised', text: recognisedText(write, word), ...about });
-  for (const text of write.match.notEnough ?? [])
-    steps.push({ step: 'kept', text: `Not taken for one: ${text}`, ...about });
+  const matched = matchInWords(write, destination);
+  if (matched && (write.match.by || (write.record === 'deal' && write.match.notEnough)))
+    steps.push({ step: write.match.by ? 'recognised' : 'kept', text: withoutStop(matched), ...about });
+  if (write.record !== 'deal')
+    for (const text of write.match.notEnough ?? [])
+      steps.push({ step: 'kept', text: `Not taken for one: ${text}`, ...about });
   const written = write.fields.filter(({ did }) => did === 'write' || did === 'clear');
   if (write.did === 'none') {
-    const why = write.unmet ? `it is written only when ${write.unmet}` : 'the submission gave nothing for one';
-    steps.push({ step: 'nothing', text: `Wrote no ${word}: ${why}` });
+    steps.push({ step: 'nothing', text: `Wrote no ${word}: ${whyNothing(write, destination)}` });
     return write.fields.length ? [] : steps;
   }
   if (write.did === 'create')
@@ -126,18 +138,8 @@ function linkedText(id: string, all: readonly PlannedWrite[], destination: Desti
   return `the ${found ? recordWord(destination, found.record) : 'record'}`;
 }
 
-function recognisedText({ match }: PlannedWrite, word: string): string {
-  if (match.by === 'open-deal') return `Found the ${word} that this contact has in the pipeline already`;
-  if (match.by === 'open-lead') return `Found the open ${word} with ${match.key}`;
-  if (match.by === 'person') return `A person said which ${word} is meant`;
-  const merged = match.merged?.length
-    ? `; ${counted(match.merged.length, word)} more turned out to be the same, and became one with it`
-    : '';
-  const best = match.candidates?.[0]?.probability;
-  if (best !== null && best !== undefined)
-    return `Recognised the ${word} by likeness, ${percent(best)} the same${merged}`;
-  const others = match.found === 1 ? `the only ${word} with it` : `the first of ${match.found} with it`;
-  return `Recognised the ${word} by ${RULE_WORDS[match.by as MatchRule['by']] ?? match.by} ${match.key}, ${others}${merged}`;
+function withoutStop(sentence: string): string {
+  return sentence.replace(/\.$/, '');
 }
 
 function unrecognisedText({ match, record }: PlannedWrite): string {

@@ -10,6 +10,15 @@ export function answerKeys(part: Extract<Part, { answer: string }>): string[] {
   return [part.answer, ...(part.or ?? [])];
 }
 
+/** Whether what a part names is among the fields that arrive, itself or as what is around them. */
+export function arrives(part: Extract<Part, { answer: string }>, arriving: readonly string[]): boolean {
+  const keys = answerKeys(part).map(foldKey);
+  return arriving.some((key) => {
+    const field = foldKey(key);
+    return keys.some((wanted) => field === wanted || field.startsWith(`${wanted}.`) || field.startsWith(`${wanted}[`));
+  });
+}
+
 /** Every answer that a route names, by key: in its values, its conditions and the settings of its finishers. */
 export function answersUsed(route: RouteDefinition): Set<string> {
   const used = new Set<string>();

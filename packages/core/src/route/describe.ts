@@ -4,6 +4,7 @@ import { describeCondition } from '../condition/describe-condition';
 import { counted, listInWords } from '../text';
 import { fixedText } from './fixed-text';
 import type { Condition, MatchRule, Place, RouteDefinition, WhenMatched, Write } from './definition';
+import { recognitionOf } from './recognition';
 import { partLabel } from './route-conditions';
 
 /** A route told in sentences: one for the list, and one for each section of the route sheet. */
@@ -112,12 +113,13 @@ export function requiredUnfed(write: Write, destination: Destination): string[] 
 }
 
 function recogniseInWords(write: Write): string {
+  const { rules, openOnly } = recognitionOf(write);
   const by = listInWords(
-    (write.match ?? []).map((rule) => RULE_WORDS[rule.by]),
+    rules.map((rule) => RULE_WORDS[rule.by]),
     'then',
   );
   if (!by) return `every ${write.record} is new`;
-  return `${write.record} by ${by}${THEN_WORDS[write.whenMatched ?? 'update']}`;
+  return `${openOnly ? 'open ' : ''}${write.record} by ${by}${THEN_WORDS[write.whenMatched ?? 'update']}`;
 }
 
 /** What a match rule goes by, as a sentence names it. */

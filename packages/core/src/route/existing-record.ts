@@ -31,16 +31,21 @@ export function existingRecord(
   const values: FieldValues = {};
   for (const { fill, value } of filled) if (value !== null) values[fill.field] = value;
   const came = { values, at: submission.receivedAt };
-  const record = dealToKeep(write.place, place.pipeline, contact, came, known);
+  const { record, passedOver } = dealToKeep(write.place, place.pipeline, contact, came, known);
   return {
     record,
-    match: { by: record ? 'open-deal' : null, key: contact, found: record ? 1 : 0 },
+    match: {
+      by: record ? 'open-deal' : null,
+      key: contact,
+      found: record ? 1 : 0,
+      ...(passedOver.length ? { notEnough: passedOver } : {}),
+    },
     then: record ? 'update' : 'create',
     also: [],
   };
 }
 
-/** The open lead that is meant: by the e-mail where the route has no rules of its own. */
+/** The open lead that is meant. */
 function openLead(
   write: Write,
   filled: readonly FilledValue[],
@@ -48,8 +53,7 @@ function openLead(
   ground: MatchGround & { answer?: MatchAnswer | undefined },
 ): Recognised {
   const again = write.place?.again ?? 'update';
-  const ruled: Write = write.match?.length ? write : { ...write, match: [{ by: 'email', whenSeveral: 'latest' }] };
-  const recognised = recognise({ whenSeveral: 'latest', ...ruled }, filled, {
+  const recognised = recognise(write, filled, {
     ...ground,
     among: (record) => mayKeepLead(record, again, pipeline),
   });

@@ -2,8 +2,10 @@ import type { Destination } from '../destination/destination';
 import { defaultStageOf } from '../destination/edit-pipeline';
 import type { RecordKind } from '../diff/record';
 import type { SeenField } from '../mapping/answer-names';
+import { FEEDING, usualRules } from './recognition';
 import { USUAL_THRESHOLDS } from '../identity/likeness/thresholds';
 import { suggestFills } from '../mapping/suggest';
+import { NAME_FINISHERS } from '../mapping/suggested-finishers';
 import type { Fill, MatchRule, RouteDefinition, Value, Write } from './definition';
 
 /** What a route may begin as, by its purpose. */
@@ -54,7 +56,8 @@ export function routeFromOutline(
   destination: Destination,
 ): RouteDefinition {
   const route = (writes: Write[]): RouteDefinition => ({ format: 'haycart.route/1', name, from: [intake], writes });
-  const fills = (record: RecordKind) => sureFills(record, seen, destination);
+  const usual = (record: RecordKind) => (seen.length ? [] : usualFills(record));
+  const fills = (record: RecordKind) => [...sureFills(record, seen, destination), ...usual(record)];
   switch (outline) {
     case 'enquiry': {
       const firm = companyWrite(fills('company'));
@@ -68,13 +71,16 @@ export function routeFromOutline(
       return route([...(firm ? [firm] : []), { ...personOfFile(contact), ...(firm ? { links: ['firm'] } : {}) }]);
     }
     case 'booking':
-      return route([leadWrite(fills('lead'), fills('contact'), destination)]);
+      return route([leadWrite(fills('lead'), fills('contact'), destination, !seen.length)]);
     case 'update':
       return route([{ ...contactWrite(fills('contact')), whenNone: 'skip' }]);
     case 'cancellation': {
       const team = Object.keys(destination.teams ?? {}).find((key) => /care|support|service|success/.test(key));
       return route([
-        { ...leadWrite(fills('lead'), fills('contact'), destination), ...(team ? { owner: { team } } : {}) },
+        {
+          ...leadWrite(fills('lead'), fills('contact'), destination, !seen.length),
+          ...(team ? { owner: { team } } : {}),
+        },
       ]);
     }
   }
@@ -87,26 +93,77 @@ function sureFills(record: RecordKind, seen: readonly SeenField[], destination: 
     from: [],
     writes: [{ as: record, record, fills: [] }],
   };
-  const order = destination.fields.filter((field) => field.record === record).map(({ key }) => key);
-  return suggestFills(empty, seen, destination)
-    .filter(({ certainty }) => certainty >= SURE)
-    .map(({ fill }) => fill)
-    .sort((a, b) => order.indexOf(a.field) - order.indexOf(b.field));
+  const sure = suggestFills(empty, seen, destination).filter(({ certainty }) => certainty >= SURE);
+  return inOrder(
+    sure.map(({ fill }) => fill),
+    record,
+    destination,
+  );
 }
 
-/** What a record is recognised by must be fed; before anything came, by the usual name. */
-function recognisable(fills: readonly Fill[], key: string): Fill[] {
-  if (fills.some(({ field }) => field === key)) return [...fills];
-  return [...fills, { field: key, value: { parts: [{ answer: key }], finishers: [{ use: key }] } }];
+/** In the order of the record’s fields. */
+function inOrder(fills: readonly Fill[], record: RecordKind, { fields }: Destination): Fill[] {
+  const order = fields.filter((field) => field.record === record).map(({ key }) => key);
+  return fills.toSorted((a, b) => order.indexOf(a.field) - order.indexOf(b.field));
+}
+
+/**
+ * The route with a contact or company written too: fed with what is sure, recognised as its kind usually is, and linked.
+ * What feeds another record already feeds a company only where it is its own.
+ */
+export function addedWrite(
+  record: 'contact' | 'company',
+  route: RouteDefinition,
+  seen: readonly SeenField[],
+  destination: Destination,
+): RouteDefinition {
+  const as = record === 'contact' ? 'person' : 'firm';
+  const person = route.writes.find((write) => write.record === 'contact');
+  const empty: Write = { as, record, fills: [] };
+  const sure = suggestFills({ ...route, writes: [empty, ...route.writes] }, seen, destination).filter(
+    (suggestion) => suggestion.as === as && suggestion.certainty >= SURE,
+  );
+  const fills = inOrder(
+    sure.map(({ fill }) => fill),
+    record,
+    destination,
+  );
+  const own = record === 'company' ? [...fills, ...domainOf(person?.fills ?? [], fills)] : fills;
+  const write: Write = {
+    ...empty,
+    match: usualRules(
+      record,
+      own.map(({ field }) => field),
+    ),
+    whenMatched: record === 'company' ? 'fill-blanks' : 'update',
+    fills: [...own, SOURCE],
+  };
+  const links = (other: Write) => other.record === 'deal' || (record === 'company' && other.record === 'contact');
+  return {
+    ...route,
+    writes: [
+      write,
+      ...route.writes.map((other) => (links(other) ? { ...other, links: [...(other.links ?? []), as] } : other)),
+    ],
+  };
+}
+
+/** Before anything came, what a record is recognised by is fed from the answer of its usual name. */
+function usualFills(record: RecordKind): Fill[] {
+  if (record !== 'contact' && record !== 'lead') return [];
+  return [{ field: 'email', value: { parts: [{ answer: 'email' }], finishers: [{ use: 'email' }] } }];
 }
 
 function contactWrite(fills: readonly Fill[]): Write {
   return {
     as: 'person',
     record: 'contact',
-    match: [{ by: 'email' }],
+    match: usualRules(
+      'contact',
+      fills.map(({ field }) => field),
+    ),
     whenMatched: 'update',
-    fills: [...recognisable(fills, 'email'), SOURCE],
+    fills: [...fills, SOURCE],
   };
 }
 
@@ -132,13 +189,13 @@ function personOfFile(fills: readonly Fill[]): Write {
     ['email', { by: 'email', askIf: ['other-surname'] }],
     ['phone', { by: 'phone' }],
   ];
-  if (!rules.some(([fed]) => fills.some(({ field }) => field === fed)))
-    return personOfFile(recognisable(fills, 'email'));
   const keys = rules.filter(([fed]) => fills.some(({ field }) => field === fed)).map(([, rule]) => rule);
   return {
     as: 'person',
     record: 'contact',
-    match: [...keys, { by: 'likeness', ...USUAL_THRESHOLDS }],
+    match: fills.some(({ field }) => FEEDING.likeness.contact!.includes(field))
+      ? [...keys, { by: 'likeness', ...USUAL_THRESHOLDS }]
+      : keys,
     whenMatched: 'fill-blanks',
     fills: [...fills, SOURCE],
   };
@@ -147,12 +204,14 @@ function personOfFile(fills: readonly Fill[]): Write {
 /** The company of somebody who stands in a file: the number beside the name is the person’s, the domain that of the address. */
 function firmOfPerson(company: readonly Fill[], contact: readonly Fill[]): Write | null {
   const own = company.filter(({ field }) => field !== 'phone');
+  return companyWrite([...own, ...domainOf(contact, own)]);
+}
+
+/** The domain of a company from the address of its person, where nothing else tells it. */
+function domainOf(contact: readonly Fill[], company: readonly Fill[]): Fill[] {
   const address = contact.find(({ field }) => field === 'email');
-  const domain: Fill[] =
-    address && !own.some(({ field }) => field === 'domain')
-      ? [{ field: 'domain', value: { parts: address.value.parts, finishers: [{ use: 'company-domain' }] } }]
-      : [];
-  return companyWrite([...own, ...domain]);
+  if (!address || company.some(({ field }) => field === 'domain')) return [];
+  return [{ field: 'domain', value: { parts: address.value.parts, finishers: [{ use: 'company-domain' }] } }];
 }
 
 function dealWrite(fills: readonly Fill[], links: string[], { pipelines }: Destination): Write | null {
@@ -172,7 +231,12 @@ function dealWrite(fills: readonly Fill[], links: string[], { pipelines }: Desti
   };
 }
 
-function leadWrite(fills: readonly Fill[], contact: readonly Fill[], { pipelines }: Destination): Write {
+function leadWrite(
+  fills: readonly Fill[],
+  contact: readonly Fill[],
+  { pipelines }: Destination,
+  cameNothing: boolean,
+): Write {
   const pipeline = pipelines.find(({ record }) => record === 'lead');
   const stage = pipeline && defaultStageOf(pipeline);
   // A lead has one name: where the answers have two, they are joined.
@@ -184,20 +248,16 @@ function leadWrite(fills: readonly Fill[], contact: readonly Fill[], { pipelines
         all.findIndex((other) => 'answer' in other && 'answer' in part && other.answer === part.answer) === index,
     );
   const named = parts.length < 2 && fills.some(({ field }) => field === 'name');
-  const name: Fill = { field: 'name', value: { parts: parts.length ? parts : [{ answer: 'name' }] } };
+  const address = fills.find(({ field }) => field === 'email')?.value.parts ?? [];
+  const name: Fill = parts.length
+    ? { field: 'name', value: { parts, finishers: [...NAME_FINISHERS] } }
+    : { field: 'name', value: { parts: cameNothing ? [{ answer: 'name' }] : address } };
   return {
     as: 'enquiry',
     record: 'lead',
     ...(pipeline && stage
       ? { place: { pipeline: text(pipeline.key), stage: text(stage.key), again: 'update' as const } }
       : {}),
-    fills: [
-      ...(named ? [] : [name]),
-      ...recognisable(
-        fills.filter(({ field }) => named || field !== 'name'),
-        'email',
-      ),
-      SOURCE,
-    ],
+    fills: [...(named ? [] : [name]), ...fills.filter(({ field }) => named || field !== 'name'), SOURCE],
   };
 }

@@ -17,6 +17,7 @@ import {
 } from './match-candidates';
 import type { MatchCandidate, MatchTrace, Reason } from './plan';
 import type { FilledValue } from './plan-fields';
+import { recognitionOf } from './recognition';
 
 /**
  * What a person answered who was asked which record is meant. `apartFrom`: those they were shown and said it is not, so that
@@ -52,7 +53,7 @@ export function recognise(
 function byRules(write: Write, newcomer: Newcomer, ground: MatchGround): Recognised {
   const notEnough: string[] = [];
   let lastKey: string | null = null;
-  for (const rule of write.match ?? []) {
+  for (const rule of recognitionOf(write).rules) {
     const found = candidatesOf(write, rule, newcomer, ground);
     if (!found) continue;
     lastKey = found.key ?? lastKey;
@@ -97,7 +98,7 @@ function decide(
       );
   }
   if (sure.length > 1) {
-    const several = rule.whenSeveral ?? write.whenSeveral ?? 'oldest';
+    const several = rule.whenSeveral ?? recognitionOf(write).whenSeveral;
     if (several === 'ask')
       return asked(
         `${counted(sure.length, write.record)} ${found.key ? `have ${found.key}` : 'are like this one'}. Say which is meant.`,

@@ -2,7 +2,7 @@ import { pipelineOf, stageOf, type Destination, type Pipeline, type Stage } from
 import { sameValue, type FieldValue, type FieldValues } from '../diff/record';
 import type { FinisherContext } from '../mapping/finishers/finisher';
 import { workOutValue, type PartReader } from '../mapping/value';
-import { listInWords } from '../text';
+import { counted, listInWords } from '../text';
 import type { Place } from './definition';
 import type { KnownRecord, KnownRecords } from './known-records';
 import type { PlaceTrace, Reason } from './plan';
@@ -52,6 +52,12 @@ export function findPlace(
   return { ok: true, pipeline, stage };
 }
 
+/** The deal that a second enquiry is about, and why those that the contact has besides are not it, in words. */
+export interface DealToKeep {
+  record: KnownRecord | undefined;
+  passedOver: string[];
+}
+
 /**
  * The deal that a second enquiry is about, by the `again` rule: the latest one of the contact in that pipeline, begun not
  * too long before and with the same subject where the place says so.
@@ -62,20 +68,31 @@ export function dealToKeep(
   contact: string | null,
   came: { values: FieldValues; at: string },
   known: KnownRecords,
-): KnownRecord | undefined {
-  if (again === 'new' || contact === null) return undefined;
+): DealToKeep {
+  if (again === 'new') return { record: undefined, passedOver: ['each enquiry makes another'] };
+  if (contact === null) return { record: undefined, passedOver: [] };
   const since = within === undefined ? '' : new Date(Date.parse(came.at) - within * DAY_MS).toISOString();
-  return known
+  const against = ({ values, createdAt }: KnownRecord): string | null => {
+    if (again !== 'leave' && values.status !== 'open') return 'closed';
+    if (createdAt < since) return `begun more than ${counted(within!, 'day')} before`;
+    if (sameField !== undefined && !sameSubject(values[sameField], came.values[sameField]))
+      return 'about something else';
+    return null;
+  };
+  const there = known
     .pointingTo(contact)
-    .filter(
-      ({ kind, values, createdAt }) =>
-        kind === 'deal' &&
-        values.pipeline === pipeline.key &&
-        (again === 'leave' || values.status === 'open') &&
-        createdAt >= since &&
-        (sameField === undefined || sameSubject(values[sameField], came.values[sameField])),
-    )
-    .sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1))[0];
+    .filter(({ kind, values }) => kind === 'deal' && values.pipeline === pipeline.key)
+    .sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1));
+  const record = there.find((deal) => against(deal) === null);
+  if (record) return { record, passedOver: [] };
+  const reasons = new Map<string, number>();
+  for (const why of there.map(against)) reasons.set(why!, (reasons.get(why!) ?? 0) + 1);
+  return {
+    record: undefined,
+    passedOver: [...reasons].map(
+      ([why, count]) => `${count} that the contact has there ${count === 1 ? 'is' : 'are'} ${why}`,
+    ),
+  };
 }
 
 /** Whether two subjects are one: capitals and spaces do not tell them apart. */

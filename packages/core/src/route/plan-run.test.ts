@@ -327,7 +327,7 @@ describe('a run that writes nothing', () => {
       diff: { created: {}, changed: {}, linked: [] },
       touches: [],
     });
-    expect(stopped.reason!.text).toMatch(/[a-z].*\.$/i);
+    expect(stopped.reason!.text).toMatch(/^[A-Z].*\.$/s);
   });
 
   test('says that an identity is taken where the route does not recognise by it', () => {

@@ -1,5 +1,5 @@
 import type { Destination, Pipeline, Stage } from '../destination/destination';
-import { fieldOf } from '../destination/destination';
+import { fieldOf, recordWord } from '../destination/destination';
 import { changesBetween, emptyDiff, isEmptyDiff, squashAll, type RecordsDiff } from '../diff/records-diff';
 import { identityKeysOf, isExclusive, isShareable } from '../identity/keys';
 import { sourceOf, type Touch } from '../source/source';
@@ -14,6 +14,7 @@ import { existingRecord, mergedRecord } from './existing-record';
 import type { Recognised } from './plan-match';
 import { plannedMarks } from './plan-marks';
 import { conditionMet } from './route-conditions';
+import { whyNothing } from './why';
 import { findPlace, moveTo, stageValues } from './plan-place';
 import type { Submission } from './submission';
 import type { Setting, WriteContext } from './write-context';
@@ -63,10 +64,18 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
   if (isEmptyDiff(plan.diff) && !plan.touches.length) {
     return stopped(plan, 'skip', {
       code: 'nothing-to-write',
-      text: 'The submission gave nothing that the route could write.',
+      text: nothingToWrite(plan.writes, destination),
     });
   }
   return plan;
+}
+
+/** Why nothing at all is written: where the writes have reasons of their own, those. */
+function nothingToWrite(writes: readonly PlannedWrite[], destination: Destination): string {
+  const reasons = writes
+    .filter(({ unmet, leftOut }) => unmet !== undefined || leftOut)
+    .map((write) => `No ${recordWord(destination, write.record)} was written: ${whyNothing(write, destination)}.`);
+  return reasons.join(' ') || 'The submission gave nothing that the route could write.';
 }
 
 interface WriteStep {
@@ -106,7 +115,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
   const recognised = existingRecord(write, filled, found?.ok ? found : null, context);
   const { match, then, ask } = recognised;
   if (ask) return { planned: { ...nothing, match }, problems, hold: ask };
-  if (then === 'skip') return { planned: { ...nothing, match }, problems };
+  if (then === 'skip') return { planned: { ...nothing, match, leftOut: true }, problems };
   const merged = recognised.record ? mergedRecord(recognised.record, recognised.also, context) : null;
   const record = merged?.record;
 

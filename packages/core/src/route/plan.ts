@@ -57,6 +57,8 @@ export interface PlannedWrite {
   place: PlaceTrace | null;
   /** Why nothing is written, where the write has a condition that is not met: its clauses in words. */
   unmet?: string;
+  /** Whether nothing is written since the route leaves such records out: who is unknown, known, or several. */
+  leftOut?: true;
 }
 
 export interface MatchTrace {

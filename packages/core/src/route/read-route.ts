@@ -1,6 +1,6 @@
 import type { z } from '../schema-library';
 import { jsonPointer, type JsonValue } from '../json';
-import { payloadSize } from '../payload/fields';
+import { payloadSize } from '../payload/payload-size';
 import { error, type Problem } from '../problem';
 import type { RouteDefinition } from './definition';
 import { routeShape } from './schema';

@@ -1,12 +1,11 @@
-import { parse } from 'csv-parse/browser/esm/sync';
+import { HEAD_ROWS, tableHead } from './header-row';
+import { records } from './quoted-records';
 import type { SheetReading, SheetRow } from './sheet';
-import { columnNames, looksLikeHeader, rowsByColumn, tableProblem, type Cells } from './table-rows';
+import { aboveHeader, rowsByColumn, tableProblem, type Cells } from './table-rows';
 
 const DELIMITERS = [',', ';', '\t', '|'] as const;
 /** Rows by which the delimiter is found. */
 const LOOKED_AT = 30;
-/** A quote that is not closed after so many lines was none. */
-const LONGEST_RECORD = 60;
 
 /** A text of delimited values, read: its columns at once, its rows one by one. */
 export type ReadDelimited =
@@ -18,20 +17,43 @@ export type ReadDelimited =
  * itself, with its number and the reason: a quote that is never closed costs its own line, not the rest of the file.
  */
 export function readDelimited(text: string): ReadDelimited {
-  const lines = text.replace(/\r\n?/g, '\n').split('\n');
-  const delimiter = delimiterOf(lines);
-  const [first] = records(lines, delimiter);
-  if (!first || !('cells' in first)) return { ok: false, problem: first?.refused ?? 'There is nothing in the file.' };
-  const header = looksLikeHeader(first.cells);
-  const columns = columnNames(first.cells, header);
+  const { lines, told } = withoutHint(
+    text
+      .replace(/^\ufeff/, '')
+      .replace(/\r\n?/g, '\n')
+      .split('\n'),
+  );
+  const delimiter = told ?? delimiterOf(lines);
+  const begin = first(records(lines, delimiter), HEAD_ROWS);
+  if (!begin.length) return { ok: false, problem: 'There is nothing in the file.' };
+  if (begin.every((row) => 'refused' in row)) return { ok: false, problem: (begin[0] as { refused: string }).refused };
+  const { columns, at } = tableHead(begin);
   const problem = tableProblem(columns);
   if (problem) return { ok: false, problem };
   function* rows(): Generator<SheetRow> {
     const all = records(lines, delimiter);
-    if (header) all.next();
+    for (let above = 0; above <= at; above += 1) {
+      const { value } = all.next();
+      if (above < at) yield aboveHeader(value as Cells);
+    }
     yield* rowsByColumn(columns, all);
   }
-  return { ok: true, reading: { columns, delimiter, header }, rows };
+  return { ok: true, reading: { columns, delimiter, header: at !== -1 }, rows };
+}
+
+/** Takes away a first line `sep=;`, which only tells of the delimiter; its place stays, so that rows keep their numbers. */
+function withoutHint(lines: readonly string[]): { lines: readonly string[]; told: string | null } {
+  const told = /^"?sep=(.)"?\s*$/i.exec(lines[0] ?? '')?.[1] ?? null;
+  return told ? { lines: ['', ...lines.slice(1)], told } : { lines, told };
+}
+
+function first<T>(all: Iterable<T>, most: number): T[] {
+  const taken: T[] = [];
+  for (const one of all) {
+    taken.push(one);
+    if (taken.length >= most) break;
+  }
+  return taken;
 }
 
 /** The delimiter by which most rows can be read and have the same number of cells; of several such the one with most cells. */
@@ -47,43 +69,4 @@ function delimiterOf(lines: readonly string[]): string {
     return { delimiter, score: usual < 2 ? 0 : agreeing * 1_000 + usual };
   });
   return scored.reduce((best, one) => (one.score > best.score ? one : best)).delimiter;
-}
-
-/** The records of the lines: a quoted cell may go over several. */
-function* records(lines: readonly string[], delimiter: string): Generator<Cells> {
-  for (let at = 0; at < lines.length; at++) {
-    const line = lines[at]!;
-    if (line.trim() === '') continue;
-    if (!line.includes('"')) {
-      yield { row: at + 1, cells: line.split(delimiter) };
-      continue;
-    }
-    let end = at;
-    let record = line;
-    while (isOpen(record) && end + 1 < lines.length && end - at < LONGEST_RECORD) record += `\n${lines[(end += 1)]!}`;
-    if (isOpen(record)) {
-      yield { row: at + 1, text: line.slice(0, 1_000), refused: 'A quote begins in this row and is never closed.' };
-      continue;
-    }
-    const cells = cellsOf(record, delimiter);
-    yield cells
-      ? { row: at + 1, cells }
-      : { row: at + 1, text: record.slice(0, 1_000), refused: 'Its quotes stand where none may stand.' };
-    at = end;
-  }
-}
-
-function isOpen(record: string): boolean {
-  let quotes = 0;
-  for (let at = record.indexOf('"'); at >= 0; at = record.indexOf('"', at + 1)) quotes += 1;
-  return quotes % 2 === 1;
-}
-
-function cellsOf(record: string, delimiter: string): string[] | null {
-  try {
-    const [cells] = parse(record, { delimiter, relax_column_count: true, record_delimiter: '\u0000' });
-    return (cells as string[] | undefined) ?? [];
-  } catch {
-    return null;
-  }
 }

@@ -1,3 +1,4 @@
+import iconv from 'iconv-lite';
 import type { JsonObject } from '../json';
 import type { SheetRow } from './sheet';
 
@@ -16,6 +17,7 @@ const NAMES: Readonly<Record<string, string>> = {
 };
 /** Longer values are pictures or sounds. */
 const LONGEST = 10_000;
+const MOST_LINES = 50_000;
 
 interface Property {
   name: string;
@@ -37,10 +39,11 @@ export function* readVCards(text: string): Generator<SheetRow> {
       begun = index + 1;
       card = [];
     } else if (/^END:VCARD\s*$/i.test(line)) {
-      if (begun !== null) yield cardRow(begun, card);
+      if (begun !== null) yield card.length > MOST_LINES ? tooLong(begun, card) : cardRow(begun, card);
       begun = null;
-    } else if (begun !== null) card.push(line);
-    else if (line.trim() !== '')
+    } else if (begun !== null) {
+      if (card.length <= MOST_LINES) card.push(line);
+    } else if (line.trim() !== '')
       yield { row: index + 1, text: line.slice(0, 1_000), refused: 'It stands outside of a card.' };
   }
   if (begun !== null) yield unfinished(begun, card);
@@ -50,14 +53,20 @@ function unfinished(row: number, card: readonly string[]): SheetRow {
   return { row, text: card.slice(0, 3).join(' '), refused: 'The card is never ended.' };
 }
 
+function tooLong(row: number, card: readonly string[]): SheetRow {
+  const refused = `The card has more than ${MOST_LINES.toLocaleString('en-GB')} lines.`;
+  return { row, text: card.slice(0, 3).join(' ').slice(0, 1_000), refused };
+}
+
 function cardRow(row: number, card: readonly string[]): SheetRow {
   const values: JsonObject = {};
+  const times = new Map<string, number>();
   const put = (name: string, value: string) => {
     const text = value.trim();
     if (!text) return;
-    let free = name;
-    for (let n = 2; free in values; n++) free = `${name} ${n}`;
-    values[free] = text;
+    const time = (times.get(name) ?? 0) + 1;
+    times.set(name, time);
+    values[time === 1 ? name : `${name} ${time}`] = text;
   };
   for (const property of propertiesOf(card)) {
     const { name } = property;
@@ -84,20 +93,40 @@ function cardRow(row: number, card: readonly string[]): SheetRow {
 
 /** The properties of a card, with folded lines put together (RFC 6350, 3.2; quoted-printable ones end in `=`). */
 function propertiesOf(card: readonly string[]): Property[] {
-  const whole: string[] = [];
+  const whole: string[][] = [];
+  let goesOn = false;
   for (const line of card) {
-    const last = whole.length - 1;
-    if (last >= 0 && /^[ \t]/.test(line)) whole[last] += line.slice(1);
-    else if (last >= 0 && /QUOTED-PRINTABLE/i.test(whole[last]!) && whole[last]!.endsWith('='))
-      whole[last] = whole[last]!.slice(0, -1) + line;
-    else whole.push(line);
+    const pieces = whole.at(-1);
+    const folded = pieces && /^[ \t]/.test(line);
+    if (folded) pieces.push(line.slice(1));
+    else if (pieces && goesOn) pieces.push(line);
+    else whole.push([line]);
+    const quoted = /QUOTED-PRINTABLE/i.test(whole.at(-1)![0]!);
+    goesOn = quoted && line.endsWith('=');
+    if (goesOn) whole.at(-1)!.push(whole.at(-1)!.pop()!.slice(0, -1));
   }
-  return whole.flatMap((line) => {
-    const read = /^(?:[\w-]+\.)?([\w-]+)((?:;[^:"]*(?:"[^"]*")?)*):(.*)$/s.exec(line);
-    return read ? [{ name: read[1]!.toUpperCase(), parameters: read[2]!, value: read[3]! }] : [];
+  return whole.flatMap((pieces) => {
+    const line = pieces.join('');
+    const colon = endOfParameters(line);
+    const name = /^(?:[\w-]+\.)?([\w-]+)(?=[;:])/.exec(line);
+    if (!name || colon === -1) return [];
+    return [
+      { name: name[1]!.toUpperCase(), parameters: line.slice(name[0].length, colon), value: line.slice(colon + 1) },
+    ];
   });
 }
 
+/** Returns the place of the colon before the value: the first that is not in quotes (RFC 6350, 3.3); -1 for none. */
+function endOfParameters(line: string): number {
+  let quoted = false;
+  for (let at = 0; at < line.length; at += 1) {
+    if (line[at] === '"') quoted = !quoted;
+    else if (line[at] === ':' && !quoted) return at;
+  }
+  return -1;
+}
+
+/** The value of a property: its bytes where they are written as quoted-printable (RFC 2045), in their own encoding. */
 function decoded({ parameters, value }: Property): string {
   if (!/QUOTED-PRINTABLE/i.test(parameters)) return value;
   const bytes: number[] = [];
@@ -109,13 +138,26 @@ function decoded({ parameters, value }: Property): string {
       at += 2;
     } else bytes.push(...encoder.encode(value[at]));
   }
-  return new TextDecoder().decode(new Uint8Array(bytes));
+  const charset = /CHARSET="?([\w.:-]{1,40})/i.exec(parameters)?.[1] ?? 'utf-8';
+  const known = iconv.encodingExists(charset) ? charset : 'utf-8';
+  return iconv.decode(Uint8Array.from(bytes), known);
 }
 
+/** The parts of a structured value, apart at semicolons that are not escaped (RFC 6350, 3.4). */
 function partsOf(value: string): string[] {
-  return value.split(/(?<!\\);/).map((part) => unescaped(part).trim());
+  const parts: string[] = [''];
+  for (let at = 0; at < value.length; at++) {
+    if (value[at] === ';') parts.push('');
+    else {
+      const length = value[at] === '\\' ? 2 : 1;
+      parts[parts.length - 1] += value.slice(at, at + length);
+      at += length - 1;
+    }
+  }
+  return parts.map((part) => unescaped(part).trim());
 }
 
+/** What a value says, escapes undone from left to right. */
 function unescaped(value: string): string {
-  return value.replace(/\\n/gi, '\n').replace(/\\([,;\\])/g, '$1');
+  return value.replace(/\\([nN,;:\\])/g, (_, escaped: string) => (/n/i.test(escaped) ? '\n' : escaped));
 }

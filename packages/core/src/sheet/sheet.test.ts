@@ -1,8 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import iconv from 'iconv-lite';
 import { decodeText } from './decode-text';
+import type { Encoding } from './encodings';
 import { readDelimited } from './read-delimited';
-import { readJsonLines } from './read-json-lines';
+import { readJson } from './read-json';
+import { readTextFile } from './read-text-file';
 import { readVCards } from './read-vcards';
 
 const table = (text: string) => {
@@ -21,7 +24,33 @@ describe('text', () => {
     [bytes([0xfe, 0xff, 0x00, 0x5a]), 'Z', 'utf-16be'],
     [bytes('Zo', [0xeb]), 'Zoë', 'windows-1252'],
     [bytes('Zoë\n', 'Zo', [0xeb]), 'Zoë\nZoë', 'utf-8, some lines windows-1252'],
-  ])('%j is read', (given, text, encoding) => expect(decodeText(given)).toEqual({ text, encoding }));
+  ])('%j is read', (given, text, encoding) => expect(decodeText(given)).toMatchObject({ text, encoding }));
+
+  const encoded = (encoding: Encoding, text: string) => new Uint8Array(iconv.encode(text, encoding));
+
+  test.each<[Encoding, string]>([
+    ['windows-1252', 'Zoë – “Weir”, 5 000 €'],
+    ['windows-1250', 'Paweł Dąbrowski;Łódź'],
+    ['windows-1251', 'Мария Соколова;Казань'],
+    ['windows-1253', 'Ελένη Παπαδοπούλου'],
+    ['shift_jis', '山田 太郎,横浜市'],
+    ['gb18030', '王小明,北京市朝阳区'],
+    ['euc-kr', '김민수,서울특별시\n이영희,부산광역시'],
+    ['utf-16be', 'Ada,Zoë'],
+  ])('in %s is known by what it says', (encoding, text) =>
+    expect(decodeText(encoded(encoding, `Name\n${text}`))).toMatchObject({ encoding, text: `Name\n${text}` }),
+  );
+
+  test('that may be two things is said to be unsure, and is read as a person says', () => {
+    const turkish = encoded('windows-1254', 'Işıl Güneş');
+    expect(decodeText(turkish).sure).toBe(false);
+    expect(decodeText(turkish, 'windows-1254')).toEqual({ text: 'Işıl Güneş', encoding: 'windows-1254', sure: true });
+    expect(decodeText(bytes('Zoë')).sure).toBe(true);
+  });
+
+  test('of any bytes is read', () => {
+    fc.assert(fc.property(fc.uint8Array({ maxLength: 400 }), (any) => typeof decodeText(any).text === 'string'));
+  });
 });
 
 describe('delimited values', () => {
@@ -48,8 +77,41 @@ describe('delimited values', () => {
   });
 
   test('columns of one name, and without one, are told apart', () => {
-    expect(table('Phone,Phone,\n1,2,3').columns).toEqual(['Column 1', 'Column 2', 'Column 3']);
+    expect(table('Phone,Phone,\n1,2,3').columns).toEqual(['Phone', 'Phone 2', 'Column 3']);
     expect(table('Name,Town,\nAda,Zwolle,x').columns).toEqual(['Name', 'Town', 'Column 3']);
+  });
+
+  test.each([
+    ['sep=;\nName;E-mail\nAda;a@x.example', ';', 3],
+    ['"sep=|"\nName|E-mail\nAda|a@x.example', '|', 3],
+    ['Name, E-mail\n "Ada" , "a@x.example"', ',', 2],
+    ['Visitors 2027,\n,\nName,E-mail\nAda,a@x.example', ',', 4],
+  ])('%j tells its delimiter, its names and its rows', (text, delimiter, row) => {
+    const { columns, rows, ...read } = table(text);
+    expect([columns, read.delimiter]).toEqual([['Name', 'E-mail'], delimiter]);
+    expect(rows.filter((one) => 'values' in one)).toEqual([{ row, values: { Name: 'Ada', 'E-mail': 'a@x.example' } }]);
+  });
+
+  test('what stands above the names of the columns is told of', () => {
+    expect(table('Visitors 2027,\nName,E-mail\nAda,a@x.example').rows[0]).toEqual({
+      row: 1,
+      text: 'Visitors 2027',
+      refused: 'It stands above the names of the columns.',
+    });
+  });
+
+  test.each([
+    ['Name,E-mail,2025,2026\nAda,a@x.example,1,2', ['Name', 'E-mail', '2025', '2026']],
+    ['2025,2026\n1,2', ['Column 1', 'Column 2']],
+    ['First,Email,Email\nAda,a@x.example,b@x.example', ['First', 'Email', 'Email 2']],
+    ['Ada,0113 496 0018\nBo,0113 496 0019', ['Column 1', 'Column 2']],
+  ])('the names of the columns of %j', (text, columns) => expect(table(text).columns).toEqual(columns));
+
+  test('an inch mark is no quote', () => {
+    expect(table('Name,Pot\nAda,5" round\nBo,"7"" square"').rows).toEqual([
+      { row: 2, values: { Name: 'Ada', Pot: '5" round' } },
+      { row: 3, values: { Name: 'Bo', Pot: '7" square' } },
+    ]);
   });
 
   test('quotes may hold delimiters, quotes and lines', () => {
@@ -121,14 +183,45 @@ describe('delimited values', () => {
 });
 
 test('JSON Lines are objects, one a line', () => {
-  expect([...readJsonLines('{"a":1}\n\n[1]\r\n{"b":')]).toEqual([
+  expect([...readJson('{"a":1}\n\n[1]\r\n{"b":')]).toEqual([
     { row: 1, values: { a: 1 } },
     { row: 3, text: '[1]', refused: 'It is no object with names and values.' },
     { row: 4, text: '{"b":', refused: 'It is no JSON.' },
   ]);
 });
 
+test('JSON may be a list, an object that holds one, or one object over lines', () => {
+  const rows = [
+    { row: 1, values: { a: 1 } },
+    { row: 2, values: { a: 2 } },
+  ];
+  expect([...readJson('[{"a":1},\n {"a":2}]')]).toEqual(rows);
+  expect([...readJson('{\n"of": "2027", "people": [{"a":1}, {"a":2}]}')]).toEqual(rows);
+  expect([...readJson('{\n"a": 1\n}')]).toEqual([rows[0]]);
+  expect([...readJson('[{"a":1}, 7]')][1]).toMatchObject({ row: 2, text: '7' });
+});
+
+test('a file is read by what it is', () => {
+  const values = (text: string) => {
+    const read = readTextFile(bytes(text));
+    return read.ok ? [...read.rows()].map((row) => ('values' in row ? row.values : row.refused)) : read.problem;
+  };
+  expect(values('\ufeff[{"a":1}]')).toEqual([{ a: 1 }]);
+  expect(values('BEGIN:VCARD\nFN:Ada\nEND:VCARD')).toEqual([{ full_name: 'Ada' }]);
+  expect(values('[sic],b@x.example')).toEqual([{ 'Column 1': '[sic]', 'Column 2': 'b@x.example' }]);
+  expect(values('a\0b')).toContain('no text and no workbook');
+});
+
 describe('vCards', () => {
+  test('have escapes undone from left to right, and quoted bytes in their own encoding', () => {
+    const card = (line: string) =>
+      [...readVCards(`BEGIN:VCARD\n${line}\nEND:VCARD`)].map((row) => 'values' in row && row.values);
+    expect(card('NOTE:one\\ntwo\\, C:\\\\new')).toEqual([{ note: 'one\ntwo, C:\\new' }]);
+    expect(card('ORG:Weir \\; Sons;Glass')).toEqual([{ company: 'Weir ; Sons' }]);
+    expect(card('FN;CHARSET=ISO-8859-1;ENCODING=QUOTED-PRINTABLE:B=F8 Holm')).toEqual([{ full_name: 'Bø Holm' }]);
+    expect(card('FN;CHARSET=NO-SUCH;ENCODING=QUOTED-PRINTABLE:Zo=C3=AB')).toEqual([{ full_name: 'Zoë' }]);
+  });
+
   test('are people, with folded lines, several addresses, and without their photos', () => {
     const card = `BEGIN:VCARD\nVERSION:4.0\nFN:Ada van\n  der Meer\nN:van der Meer;Ada;Maria;Dr.;\nEMAIL;TYPE=work:ada@weir.example\nitem1.EMAIL:ada@example.net\nTEL;VALUE=uri:tel:+447700900318\nORG:Weir\\, Sons;Glass\nADR:;;12 Alder St;Fennwick;;FW1 2AB;UK\nPHOTO:data:image/png;base64,${'A'.repeat(20_000)}\nEND:VCARD`;
     expect([...readVCards(card)]).toEqual([

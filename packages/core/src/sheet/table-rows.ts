@@ -4,13 +4,6 @@ import { MOST_COLUMNS, type SheetRow } from './sheet';
 /** A row as its cells, or why it has none. */
 export type Cells = { row: number } & ({ cells: readonly string[] } | { text: string; refused: string });
 
-/** Whether a first row names columns: each cell once, and none of them a value. */
-export function looksLikeHeader(cells: readonly string[]): boolean {
-  const names = cells.map((cell) => cell.trim().toLowerCase()).filter(Boolean);
-  const isValue = (name: string) => /@|^[\d\s.,:/+()-]+$|^https?:/.test(name);
-  return names.length > 0 && new Set(names).size === names.length && !names.some(isValue);
-}
-
 /** Names of columns that tell them apart: blank ones by their place, those that stand twice by a number. */
 export function columnNames(cells: readonly string[], header: boolean): string[] {
   const seen = new Map<string, number>();
@@ -20,6 +13,13 @@ export function columnNames(cells: readonly string[], header: boolean): string[]
     seen.set(name.toLowerCase(), times);
     return times === 1 ? name : `${name} ${times}`;
   });
+}
+
+/** A row above the names of the columns, as one that is told of and not read. */
+export function aboveHeader(row: Cells): SheetRow {
+  if ('refused' in row) return row;
+  const text = row.cells.filter((cell) => cell.trim() !== '').join(' | ');
+  return { row: row.row, text: text.slice(0, 1_000), refused: 'It stands above the names of the columns.' };
 }
 
 /** Rows as what they hold by column; blank cells are left out, and so are blank rows. */

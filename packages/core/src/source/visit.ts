@@ -1,3 +1,4 @@
+import { LIMITS } from '../limits';
 import { isJsonObject, type JsonValue } from '../json';
 import { storableText } from '../text';
 
@@ -24,7 +25,7 @@ export const VISIT_NAMES = [
 ] as const;
 
 /** The most characters of one part of the visit that are kept; addresses can be abused to carry anything. */
-const LONGEST = 2_000;
+const LONGEST = LIMITS.visitPart.most;
 
 /**
  * Reads the visit from where it may come, the first that knows a part winning: what a script handed over (`_visit`, an

@@ -99,7 +99,9 @@ export function comparedForm(kind: RecordKind, values: FieldValues, around: Arou
   }
 }
 
-const wordsOfJob = remembered((title): readonly string[] => title.toLowerCase().split(/\W+/).filter(Boolean));
+const wordsOfJob = remembered((title): readonly string[] =>
+  title.slice(0, 300).toLowerCase().split(/\W+/).filter(Boolean),
+);
 
 function companiesOf(
   emails: readonly string[],

@@ -8,7 +8,7 @@ export const date = defineFinisher({
   name: 'date',
   label: 'date',
   description:
-    'Writes a date as ISO 8601 (2027-04-03), from numbers or with the month’s name in a dozen languages. Where two readings are possible and no order is given, it becomes blank and says so.',
+    'Writes a date as ISO 8601 (2027-04-03), from numbers, with the month’s name in a dozen languages, or from seconds or milliseconds since 1970. Where two readings are possible and no order is given, it becomes blank and says so.',
   parameters: z.strictObject({
     order: z.enum(['as it shows', 'day first', 'month first']).default('as it shows').meta({ title: 'order' }),
   }),

@@ -1,6 +1,9 @@
 import { z } from '../../schema-library';
 import { defineFinisher } from './finisher';
 
+/** A letter at the beginning or after white space, with that and the punctuation before it. */
+const WORD_AFTER_SPACE = /([.!?]\s+|(?<!\s)\s+|^)(\p{L})/gu;
+
 export const letterCase = defineFinisher({
   name: 'letter-case',
   label: 'capitals',
@@ -14,7 +17,14 @@ export const letterCase = defineFinisher({
     if (to === 'capitals') return { text: text.toUpperCase() };
     const small = text.toLowerCase();
     if (to === 'small letters') return { text: small };
-    const begins = to === 'words' ? /(^|[\s(-])(\p{L})/gu : /(^\s*|[.!?\n]\s+)(\p{L})/gu;
-    return { text: small.replace(begins, (_, mark: string, letter: string) => mark + letter.toUpperCase()) };
+    if (to === 'words')
+      return {
+        text: small.replace(/(^|[\s(-])(\p{L})/gu, (_, mark: string, letter: string) => mark + letter.toUpperCase()),
+      };
+    return {
+      text: small.replace(WORD_AFTER_SPACE, (whole: string, mark: string, letter: string, at: number) =>
+        at === 0 || /^[.!?]|\n\s/.test(mark) ? mark + letter.toUpperCase() : whole,
+      ),
+    };
   },
 });

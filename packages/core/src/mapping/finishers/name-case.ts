@@ -1,5 +1,7 @@
 import { defineFinisher, NO_PARAMETERS } from './finisher';
 
+const FEWEST_SHOUTED = 4;
+const NUMERAL = /^[IVX]+$/;
 const PARTICLES = new Set([
   'van',
   'von',
@@ -27,14 +29,26 @@ export const nameCase = defineFinisher({
   name: 'name-case',
   label: 'name case',
   description:
-    'Writes a person’s name that came in one case (ADA, ada) with capitals; a name in mixed case is left as its owner typed it.',
+    'Writes what of a person’s name came in one case (ADA weir, Ada WEIR) with capitals; a name in mixed case is left as its owner typed it.',
   parameters: NO_PARAMETERS,
   example: { before: 'JOOST VAN DER MEER', after: 'Joost van der Meer' },
   finish(text) {
-    const oneCase = text === text.toLowerCase() || text === text.toUpperCase();
-    return { text: oneCase ? withCapitals(text) : text };
+    const words = text.split(/\s+/);
+    if (!words.some(isMixed)) return { text: withCapitals(text) };
+    return { text: text.replace(/\p{L}+/gu, (word) => (isShouted(word) ? capitalised(word.toLowerCase()) : word)) };
   },
 });
+
+function isMixed(word: string): boolean {
+  return word !== word.toLowerCase() && word !== word.toUpperCase();
+}
+
+/** Whether a word beside others in mixed case is in capitals that no initials, numeral or degree has. */
+function isShouted(word: string): boolean {
+  return (
+    word.length >= FEWEST_SHOUTED && word === word.toUpperCase() && word !== word.toLowerCase() && !NUMERAL.test(word)
+  );
+}
 
 function withCapitals(name: string): string {
   const words = name.toLowerCase().split(/(\s+)/);

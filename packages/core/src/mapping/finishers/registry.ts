@@ -26,6 +26,7 @@ import { translate } from './translate';
 import { trim } from './trim';
 import { webAddress } from './web-address';
 import { wholeText } from './whole-text';
+import { withoutMarkup } from './without-markup';
 import { yesNo } from './yes-no';
 
 /** Every finisher, in the order in which the editor offers them. */
@@ -47,6 +48,7 @@ export const FINISHERS: readonly Finisher[] = [
   money,
   yesNo,
   wholeText,
+  withoutMarkup,
   shortenText,
   replace,
   extract,

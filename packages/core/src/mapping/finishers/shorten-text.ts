@@ -1,4 +1,5 @@
 import { z } from '../../schema-library';
+import { trimWhere } from '../../text';
 import { defineFinisher } from './finisher';
 
 export const shortenText = defineFinisher({
@@ -11,7 +12,13 @@ export const shortenText = defineFinisher({
     const characters = [...text];
     if (characters.length <= most) return { text };
     const room = characters.slice(0, most - 1).join('');
-    const whole = /\s/.test(characters[most - 1]!) ? room : room.replace(/\s+\S*$/, '');
+    const whole = /\s/.test(characters[most - 1]!) ? room : withoutLastWord(room);
     return { text: `${(whole || room).trimEnd()}…` };
   },
 });
+
+/** Returns the text up to its last white space; all of it where there is none. */
+function withoutLastWord(text: string): string {
+  const rest = trimWhere(text, (character) => !/\s/.test(character), 'end');
+  return rest === '' ? text : rest.trimEnd();
+}

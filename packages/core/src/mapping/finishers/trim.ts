@@ -1,3 +1,4 @@
+import { trimWhere } from '../../text';
 import { defineFinisher, NO_PARAMETERS } from './finisher';
 
 export const trim = defineFinisher({
@@ -6,5 +7,5 @@ export const trim = defineFinisher({
   description: 'Removes white space at both ends, also the kinds that cannot be seen.',
   parameters: NO_PARAMETERS,
   example: { before: '  Ada Lovage\u00a0', after: 'Ada Lovage' },
-  finish: (text) => ({ text: text.replace(/^[\s\u200b\u2060]+|[\s\u200b\u2060]+$/g, '') }),
+  finish: (text) => ({ text: trimWhere(text, (character) => /[\s\u200b\u2060]/.test(character)) }),
 });

@@ -1,3 +1,4 @@
+import { trimWhere } from '../../text';
 import { defineFinisher, NO_PARAMETERS } from './finisher';
 
 export const wholeText = defineFinisher({
@@ -10,6 +11,6 @@ export const wholeText = defineFinisher({
   finish(text) {
     const lines = text.replace(/\r\n?|[\u2028\u2029]/g, '\n').split('\n');
     const clean = lines.map((line) => line.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g, '').trimEnd());
-    return { text: clean.join('\n').replace(/^\n+|\n+$/g, '') };
+    return { text: trimWhere(clean.join('\n'), (character) => character === '\n') };
   },
 });

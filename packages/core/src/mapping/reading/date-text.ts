@@ -1,3 +1,5 @@
+import { epochMoment } from './epoch';
+
 /** Which of two numbers is the day, where a date is written `03/04/2027`. */
 export type DateOrder = 'day-first' | 'month-first';
 
@@ -9,20 +11,24 @@ export type ReadDate =
 const LANGUAGES = ['en', 'nl', 'de', 'fr', 'es', 'it', 'pt', 'da', 'sv', 'nb', 'fi', 'pl'];
 /** Two digits of a year from here on belong to the last century. */
 const PIVOT = 70;
+/** Numbers in pairs, as phone numbers are written in many countries. */
+const IN_PAIRS = /^\d{1,4}(?: \d{2,3}){3}/;
 const NOT_A_DATE = { ok: false, code: 'not-a-date' } as const;
 
 let months: ReadonlyMap<string, number> | undefined;
 
 /**
  * A date as people write it, as ISO 8601 (`2027-04-03`): with numbers in any order that can be told, with the month's
- * name in a dozen languages, or at the beginning of a time. Where both numbers could be the day, `order` decides.
+ * name in a dozen languages, at the beginning of a time, or as seconds or milliseconds since 1970 (UTC). Where both numbers could be the day, `order` decides.
  *
  * @example readDate('3. April 2027') // { ok: true, date: '2027-04-03' }
  */
 export function readDate(text: string, order?: DateOrder): ReadDate {
-  const given = text.slice(0, 100).normalize('NFKC').trim().toLowerCase();
+  const given = text.slice(0, 100).normalize('NFKC').trim().replace(/\s+/g, ' ').toLowerCase();
   const compact = /^(\d{4})(\d{2})(\d{2})$/.exec(given);
   if (compact) return dateOf(Number(compact[1]), Number(compact[2]), Number(compact[3]));
+  const moment = epochMoment(given);
+  if (moment) return { ok: true, date: moment.toISOString().slice(0, 10) };
   const words = given.replace(/(\d)(st|nd|rd|th|er|º|ª)(?![\p{L}])/gu, '$1').match(/\d+|[\p{L}]+/gu) ?? [];
   const named = words.findIndex((word) => monthNamed(word) !== undefined);
   return named === -1 ? numericDate(given, order) : withMonthName(words, named);
@@ -44,8 +50,8 @@ function lastNumber(numbers: readonly (number | null)[]): number | null {
 }
 
 function numericDate(given: string, order: DateOrder | undefined): ReadDate {
-  const found = /^(?:\p{L}+\.?,?\s+)?(\d{1,4})\s*[-/. ]\s*(\d{1,2})\s*[-/. ]\s*(\d{1,4})(?:$|[t ,].*)/u.exec(given);
-  if (!found) return NOT_A_DATE;
+  const found = /^(?:\p{L}+\.?,? )?(\d{1,4}) ?[-/. ] ?(\d{1,2}) ?[-/. ] ?(\d{1,4})(?:$|[t ,].*)/u.exec(given);
+  if (!found || IN_PAIRS.test(given)) return NOT_A_DATE;
   const [first, second, third] = found.slice(1).map(Number) as [number, number, number];
   if (found[1]!.length === 4) return dateOf(first, second, third);
   if (found[1]!.length === 3 || found[3]!.length === 3 || found[3]!.length === 1) return NOT_A_DATE;

@@ -1,3 +1,7 @@
+import { trimWhere } from '../../text';
+import { isFamilyFirst, isPatronymic } from './family-first';
+import { hanName } from './han-name';
+
 /** A person's name in its parts; each is `''` where the name has none. */
 export interface PersonName {
   title: string;
@@ -8,7 +12,7 @@ export interface PersonName {
 
 const TITLES = wordSet(
   'mr mrs ms miss mx dr prof professor sir dame lord lady rev reverend hon capt captain',
-  'herr frau dipl.-ing dipl ing mag dhr mevr mw mevrouw drs ir',
+  'herr frau dipl.-ing dr.-ing priv.-doz pd dipl ing mag dhr mevr mw mevrouw drs ir',
   'm mme mlle monsieur madame maître me señor señora señorita sr. sra srta don doña',
   'sig signor signora dott dottoressa avv senhor senhora dra',
 );
@@ -16,35 +20,16 @@ const SUFFIXES = wordSet('jr sr ii iii iv phd dphil md esq obe mbe cbe kc qc ba 
 /** Words that belong to the family name after them. */
 const PARTICLES = wordSet(
   'van von vom zu zum zur de der den del della dello dos das do da di du des la le lo ten ter te',
+  'binti binte آل بن بنت ابن',
   "af av al el bin ibn ben bint san santa st y e d'",
 );
 /** Words that are one given name with the word after them. */
-const COMPOUNDS = wordSet('abd abdul abdel abdal abu umm');
-const PAIRED_SURNAMES = new Set([
-  '欧阳',
-  '歐陽',
-  '司马',
-  '司馬',
-  '诸葛',
-  '諸葛',
-  '上官',
-  '夏侯',
-  '东方',
-  '東方',
-  '皇甫',
-  '尉迟',
-  '남궁',
-  '황보',
-  '선우',
-  '제갈',
-  '독고',
-]);
-
-const CHINESE = /^\p{Script=Han}{2,4}$/u;
-const KOREAN = /^\p{Script=Hangul}{2,4}$/u;
-/** Written family name first, with a space between. */
-const FAMILY_FIRST =
-  /^[\p{Script=Han}\p{Script=Hangul}\p{Script=Hiragana}\p{Script=Katakana}ー々]+(\s[\p{Script=Han}\p{Script=Hangul}\p{Script=Hiragana}\p{Script=Katakana}ー々]+)+$/u;
+const COMPOUNDS = wordSet('abd abdul abdel abdal abu umm عبد ابو أبو أم');
+/** They say more of the title before them, and are no titles by themselves: `Dr. med.`, `Dr. rer. nat.` */
+const AFTER_TITLES = wordSet('med dent vet jur rer nat pol oec phil theol habil h.c hc mult');
+const JOINING = wordSet('and & und et y e en og och');
+/** How somebody wishes to be spoken of: `(they/them)`. */
+const PRONOUNS = /[([][^()[\]/]{1,20}\/[^()[\]]{1,30}[)\]]/g;
 
 /**
  * Takes a person's name apart, as it is written in several cultures: `Dr. Ada van der Meer, PhD`, `Weir, Ada`,
@@ -53,39 +38,51 @@ const FAMILY_FIRST =
  * @param familyNames How many words the family name has where nothing else tells; 2 where people bear both parents' names.
  */
 export function splitPersonName(text: string, familyNames: 1 | 2 = 1): PersonName {
-  const clean = text.replace(/[\s\u00a0]+/g, ' ').trim();
+  const pronouns = text.match(PRONOUNS) ?? [];
+  const clean = text.replace(PRONOUNS, ' ').replace(/\s+/g, ' ').trim();
   const none = { title: '', given: '', family: '', suffix: '' };
-  if (clean === '') return none;
-  const familyFirst = familyFirstName(clean);
-  if (familyFirst) return { ...none, ...familyFirst };
+  if (clean === '') return { ...none, suffix: pronouns.join(' ') };
+  const han = hanName(clean);
+  if (han) return { ...none, ...han, suffix: pronouns.join(' ') };
 
-  const pieces = clean.split(/\s*,\s*/).filter(Boolean);
+  const pieces = clean
+    .split(',')
+    .map((piece) => piece.trim())
+    .filter(Boolean);
   const after = pieces.slice(1).filter((piece) => !isSuffix(piece));
   const suffixes = pieces.slice(1).filter(isSuffix);
   const words = (after.length ? after.join(' ') : pieces[0]!).split(' ');
-  const titles: string[] = [];
-  while (words.length > 1 && isTitle(words[0]!)) titles.push(words.shift()!);
+  const titles = takeTitles(words);
   while (words.length > 1 && isSuffix(words[words.length - 1]!)) suffixes.unshift(words.pop()!);
   const title = titles.join(' ');
-  const suffix = suffixes.join(', ');
+  const suffix = [...suffixes, ...pronouns].join(', ');
   if (after.length) return { title, given: words.join(' '), family: pieces[0]!, suffix };
-
-  const begin = familyBegins(words, familyNames);
-  const shouted = words.length > 1 && isShouted(words[0]!) && words.slice(1).every((word) => !isShouted(word));
-  return shouted
-    ? { title, given: words.slice(1).join(' '), family: words[0]!, suffix }
-    : { title, given: words.slice(0, begin).join(' '), family: words.slice(begin).join(' '), suffix };
+  const parts = (begin: number, end = words.length) => ({
+    title,
+    given: [...words.slice(0, begin), ...words.slice(end)].join(' '),
+    family: words.slice(begin, end).join(' '),
+    suffix,
+  });
+  // `Mr and Mrs Weir`: of one word after titles of several people it is the family's.
+  if (words.length === 1 && titles.some((word) => JOINING.has(word.toLowerCase()))) return parts(0);
+  const shouted = words.findIndex((word) => !isShouted(word));
+  if (shouted > 0 && !words.slice(shouted).some(isShouted)) return parts(0, shouted);
+  if (isFamilyFirst(words)) return parts(0, 1);
+  if (words.length === 3 && isPatronymic(words[1]!)) return parts(2);
+  return parts(familyBegins(words, familyNames));
 }
 
-function familyFirstName(name: string): Pick<PersonName, 'given' | 'family'> | null {
-  if (FAMILY_FIRST.test(name)) {
-    const [family, ...given] = name.split(' ');
-    return { family: family!, given: given.join(' ') };
+/** Takes the titles from the beginning of the words, and what joins or goes on from them. */
+function takeTitles(words: string[]): string[] {
+  const titles: string[] = [];
+  while (words.length > 1) {
+    const [word, next] = words as [string, string];
+    const goesOn =
+      titles.length > 0 && (AFTER_TITLES.has(plain(word)) || (JOINING.has(word.toLowerCase()) && isTitle(next)));
+    if (!isTitle(word) && !goesOn) break;
+    titles.push(words.shift()!);
   }
-  if (!CHINESE.test(name) && !KOREAN.test(name)) return null;
-  const characters = [...name];
-  const long = characters.length > 2 && PAIRED_SURNAMES.has(characters.slice(0, 2).join('')) ? 2 : 1;
-  return { family: characters.slice(0, long).join(''), given: characters.slice(long).join('') };
+  return titles;
 }
 
 /** The place of the first word that belongs to the family name. */
@@ -121,7 +118,7 @@ function isShouted(word: string): boolean {
 }
 
 function plain(word: string): string {
-  return word.toLowerCase().replace(/\.+$/, '');
+  return trimWhere(word.toLowerCase(), (character) => character === '.', 'end');
 }
 
 function wordSet(...lists: string[]): ReadonlySet<string> {

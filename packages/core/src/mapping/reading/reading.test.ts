@@ -37,6 +37,32 @@ describe('a person’s name', () => {
     expect(splitPersonName(text)).toEqual({ title, given, family, suffix }),
   );
 
+  test.each([
+    ['Nguyễn Văn An', 'Văn An', 'Nguyễn'],
+    ['Trần Thị Mai', 'Thị Mai', 'Trần'],
+    ['An Nguyen', 'An', 'Nguyen'],
+    ['Nagy László', 'László', 'Nagy'],
+    ['László Nagy', 'László', 'Nagy'],
+    ['Иванов Пётр Сергеевич', 'Пётр Сергеевич', 'Иванов'],
+    ['Пётр Сергеевич Иванов', 'Пётр Сергеевич', 'Иванов'],
+    ['Siti binti Yusof', 'Siti', 'binti Yusof'],
+    ['محمد آل سعود', 'محمد', 'آل سعود'],
+    ['Kim Min-su', 'Min-su', 'Kim'],
+    ['Wang Xiaoming', 'Xiaoming', 'Wang'],
+    ['Wang Johnson', 'Wang', 'Johnson'],
+    ['佐藤花子', '花子', '佐藤'],
+    ['VAN DER MEER Ada', 'Ada', 'VAN DER MEER'],
+    ['Ana & Rui Costa', 'Ana & Rui', 'Costa'],
+  ])('%s is %s of the family %s', (text, given, family) =>
+    expect(splitPersonName(text)).toMatchObject({ given, family }),
+  );
+
+  test.each([
+    ['Priv.-Doz. Dr. med. dent. Ilse Kern', { title: 'Priv.-Doz. Dr. med. dent.', given: 'Ilse', family: 'Kern' }],
+    ['Mr and Mrs Weir', { title: 'Mr and Mrs', given: '', family: 'Weir' }],
+    ['Sam Weir (they/them)', { given: 'Sam', family: 'Weir', suffix: '(they/them)' }],
+  ])('%s has its titles and pronouns apart', (text, parts) => expect(splitPersonName(text)).toMatchObject(parts));
+
   test('has two family names where people bear both', () => {
     expect(splitPersonName('Ana María García Márquez', 2)).toMatchObject({
       given: 'Ana María',
@@ -75,6 +101,8 @@ describe('a date', () => {
     ['1er août 2027', '2027-08-01'],
     ['3 de abril de 2027', '2027-04-03'],
     ['2027 April 3', '2027-04-03'],
+    ['1805014800', '2027-03-14'],
+    ['1805014800000', '2027-03-14'],
   ])('%s is %s', (text, date) => expect(readDate(text)).toEqual({ ok: true, date }));
 
   test.each(['31/02/2027', '99/99/2027', 'next week', '3 April', '12', '2027', '0/0/0', '3/4/2'])(

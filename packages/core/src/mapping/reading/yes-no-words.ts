@@ -1,3 +1,5 @@
+import { trimWhere } from '../../text';
+
 /** Words for yes and no in the languages of forms, and what check boxes send. */
 const YES = wordSet(
   'yes y true t 1 on x ok checked agree agreed accepted ja j oui si sí sì sim tak kyllä kylla vrai wahr verdadero',
@@ -8,10 +10,7 @@ const NO = wordSet(
 
 /** Whether a text says yes or no; `null` where it says neither. */
 export function yesOrNo(text: string): boolean | null {
-  const word = text
-    .trim()
-    .toLowerCase()
-    .replace(/[.!]+$/, '');
+  const word = trimWhere(text.trim().toLowerCase(), (character) => character === '.' || character === '!', 'end');
   if (YES.has(word)) return true;
   return NO.has(word) ? false : null;
 }

@@ -1,0 +1,33 @@
+import { LIMITS, type Limit } from '../limits';
+
+const MEBIBYTE = 1_048_576;
+
+/** Returns the page of docs that lists every limit, as Markdown. */
+export function limitsPage(): string {
+  const rows = Object.entries(LIMITS as Record<string, Limit>).map(([name, limit]) => [
+    limit.of,
+    amount(limit),
+    limit.beyond || '–',
+    `\`${name}\``,
+  ]);
+  const head = ['What', 'At most', 'Beyond it', 'Name'];
+  const widths = head.map((title, column) => Math.max(title.length, ...rows.map((row) => row[column]!.length)));
+  const line = (cells: readonly string[]) =>
+    `| ${cells.map((cell, column) => cell.padEnd(widths[column]!)).join(' | ')} |`;
+  return `# Limits
+
+Every limit of the application, from one table in code (\`packages/core/src/limits.ts\`); a test keeps this page the same.
+What is refused says so with the reason; nothing is cut without a word but where this page says it. Answers to questions of
+forms have the lengths of their types besides, up to 1,000 characters for a line and 100,000 for a message.
+
+${line(head)}
+${line(widths.map((width) => '-'.repeat(width)))}
+${rows.map(line).join('\n')}
+`;
+}
+
+function amount({ most, unit }: Limit): string {
+  if (unit !== 'bytes') return `${most.toLocaleString('en-GB')} ${unit === 'things' ? '' : unit}`.trim();
+  if (most % (1_024 * MEBIBYTE) === 0) return `${most / 1_024 / MEBIBYTE} GiB`;
+  return most % MEBIBYTE === 0 ? `${most / MEBIBYTE} MiB` : `${most / 1_024} KiB`;
+}
