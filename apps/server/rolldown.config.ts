@@ -24,9 +24,12 @@ export default defineConfig([
   {
     input: {
       main: 'src/main.ts',
-      token: 'src/token.ts',
+      token: 'src/commands/token.ts',
+      'reset-password': 'src/commands/reset-password.ts',
+      'rotate-key': 'src/commands/rotate-key.ts',
       seed: '../../demo/src/seed.ts',
       'scan.worker': 'src/identity/scan.worker.ts',
+      'sheet.worker': 'src/sheets/reading/sheet.worker.ts',
       'candidates.worker': 'src/records/candidates.worker.ts',
     },
     platform: 'node',

@@ -84,6 +84,12 @@ import { ProfilesController } from './submissions/profiles.controller';
 import { ProfilesService } from './submissions/profiles.service';
 import { SamplesService } from './submissions/samples.service';
 import { SubmissionsService } from './submissions/submissions.service';
+import { AccountController } from './workspaces/account.controller';
+import { PersonLinks } from './workspaces/person-links.service';
+import { SealedSecrets } from './sealed-secrets';
+import { SessionsService } from './workspaces/sessions.service';
+import { SignInService } from './workspaces/sign-in.service';
+import { TokensService } from './workspaces/tokens.service';
 import { DemoPeople } from './workspaces/demo-people';
 import { DestinationService } from './workspaces/destination.service';
 import { PeopleService } from './workspaces/people.service';
@@ -131,6 +137,7 @@ import { HeldRecords } from './records/held-records.service';
 import { RecordShapes } from './records/record-shapes';
 
 const WEB = [
+  AccountController,
   DecisionsController,
   IdentityController,
   EventsController,
@@ -268,7 +275,12 @@ export class AppModule {
         ProfilesService,
         SamplesService,
         SubmissionsService,
+        PersonLinks,
+        SealedSecrets,
+        SessionsService,
+        SignInService,
         TeamsService,
+        TokensService,
         WorkspacesService,
       ],
     };

@@ -1,23 +1,46 @@
 import 'reflect-metadata';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { Logger } from '@nestjs/common';
+import { LIMITS } from '@haycart/core';
 import { ConfigError, readConfig } from './platform/config';
 import { databaseFailure } from './platform/database/failure';
-import { migrateDatabase } from './platform/database/migrate';
+import { prepareDatabase } from './platform/database/migrate';
+import { SealedSecrets } from './sealed-secrets';
 import { createServerApp } from './server';
+import { stopServer } from './stop-server';
 
 const here = dirname(fileURLToPath(import.meta.url));
+const log = new Logger('start');
+
+// A full disk or a closed pipe loses what is said there, and ends nothing.
+process.stdout.on('error', () => {});
+process.stderr.on('error', () => {});
+// Nobody waited for it, so nothing is half done: it is noted, and the server goes on.
+process.on('unhandledRejection', (err) => log.error({ err }, 'A failure that nobody handled.'));
 
 /** Starts the server, or says in one line why it cannot. */
 async function main(): Promise<void> {
-  const config = readConfig({ HAYCART_WEB_FOLDER: join(here, '../../web/dist'), ...process.env });
-  await migrateDatabase(config.databaseUrl, join(here, '../drizzle'));
+  const given = readConfig({ HAYCART_WEB_FOLDER: join(here, '../../web/dist'), ...process.env });
+  const config = { ...given, databaseUrl: await prepareDatabase(given, join(here, '../drizzle')) };
   const app = await createServerApp(config, join(here, 'public'));
-  let stopping: Promise<void> | null = null;
+  await app.get(SealedSecrets).sealAll();
+  let stopping = false;
   // Ctrl-C in a terminal reaches this process from the terminal and from the command that started it.
-  const stop = () => void (stopping ??= app.close().then(() => process.exit(0)));
-  process.on('SIGINT', stop);
-  process.on('SIGTERM', stop);
+  const stop = (code: number) => {
+    if (stopping) return;
+    stopping = true;
+    setTimeout(() => process.exit(code), LIMITS.stop.most * 1_000);
+    stopServer(app)
+      .catch((err: unknown) => log.error({ err }))
+      .finally(() => process.exit(code));
+  };
+  process.on('SIGINT', () => stop(0));
+  process.on('SIGTERM', () => stop(0));
+  process.on('uncaughtException', (err) => {
+    log.error({ err }, 'An error that nobody handled; the server stops.');
+    stop(1);
+  });
   await app.listen(config.port, config.host);
   process.stdout.write(`{"level":30,"area":"start","msg":"Listening on http://${config.host}:${config.port}"}\n`);
 }

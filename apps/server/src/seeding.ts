@@ -11,7 +11,7 @@ import { ScanService } from './identity/scan.service';
 import { LabelsService } from './labels/labels.service';
 import { readConfig } from './platform/config';
 import { Database } from './platform/database/database';
-import { migrateDatabase } from './platform/database/migrate';
+import { prepareDatabase } from './platform/database/migrate';
 import { PinoLogger } from './platform/logging';
 import { ActivitiesService } from './records/activities/activities.service';
 import { CandidateSearch } from './records/candidate-search.service';
@@ -28,12 +28,14 @@ import { RouterService } from './runs/router.service';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
 import { PeopleService } from './workspaces/people.service';
 import { TeamsService } from './workspaces/teams.service';
+import { TokensService } from './workspaces/tokens.service';
 import { WorkspacesService } from './workspaces/workspaces.service';
 
 /** The server's services without its addresses and workers: for filling a database by the same code that runs live. */
 export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
-  const config = { ...readConfig(env), role: 'web' as const, logLevel: 'error' as const };
-  await migrateDatabase(config.databaseUrl, migrations);
+  const given = readConfig(env);
+  const databaseUrl = await prepareDatabase(given, migrations);
+  const config = { ...given, databaseUrl, role: 'web' as const, background: false, logLevel: 'error' as const };
   const context = await NestFactory.createApplicationContext(AppModule.with(config, ''), {
     logger: new PinoLogger(config),
     abortOnError: false,
@@ -63,6 +65,7 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     merges: context.get(MergesService),
     teams: context.get(TeamsService),
     labels: context.get(LabelsService),
+    tokens: context.get(TokensService),
     workspaces: context.get(WorkspacesService),
     close: () => context.close(),
   };

@@ -1,6 +1,8 @@
-import { createServer, type IncomingMessage, type RequestListener } from 'node:http';
+import type { IncomingMessage, RequestListener } from 'node:http';
+import { constants } from 'node:zlib';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import compress, { type FastifyCompressOptions } from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import multipart from '@fastify/multipart';
 import fastifyStatic from '@fastify/static';
@@ -8,8 +10,13 @@ import { NestFactory } from '@nestjs/core';
 import { FastifyAdapter, type NestFastifyApplication } from '@nestjs/platform-fastify';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import { AppModule } from './app.module';
+import { compileTrust, isLoopback } from './platform/client-address';
 import type { Config } from './platform/config';
+import { Doors, isOfApplication } from './platform/doors';
+import { isDeeper, LIMITS } from '@haycart/core';
 import { FormHosts } from './forms/form-hosts.service';
+import { createHttpServer } from './platform/http-server';
+import { ProblemError } from './platform/errors/problem-error';
 import { PinoLogger } from './platform/logging';
 import { AcceptHandler } from './submissions/accept/accept.handler';
 
@@ -18,21 +25,35 @@ const APPLICATION_HEADERS = {
     "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: https: http:; connect-src 'self'; frame-src 'self'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
   'referrer-policy': 'same-origin',
   'x-content-type-options': 'nosniff',
+  'permissions-policy': 'camera=(), geolocation=(), microphone=(), payment=(), usb=()',
 };
+/** Keeps the application apart from other sites' pages. Forms are there to be embedded, and have an origin of their own. */
+const APART_HEADERS = {
+  'cross-origin-resource-policy': 'same-origin',
+  'cross-origin-opener-policy': 'same-origin',
+};
+/** How hard what is worth it is compressed: a page is waited for. */
+const COMPRESSED: FastifyCompressOptions = {
+  threshold: 1_024,
+  encodings: ['br', 'gzip', 'identity'],
+  brotliOptions: { params: { [constants.BROTLI_PARAM_QUALITY]: 4 } },
+};
+const HSTS = { 'strict-transport-security': 'max-age=31536000' };
 
 /** Puts a server together, ready to listen. The accept handler stands before the framework; see there. */
 export async function createServerApp(config: Config, publicFolder: string): Promise<NestFastifyApplication> {
   let accept: AcceptHandler | null = null;
   let hosts: FormHosts | null = null;
+  const trust = compileTrust(config.trustedProxies);
   const adapter = new FastifyAdapter({
-    bodyLimit: 2 * 1_048_576,
-    trustProxy: false,
+    bodyLimit: LIMITS.apiBody.most,
+    trustProxy: trust,
     rewriteUrl: ({ url = '/', headers }: IncomingMessage) => hosts?.addressFor(url, headers.host) ?? url,
     serverFactory: (framework: RequestListener) =>
-      createServer((request, response) => {
+      createHttpServer((request, response) => {
         if (accept?.takes(request)) void accept.handle(request, response);
         else framework(request, response);
-      }),
+      }, trust),
   });
   const app = await NestFactory.create<NestFastifyApplication>(
     AppModule.with(config, readFileSync(join(publicFolder, 'form.css'), 'utf8')),
@@ -48,10 +69,27 @@ export async function createServerApp(config: Config, publicFolder: string): Pro
   const fastify = adapter.getInstance();
   await app.register(cookie);
   await app.register(multipart);
-  fastify.addHook('onRequest', (_request, reply, done) => {
-    void reply.headers(APPLICATION_HEADERS);
+  await app.register(compress, COMPRESSED);
+  const secure = app.get(Doors).secure;
+  fastify.addHook('onRequest', (request, reply, done) => {
+    void reply.headers(secure ? { ...APPLICATION_HEADERS, ...HSTS } : APPLICATION_HEADERS);
+    if (isOfApplication(request.url)) void reply.headers(APART_HEADERS);
+    if (request.url.startsWith('/api/')) void reply.header('cache-control', 'no-store');
+    // The description of the API says what there is to attack.
+    const forDocs = /^\/api\/(docs|openapi\.json)/.test(request.url);
+    const open = config.open.includes('docs') || isLoopback(request.ip) || request.headers.authorization;
+    if (forDocs && !open)
+      return done(
+        new ProblemError('not-allowed', 'The API is described to this machine and to callers with a token alone.'),
+      );
     done();
   });
+  // A download goes as it is, with its length: a failure half-way must not look like its end.
+  fastify.addHook('onSend', (request, reply, payload, done) => {
+    if (/^attachment/.test(String(reply.getHeader('content-disposition')))) request.headers['x-no-compression'] = 'yes';
+    done(null, payload);
+  });
+  fastify.addHook('preValidation', (request, _reply, done) => done(bodyProblem(request.body)));
   await app.register(fastifyStatic, {
     root: publicFolder,
     prefix: '/forms/',
@@ -59,11 +97,22 @@ export async function createServerApp(config: Config, publicFolder: string): Pro
     cacheControl: true,
     maxAge: '1h',
     // Pages of forms have an origin of their own, and fonts are held against it.
-    setHeaders: (reply) => void reply.header('access-control-allow-origin', '*'),
+    setHeaders: (reply) =>
+      void reply.headers({ 'access-control-allow-origin': '*', 'cross-origin-resource-policy': 'cross-origin' }),
   });
   describe(app);
   if (config.webFolder && (config.role === 'all' || config.role === 'web')) await serveWeb(app, config.webFolder);
   return app;
+}
+
+/** Why a body sent to the API is not looked at any further, before anything that walks or checks it. */
+function bodyProblem(body: unknown): ProblemError | undefined {
+  if (typeof body !== 'object' || body === null) return undefined;
+  if (isDeeper(body, LIMITS.jsonDepth.most))
+    return new ProblemError('unreadable', `The body nests more than ${LIMITS.jsonDepth.most} levels deep.`);
+  if (!Array.isArray(body) && Object.keys(body).length > LIMITS.apiProperties.most)
+    return new ProblemError('refused', `The body has more than ${LIMITS.apiProperties.most} properties.`);
+  return undefined;
 }
 
 function describe(app: NestFastifyApplication): void {

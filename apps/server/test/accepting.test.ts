@@ -3,7 +3,7 @@ import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Page, ProblemBody, SubmissionDetail, SubmissionShape } from '@haycart/api';
 import pg from 'pg';
-import { newDatabase, TestServer, TestWorkspace } from './support/test-server';
+import { asOwner, newDatabase, TestServer, TestWorkspace } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -245,7 +245,8 @@ describe('an idempotency key', () => {
 
 test('a signed intake takes only what its secret signed', async () => {
   const { body } = await workspace.call<{ key: string }>('POST', '/intakes', { kind: 'endpoint', name: 'Signed' });
-  const { body: changed } = await workspace.call<{ secret: string }>('PATCH', `/intakes/${body.key}`, { signed: true });
+  const person = await workspace.signIn();
+  const { body: changed } = await person<{ secret: string }>('PATCH', `/intakes/${body.key}`, { signed: true });
   const payload = '{"n":1}';
   const stamp = String(Math.floor(Date.now() / 1_000));
   const sign = (time: string) =>
@@ -286,7 +287,7 @@ test('a closed intake answers 409, an overrun one 429 with Retry-After', async (
 });
 
 test('a full disk stops accepting with 503 and Retry-After, and nothing half written', async () => {
-  const admin = new pg.Client({ connectionString: server.databaseUrl });
+  const admin = new pg.Client({ connectionString: asOwner(server.databaseUrl) });
   await admin.connect();
   await admin.query(
     `create function disk_full() returns trigger language plpgsql as $$ begin raise exception 'could not extend file' using errcode = '53100'; end $$`,

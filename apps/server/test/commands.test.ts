@@ -1,10 +1,13 @@
-import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, test } from '@jest/globals';
+import { freePort } from './support/server-process';
+import { asOwner, newDatabase, until } from './support/test-server';
 
 const root = fileURLToPath(new URL('../../../', import.meta.url));
 
@@ -34,7 +37,7 @@ describe('the command', () => {
     [
       ['bench', 'swim'],
       {},
-      'bench takes accept, route, rehearse, lists, form, match, scan, quality or import, not “swim”',
+      'bench takes accept, route, rehearse, lists, form, match, scan, quality, import or read, not “swim”',
     ],
     [['test', 'swim'], {}, 'test takes lint, unit, server or e2e, not “swim”'],
   ])('%j with %j says what is wrong before it does anything', (words, env, said) => {
@@ -68,5 +71,51 @@ describe('the command', () => {
     writeFileSync(join(data, 'pid'), '');
     expect(haycart(['reset', '--yes'], { HAYCART_DATA: data }).status).toBe(0);
     expect([existsSync(join(data, 'database')), existsSync(join(data, 'mine.txt'))]).toEqual([false, true]);
+  });
+
+  test('ends at SIGINT in the background too; its set-up code is for its owner alone, and goes after use', async () => {
+    const [data, port] = [mkdtempSync(join(tmpdir(), 'haycart-start-')), await freePort()];
+    const code = join(data, 'setup-code');
+    // A shell has what it puts into the background ignore SIGINT.
+    const shell = spawn('sh', ['-c', './haycart start >"$HAYCART_DATA/said" 2>&1 & echo $!; wait $!'], {
+      cwd: root,
+      env: {
+        ...process.env,
+        HAYCART_DATA: data,
+        HAYCART_PORT: String(port),
+        DATABASE_URL: asOwner(await newDatabase()),
+      },
+      stdio: ['ignore', 'pipe', 'inherit'],
+      detached: true,
+    });
+    const ended = once(shell, 'exit');
+    try {
+      const [pid] = (await once(shell.stdout, 'data')) as [Buffer];
+      await until(
+        async () => existsSync(join(data, 'said')) && readFileSync(join(data, 'said'), 'utf8'),
+        (said) => String(said).includes('Hay Cart is ready'),
+      );
+      expect(statSync(code).mode & 0o777).toBe(0o600);
+      const first = await fetch(`http://127.0.0.1:${port}/api/v1/session/first`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({
+          code: readFileSync(code, 'utf8'),
+          workspace: 'Weir',
+          country: 'GB',
+          currency: 'GBP',
+          name: 'Ada',
+          email: 'ada@weir.example',
+          password: 'another long one 7',
+        }),
+      });
+      expect([first.status, existsSync(code)]).toEqual([204, false]);
+      process.kill(Number(pid.toString()), 'SIGINT');
+      expect(await ended).toEqual([130, null]);
+      expect(existsSync(join(data, 'pid'))).toBe(false);
+    } finally {
+      // Whatever failed, nothing of it goes on and keeps the runner from ending.
+      if (shell.exitCode === null) process.kill(-shell.pid!, 'SIGTERM');
+    }
   });
 });

@@ -1,10 +1,10 @@
 import { execFileSync, spawn } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { startRelay } from './support/relay';
 import { freePort, killProcesses, MAIN, startProcess } from './support/server-process';
 import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
@@ -159,23 +159,3 @@ test('a second server on the same port says so and ends', async () => {
   const code = await new Promise((resolve) => second.on('exit', resolve));
   expect([code, Buffer.concat(said).toString()]).toEqual([1, expect.stringContaining(`port ${port} is taken`)]);
 });
-
-/** Passes connections on to a port that may change. */
-async function startRelay(first: number): Promise<{ port: number; target: (port: number) => void; close: () => void }> {
-  const { connect } = await import('node:net');
-  let target = first;
-  const server = createServer((from) => {
-    const to = connect(target, '127.0.0.1');
-    from.on('error', () => to.destroy());
-    to.on('error', () => from.destroy());
-    from.on('close', () => to.destroy());
-    to.on('close', () => from.destroy());
-    from.pipe(to).pipe(from);
-  });
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  return {
-    port: (server.address() as { port: number }).port,
-    target: (port) => (target = port),
-    close: () => server.close(),
-  };
-}

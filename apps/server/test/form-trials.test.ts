@@ -64,17 +64,19 @@ test('each version is checked by its own questions, and the submission names it'
   expect(await refused.text()).toContain('Why now?');
   expect((await send('2', { why: 'Frost' })).status).toBe(200);
   expect((await forms.latest(form.key)).visit.formVersion).toBe('2');
+  const trial = (await trialOf(form.key))!;
+  expect([trial.earlier.figures.sends, trial.published.figures.sends]).toEqual([1, 1]);
 });
 
 test('what a page tells of its visitor counts for the version that it shows', async () => {
   const form = await onTrial();
   const tell = (version: number) =>
-    server.post(`${form.address}/seen?version=${version}`, JSON.stringify({ did: 'send', seconds: 30 }), {
+    server.post(`${form.address}/seen?version=${version}`, JSON.stringify({ did: 'start' }), {
       'content-type': 'text/plain',
     });
   for (const version of [1, 1, 2, 77]) await tell(version);
   const trial = (await trialOf(form.key))!;
-  expect([trial.earlier.figures.sends, trial.published.figures.sends]).toEqual([2, 2]);
+  expect([trial.earlier.figures.starts, trial.published.figures.starts]).toEqual([2, 2]);
 });
 
 test('the new version is kept for everybody', async () => {

@@ -399,13 +399,22 @@ test('what visitors do is counted by version, page, source and device, and nothi
       headers: phone,
       body: typeof told === 'string' ? told : JSON.stringify({ from: from.slice(1), ...told }),
     });
-  for (const told of [{ did: 'start' }, { did: 'stop', item: 'email' }, { did: 'send', seconds: 42.4 }])
-    expect((await tell(told)).status).toBe(204);
+  for (const told of [{ did: 'start' }, { did: 'stop', item: 'email' }]) expect((await tell(told)).status).toBe(204);
+  const opened = String(Date.now() - 42_000);
+  const post = (email: string) =>
+    fetch(`${server.base}/in/${form.key}`, {
+      method: 'POST',
+      headers: { ...phone, accept: 'text/html', 'content-type': 'application/x-www-form-urlencoded' },
+      body: new URLSearchParams({ email, _once: 'page', _opened: opened }),
+    });
+  // What is refused was not sent, and a double click sends once.
+  expect([(await post('no address')).status, (await post('ada@weir.example')).status]).toEqual([422, 200]);
+  expect((await post('ada@weir.example')).status).toBe(200);
   for (const odd of [
     { did: 'stop', item: 'nothing of ours' },
     { did: 'view' },
     'not JSON',
-    { did: 'send', seconds: -1 },
+    { did: 'send', seconds: 7 },
   ])
     expect((await tell(odd)).status).toBe(204);
   await server.app.get(FormCounts).flush();

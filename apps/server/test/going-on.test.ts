@@ -1,8 +1,7 @@
 import type { ChildProcess } from 'node:child_process';
 import { afterAll, afterEach, beforeAll, beforeEach, expect, test } from '@jest/globals';
-import type { IntakeShape, ScanShape, SheetShape } from '@haycart/api';
+import type { ComparisonShape, IntakeShape, ScanShape, SheetShape } from '@haycart/api';
 import type { RouteDefinition } from '@haycart/core';
-import { Jobs } from '../src/platform/jobs/jobs';
 import { freePort, killProcesses, startProcess } from './support/server-process';
 import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
@@ -12,9 +11,8 @@ let port: number;
 let working: ChildProcess;
 
 beforeAll(async () => {
-  observer = await TestServer.start(await newDatabase(), { role: 'web' });
   // It only looks on: whatever is to be done is left to the process that is killed.
-  await observer.app.get(Jobs).onModuleDestroy();
+  observer = await TestServer.start(await newDatabase(), { role: 'web', background: false });
 });
 beforeEach(async () => {
   workspace = await TestWorkspace.make(observer);
@@ -100,6 +98,25 @@ test('a file whose taking back is killed is taken back whole', async () => {
   );
   expect(told.files[0]!.takenBack).toMatchObject({ runs: rows, removed: { contact: rows }, left: 0 });
   expect(await workspace.query('select id from contact limit 1')).toEqual([]);
+});
+
+test('a comparison of routes whose process is killed goes on', async () => {
+  const route = await workspace.publish();
+  const body = Array.from({ length: 500 }, (_, n) => ({ name: `Person ${n}`, email: `p${n}@firm${n}.example` }));
+  for (let turn = 0; turn < 4; turn += 1)
+    await fetch(`http://127.0.0.1:${port}/in/${workspace.endpoint}`, {
+      method: 'POST',
+      body: JSON.stringify(body),
+      headers: { 'content-type': 'application/json' },
+    });
+  await workspace.handled();
+  const { id } = await askJson<ComparisonShape>(`/routes/${route}/comparisons`, { last: 2_000 });
+  await killAndStartAgain();
+  const done = await until(
+    () => workspace.get<ComparisonShape>(`/routes/${route}/comparisons/${id}`),
+    ({ state }) => state !== 'working',
+  );
+  expect(done).toMatchObject({ state: 'done', looked: 2_000 });
 });
 
 test('a scan that is killed goes on, and finds what one that is not finds', async () => {

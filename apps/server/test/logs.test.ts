@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import pg from 'pg';
 import type { SubmissionDetail } from '@haycart/api';
-import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
+import { asOwner, newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 const main = fileURLToPath(new URL('../dist/main.js', import.meta.url));
 const PERSONAL = ['Maren', 'Oduya', 'm.oduya', '900318', 'Fennwick', 'secret-of-mine'];
@@ -58,8 +58,47 @@ afterAll(async () => {
 const post = (body: string, type = 'application/json') =>
   fetch(`${base}/in/${workspace.endpoint}`, { method: 'POST', body, headers: { 'content-type': type } });
 
+test('security has lines of its own, with ids and nothing else of a person', async () => {
+  const post = (path: string, body: unknown, headers: Record<string, string> = {}) =>
+    fetch(`${base}/api/v1${path}`, {
+      method: 'POST',
+      body: JSON.stringify(body),
+      headers: { 'content-type': 'application/json', ...headers },
+    });
+  const email = `${workspace.key}@quillfern.example`;
+  await post('/session', { email, password: 'a wrong password' });
+  await post('/session', { email, password: 'a long password' }, { origin: 'https://elsewhere.example' });
+  const signedIn = await post('/session', { email, password: 'a long password' });
+  const cookie = { cookie: signedIn.headers.get('set-cookie')!.split(';')[0]! };
+  const { id } = (await (
+    await post('/people', { name: 'Maren Oduya', email: 'm.oduya@fennwick.example' }, cookie)
+  ).json()) as { id: string };
+  await fetch(`${base}/api/v1/people/maren-oduya`, {
+    method: 'PATCH',
+    body: '{"active":false}',
+    headers: { 'content-type': 'application/json', ...cookie },
+  });
+  await fetch(`${base}/api/v1/session`, { headers: { authorization: `Bearer ${workspace.token}` } });
+  await fetch(`${base}/api/v1/session`, { headers: { authorization: 'Bearer secret-of-mine' } });
+  const lines = said
+    .split('\n')
+    .filter((line) => line.includes('"area":"security"'))
+    .map((line) => JSON.parse(line) as { msg: string; person?: string; active?: boolean });
+  for (const msg of [
+    'A try to sign in was refused.',
+    'A request from another site was refused.',
+    'Somebody signed in.',
+    'A token was used.',
+    'An unknown or ended token was refused.',
+  ])
+    expect(lines).toContainEqual(expect.objectContaining({ msg }));
+  expect(lines).toContainEqual(expect.objectContaining({ msg: 'A person was added.', person: id }));
+  expect(lines).toContainEqual(expect.objectContaining({ msg: 'A person was changed.', person: id, active: false }));
+  for (const word of [...PERSONAL, email]) expect(said).not.toContain(word);
+});
+
 test('logs are JSON, tell what failed, and hold nothing of what a visitor sent', async () => {
-  const admin = new pg.Client({ connectionString: web.databaseUrl });
+  const admin = new pg.Client({ connectionString: asOwner(web.databaseUrl) });
   await admin.connect();
   await admin.query(
     `create function no_maren() returns trigger language plpgsql as $$ begin raise exception 'no room for %', new.full_name using errcode = '22000'; end $$`,

@@ -382,7 +382,7 @@ test('records that an older version wrote get the keys and blocks of this one', 
 });
 
 test('records are not gone through again at the next start where they were all written by this version', async () => {
-  const asked = jest.spyOn(server.app.get(Jobs), 'addOnce').mockResolvedValue();
+  const asked = jest.spyOn(server.app.get(Jobs), 'resume').mockResolvedValue();
   const isAsked = async () => {
     asked.mockClear();
     await server.app.get(RecordIndexing).onApplicationBootstrap();

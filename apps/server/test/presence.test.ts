@@ -43,5 +43,5 @@ test('a script is nobody, and nobody is at a route that is not there', async () 
   expect((await workspace.call('POST', `/routes/${route}/here`)).status).toBe(403);
   expect((await robin('POST', '/routes/nowhere/here')).status).toBe(404);
   expect((await robin('POST', `/routes/${workspace.id}/here`)).status).toBe(404);
-  expect((await robin('DELETE', '/routes/nowhere/here')).status).toBe(204);
+  expect((await robin('DELETE', '/routes/nowhere/here')).status).toBe(404);
 });

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { ProblemBody, ProfileShape, RouteShape } from '@haycart/api';
 import pg from 'pg';
-import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace } from './support/test-server';
+import { asOwner, eachInWorkspace, routeFrom, type TestServer, type TestWorkspace } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -12,7 +12,7 @@ const profile = () => workspace.get<ProfileShape>(`/intakes/${workspace.endpoint
 const field = async (key: string) => (await profile()).fields.find((one) => one.key === key);
 /** What is learnt from and kept is a few seconds old; here it is made so. */
 async function age(): Promise<void> {
-  const owner = new pg.Client({ connectionString: server.databaseUrl });
+  const owner = new pg.Client({ connectionString: asOwner(server.databaseUrl) });
   await owner.connect();
   await owner.query(`update submission set received_at = received_at - interval '1 minute' where workspace_id = $1`, [
     workspace.id,

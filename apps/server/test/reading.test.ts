@@ -273,3 +273,24 @@ test('what has expired is removed, and only that', async () => {
   await server.database.gate('remove_expired');
   expect(await workspace.query<{ key: string }>('select key from idempotency')).toEqual([{ key: 'given new' }]);
 });
+
+test.each(['br', 'gzip'])('what is large comes compressed as %s, and the same', async (encoding) => {
+  const ask = (accepted: string) =>
+    fetch(`${server.base}/api/v1/fields`, {
+      headers: { authorization: `Bearer ${workspace.token}`, 'accept-encoding': accepted },
+    });
+  const [plain, compressed] = [await ask('identity'), await ask(encoding)];
+  expect([plain.headers.get('content-encoding'), compressed.headers.get('content-encoding')]).toEqual([null, encoding]);
+  expect(await compressed.json()).toEqual(await plain.json());
+  expect(compressed.headers.get('vary')).toContain('accept-encoding');
+});
+
+test('what is watched is told at once, not gathered to be compressed', async () => {
+  const watching = new AbortController();
+  const { headers } = await fetch(`${server.base}/api/v1/events`, {
+    headers: { authorization: `Bearer ${workspace.token}`, 'accept-encoding': 'br, gzip' },
+    signal: watching.signal,
+  });
+  expect(headers.get('content-encoding')).toBeNull();
+  watching.abort();
+});

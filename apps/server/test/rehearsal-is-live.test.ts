@@ -91,3 +91,11 @@ test('what a rehearsal shows is what the live run then does, for any route and s
     if (plan!.outcome !== 'write') expect(comparePlans(shown, plan!, destination)).toEqual([]);
   }
 });
+
+test('what is planned elsewhere is planned against the very destination that the server plans against', async () => {
+  await workspace.query(`insert into team (workspace_id, key, name) values (current_workspace(), 'north', 'North')`);
+  await workspace.query(`update workspace set revision = revision + 1 where id = current_workspace()`);
+  const own = await server.database.inWorkspace(workspace.id, (tx) => server.app.get(DestinationService).load(tx));
+  expect(await workspace.get('/destination')).toEqual(JSON.parse(JSON.stringify(own)));
+  expect(own).toMatchObject({ teams: { north: [] }, mailboxes: expect.anything(), merging: expect.anything() });
+});

@@ -13,7 +13,7 @@ import type {
 } from '@haycart/api';
 import pg from 'pg';
 import { RecordsService } from '../src/records/records.service';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { asOwner, newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -187,7 +187,8 @@ describe('an enquiry', () => {
         throw cause;
       }),
     );
-    const people = Array.from({ length: 150 }, (_, n) => ({ name: `Person ${n}`, email: `p${n}@firm${n}.example` }));
+    // As many as two workers take at once, so that each of them plans more than one part.
+    const people = Array.from({ length: 400 }, (_, n) => ({ name: `Person ${n}`, email: `p${n}@firm${n}.example` }));
     await server.postJson(`/in/${workspace.endpoint}`, people);
     await workspace.handled();
     loading.mockRestore();
@@ -198,7 +199,8 @@ describe('an enquiry', () => {
     expect(await workspace.query('select outcome, count(*)::int as n from run group by 1')).toEqual([
       { outcome: 'written', n: people.length },
     ]);
-    expect((await records('contacts')).map(({ name }) => name).sort()).toEqual(people.map(({ name }) => name).sort());
+    const written = await workspace.query<{ name: string }>('select full_name as name from contact');
+    expect(written.map(({ name }) => name).sort()).toEqual(people.map(({ name }) => name).sort());
     const [{ n }] = (await workspace.query<{ n: number }>(
       `select count(distinct record_id)::int as n from record_change where record_kind = 'contact'`,
     )) as [{ n: number }];
@@ -304,7 +306,7 @@ describe('a run that cannot succeed', () => {
   });
 
   test('because the database refuses its data is given up after some tries, while the rest of its batch is written', async () => {
-    const admin = new pg.Client({ connectionString: server.databaseUrl });
+    const admin = new pg.Client({ connectionString: asOwner(server.databaseUrl) });
     await admin.connect();
     await admin.query(
       `create function no_poison() returns trigger language plpgsql as $$ begin if new.full_name = 'Poison' then raise exception 'poison' using errcode = '22000'; end if; return new; end $$`,
@@ -335,7 +337,7 @@ describe('a run that cannot succeed', () => {
 
 describe('what can pass', () => {
   test('is tried again after pauses that grow, and written once it passes', async () => {
-    const admin = new pg.Client({ connectionString: server.databaseUrl });
+    const admin = new pg.Client({ connectionString: asOwner(server.databaseUrl) });
     await admin.connect();
     await admin.query(
       `create function disk_full() returns trigger language plpgsql as $$ begin raise exception 'full' using errcode = '53100'; end $$`,

@@ -1,4 +1,3 @@
-import { deflateRawSync } from 'node:zlib';
 import { describe, expect, test } from '@jest/globals';
 import type {
   DecisionLine,
@@ -7,6 +6,7 @@ import type {
   Page,
   ProblemBody,
   RecordShape,
+  SheetLook,
   SheetShape,
   SheetTakeBackRehearsal,
   SubmissionShape,
@@ -18,6 +18,10 @@ import { SubmissionInbox } from '../src/submissions/accept/submission-inbox.serv
 import { SubmissionQueue } from '../src/submissions/submission-queue';
 import { SheetReading } from '../src/sheets/sheet-reading.service';
 import { eachInWorkspace, newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { workbookOf } from './support/zip';
+
+/** Entities that unfold to billions of letters, if somebody unfolds them. */
+const ENTITIES = `<!DOCTYPE w [${Array.from({ length: 12 }, (_, n) => `<!ENTITY e${n + 1} "${`&e${n};`.repeat(10)}">`).join('')}]><worksheet><sheetData><row><c t="str"><v>&e12;</v></c></row></sheetData></worksheet>`;
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -26,20 +30,24 @@ eachInWorkspace((made) => ({ server, workspace } = made));
 
 type Brought = { intake: IntakeShape; file: string } & ProblemBody;
 
-async function bring(
+const bring = (name: string, content: string | Uint8Array, query = '', headers: Record<string, string> = {}) =>
+  sendFile<Brought>('', name, content, query, headers);
+
+async function sendFile<Body>(
+  path: string,
   name: string,
   content: string | Uint8Array,
   query = '',
   headers: Record<string, string> = {},
-): Promise<{ status: number; body: Brought }> {
+): Promise<{ status: number; body: Body }> {
   const form = new FormData();
   form.append('file', new Blob([content as BlobPart]), name);
-  const response = await fetch(`${server.base}/api/v1/sheets${query}`, {
+  const response = await fetch(`${server.base}/api/v1/sheets${path}${query}`, {
     method: 'POST',
     headers: { authorization: `Bearer ${workspace.token}`, ...headers },
     body: form,
   });
-  return { status: response.status, body: (await response.json()) as Brought };
+  return { status: response.status, body: (await response.json()) as Body };
 }
 const sheet = (key: string) => workspace.get<SheetShape>(`/sheets/${key}`);
 const read = (key: string) =>
@@ -94,8 +102,8 @@ describe('a file', () => {
     const book = new excel.Workbook();
     const page = book.addWorksheet('People');
     page.addRows([
-      ['name', 'email', 'since'],
-      ['Ada', 'ada@weir.example', new Date('2026-03-01')],
+      ['name', 'email', 'since', 'owed'],
+      ['Ada', 'ada@weir.example', new Date('2026-03-01'), { error: '#N/A' }],
     ]);
     const workbook = await broughtIn('people.xlsx', new Uint8Array(await book.xlsx.writeBuffer()));
     expect(await payloads(workbook.key)).toEqual([{ name: 'Ada', email: 'ada@weir.example', since: '2026-03-01' }]);
@@ -111,13 +119,35 @@ describe('a file', () => {
     ['words.xlsx', 'this is no workbook', 'There is a header in the file, and no row below it.'],
     ['old.xls', new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 1, 2]), 'This is a workbook of an old kind'],
     ['picture.png', new Uint8Array([0x89, 0x50, 0, 0, 0, 0x0d]), 'This is no text and no workbook'],
-    ['broken.xlsx', new Uint8Array([0x50, 0x4b, 3, 4, 1, 2, 3]), 'no workbook, or a damaged one'],
+    ['broken.xlsx', new Uint8Array([0x50, 0x4b, 3, 4, 1, 2, 3]), 'cannot be read as one'],
+    ['lying.xlsx', bomb(1_000), 'cannot be read as one'],
+    ['entities.xlsx', workbookOf(ENTITIES), 'cannot be read as one'],
     ['bomb.xlsx', bomb(), 'Unpacked, the workbook is larger than'],
     ['wide.csv', Array.from({ length: 6_000 }, (_, n) => `c${n}x`).join(','), 'The file has 6,000 columns'],
   ])('that is %s says why it cannot be read', async (name, content, problem) => {
     const { told } = await broughtIn(name, content);
     expect(told.files[0]!.state).toBe('unreadable');
     expect(told.files[0]!.problem).toContain(problem);
+  });
+
+  test('tells which of its worksheets were left, and reads one of them when asked, once', async () => {
+    const book = new excel.Workbook();
+    book.addWorksheet('Notes');
+    book.addWorksheet('People').addRows([['Visitors of 2027'], ['name', 'email'], ['Ada', 'ada@weir.example']]);
+    book.addWorksheet('Old list').addRows([['name'], ['Bo']]);
+    const { key, told } = await broughtIn('people.xlsx', new Uint8Array(await book.xlsx.writeBuffer()));
+    expect(told.files[0]).toMatchObject({ worksheet: 'People', left: ['Old list'], kept: 1, refused: 1 });
+    const ask = (name: string) =>
+      workspace.call<ProblemBody>('POST', `/sheets/files/${told.files[0]!.id}/worksheets`, { name });
+    expect((await ask('Notes')).status).toBe(422);
+    expect((await ask('Old list')).status).toBe(204);
+    expect((await ask('Old list')).status).toBe(422);
+    const { files } = await read(key);
+    expect(files.map(({ worksheet, left, kept }) => ({ worksheet, left, kept }))).toEqual([
+      { worksheet: 'Old list', left: [], kept: 1 },
+      { worksheet: 'People', left: [], kept: 1 },
+    ]);
+    expect(await payloads(key)).toEqual([{ name: 'Bo' }, { name: 'Ada', email: 'ada@weir.example' }]);
   });
 
   test('is read on from where it stopped, and no row twice; cancelled, it is read no further', async () => {
@@ -278,27 +308,46 @@ test('nothing can be posted to a sheet, and a file goes into no endpoint', async
   expect(await bring('people.csv', 'name\nAda', '?into=nowhere')).toMatchObject({ status: 404 });
 });
 
-/** A zip of a few kilobytes that would unpack to 400 MB. */
-function bomb(): Uint8Array {
-  const packed = deflateRawSync(Buffer.alloc(400 * 1024 * 1024));
-  const name = Buffer.from('xl/worksheets/sheet1.xml');
-  const local = Buffer.alloc(30);
-  local.writeUInt32LE(0x04034b50, 0);
-  local.writeUInt16LE(8, 8);
-  local.writeUInt32LE(packed.length, 18);
-  local.writeUInt32LE(1_000, 22);
-  local.writeUInt16LE(name.length, 26);
-  const entry = Buffer.alloc(46);
-  entry.writeUInt32LE(0x02014b50, 0);
-  entry.writeUInt16LE(8, 10);
-  entry.writeUInt32LE(packed.length, 20);
-  entry.writeUInt32LE(1_000, 24);
-  entry.writeUInt16LE(name.length, 28);
-  const before = Buffer.concat([local, name, packed]);
-  const end = Buffer.alloc(22);
-  end.writeUInt32LE(0x06054b50, 0);
-  end.writeUInt16LE(1, 8);
-  end.writeUInt16LE(1, 10);
-  end.writeUInt32LE(before.length, 16);
-  return new Uint8Array(Buffer.concat([before, entry, name, end]));
+/** More than is unpacked, in one cell. */
+function bomb(size?: number): Uint8Array {
+  const begin = '<worksheet><sheetData><row r="1"><c r="A1" t="inlineStr"><is><t>';
+  return workbookOf(Buffer.concat([Buffer.from(begin), Buffer.alloc(400 * 1024 * 1024, ' ')]), {}, size);
 }
+
+describe('before a file is brought in', () => {
+  const look = (content: string | Uint8Array, query = '') =>
+    sendFile<SheetLook & ProblemBody>('/look', 'people.csv', content, query);
+  const turkish = Buffer.from('Ad;Soyad\nI\xfe\xfdl;G\xfcne\xfe\n', 'latin1');
+
+  test('its first rows are shown as they would be read, and nothing is kept', async () => {
+    const before = await workspace.get<IntakeShape[]>('/intakes');
+    expect(await look(`Name;Town\n${'Ada;Leeds\n'.repeat(9)}`)).toMatchObject({
+      status: 200,
+      body: {
+        columns: ['Name', 'Town'],
+        delimiter: ';',
+        encoding: 'utf-8',
+        sure: true,
+        rows: Array(3).fill({ Name: 'Ada', Town: 'Leeds' }),
+      },
+    });
+    expect(await workspace.get<IntakeShape[]>('/intakes')).toEqual(before);
+  });
+
+  test('its encoding is said to be a guess, and is what somebody chooses', async () => {
+    expect((await look(turkish)).body.sure).toBe(false);
+    const chosen = await look(turkish, '?encoding=windows-1254');
+    expect(chosen.body.rows).toEqual([{ Ad: 'Işıl', Soyad: 'Güneş' }]);
+    const { body } = await bring('people.csv', turkish, '?encoding=windows-1254');
+    expect((await read(body.intake.key)).files[0]).toMatchObject({ encoding: 'windows-1254', kept: 1 });
+    expect(await payloads(body.intake.key)).toEqual([{ Ad: 'Işıl', Soyad: 'Güneş' }]);
+    expect((await bring('people.csv', turkish, '?encoding=morse')).status).toBe(422);
+  });
+
+  test('a beginning that was cut is read up to its last whole line', async () => {
+    const long = Buffer.from(`Name,Town\n${'Zoë,Århus\n'.repeat(30_000)}`).subarray(0, 256 * 1024 - 1);
+    expect((await look(long)).body).toMatchObject({ encoding: 'utf-8', sure: true, columns: ['Name', 'Town'] });
+    expect((await look(Buffer.alloc(300_000, 65))).status).toBe(413);
+    expect((await look('')).body).toMatchObject({ detail: 'There is nothing in the file.' });
+  });
+});

@@ -1,8 +1,10 @@
 import { expect, test } from '@jest/globals';
 import type {
+  HomeShape,
   Page,
   ProblemBody,
   RecordShape,
+  RunShape,
   SubmissionDetail,
   TakeBackRehearsal,
   TakenBack,
@@ -52,11 +54,15 @@ test('a run that made everything is taken back whole: shown before, then done, a
   expect(await counts()).toEqual([0, 0, 0]);
   const outcome = async () => (await workspace.get<SubmissionDetail>(`/submissions/${submission.id}`)).runs[0]!.outcome;
   expect(await outcome()).toBe('taken-back');
+  const takenBack = async () => (await workspace.get<RunShape>(`/runs/${runOf(submission)}`)).takenBack;
+  expect(await takenBack()).toEqual({ edit: body.edit, by: 'Robin Nye', at: expect.any(String) });
+  expect(await workspace.get<HomeShape>('/home')).toMatchObject({ takenBack: 1, skipped: 0 });
   expect((await takeBack(choice)).status).toBe(409);
 
   expect((await person('POST', `/edits/${body.edit}/take-back`)).status).toBe(200);
   expect(await counts()).toEqual([1, 1, 1]);
   expect(await outcome()).toBe('written');
+  expect(await takenBack()).toBeNull();
   expect((await all('deals'))[0]!.values.bays).toBe(3);
 });
 

@@ -1,7 +1,8 @@
-import { Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable, Logger } from '@nestjs/common';
 import type { EntryLinkShape } from '@haycart/api';
 import { and, eq } from 'drizzle-orm';
-import { newSecret } from '../platform/auth/secret';
+import { newSecret, secretHash } from '../platform/auth/secret';
+import { SecretBox } from '../platform/auth/secret-box';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ShortMemory } from '../platform/short-memory';
 import { entryLink } from './tables';
@@ -16,21 +17,25 @@ export interface EntryHolder {
 /** The links by which colleagues enter into forms in their own name, signed in or not. */
 @Injectable()
 export class EntryLinks {
+  readonly #log = new Logger('security');
   readonly #holders = new ShortMemory<EntryHolder | null>(5_000);
 
-  constructor(@Inject(Database) private readonly database: Database) {}
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(SecretBox) private readonly box: SecretBox,
+  ) {}
 
   /** A person's link into a form; made when they ask for the first time. */
   async of(tx: WorkspaceTx, intakeId: string, personId: string): Promise<EntryLinkShape> {
     await tx.db
       .insert(entryLink)
-      .values({ workspaceId: tx.workspaceId, intakeId, personId, secret: newSecret() })
+      .values({ workspaceId: tx.workspaceId, intakeId, personId, ...this.#kept(newSecret(), intakeId) })
       .onConflictDoNothing();
     const [row] = await tx.db
       .select()
       .from(entryLink)
       .where(this.#one(tx, intakeId, personId));
-    return linkWith(row!.secret);
+    return linkWith(this.box.open(row!.secret, `entry ${intakeId}`));
   }
 
   /** A new link; the one before stops working within seconds. */
@@ -39,10 +44,15 @@ export class EntryLinks {
     const secret = newSecret();
     await tx.db
       .update(entryLink)
-      .set({ secret })
+      .set(this.#kept(secret, intakeId))
       .where(this.#one(tx, intakeId, personId));
     this.#holders.forget(before.secret);
+    this.#log.log({ person: personId, intake: intakeId }, 'An entry link was renewed.');
     return linkWith(secret);
+  }
+
+  #kept(secret: string, intakeId: string): { secret: string; hash: string } {
+    return { secret: this.box.seal(secret, `entry ${intakeId}`), hash: secretHash(secret) };
   }
 
   /** Whose link it is; `null` for one that there is not, not any more, or of a person who is not active. */
@@ -54,7 +64,7 @@ export class EntryLinks {
       intake_id: string;
       person_key: string;
       person_name: string;
-    }>('entry', secret);
+    }>('entry', secretHash(secret));
     const holder = row
       ? {
           workspaceId: row.workspace_id,

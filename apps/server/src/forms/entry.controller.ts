@@ -3,7 +3,7 @@ import { ApiTags } from '@nestjs/swagger';
 import type { EntryLinkShape, EntryShape } from '@haycart/api';
 import { isJsonObject, whoAnswered } from '@haycart/core';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Public } from '../platform/auth/public';
+import { Public } from '../platform/auth/marks';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { IntakesService } from '../intakes/intakes.service';

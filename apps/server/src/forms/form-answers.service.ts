@@ -45,8 +45,11 @@ export interface ReadAnswers {
 
 interface SentFile {
   id: string;
+  part: string;
   name: string;
-  bytes: Buffer;
+  size: number;
+  /** Its first bytes. */
+  begin: Buffer;
 }
 
 const MEGABYTE = 1_000_000;
@@ -84,11 +87,10 @@ export class FormAnswers {
     const answers = sent.map((payload): ReadAnswers => {
       if (!payload) return { payload, refused: [] };
       const { [ENTRY]: _, ...given } = payload;
-      const suspicion = entry ? NOT_SUSPICIOUS : suspicionOf(form, given, blocked, manner);
-      return {
-        ...readAnswers(shownIn, given, files),
-        ...(suspicion.score >= SET_ASIDE_FROM ? { suspicion } : {}),
-      };
+      const read = readAnswers(shownIn, given, files);
+      // What is refused is looked at no further: an answer that is too long costs nothing more.
+      const suspicion = entry || read.refused.length ? NOT_SUSPICIOUS : suspicionOf(form, given, blocked, manner);
+      return { ...read, ...(suspicion.score >= SET_ASIDE_FROM ? { suspicion } : {}) };
     });
     return { form: answered, entry, answers };
   }
@@ -114,7 +116,18 @@ function readAnswers(form: FormDefinition, sent: JsonObject, files: readonly Sen
     if (type !== 'file' || !shown.has(name) || known.has(name)) return [];
     return [payload[name] ?? []].flat().flatMap((answer) => fileProblem(name, answer, checks.largest, files, words));
   });
-  return { payload: answeredPayload(form, payload, shown), refused: [...refused, ...wrongFiles] };
+  return {
+    payload: answeredPayload(form, payload, shown),
+    refused: [...refused, ...wrongFiles, ...unasked(form, files)],
+  };
+}
+
+/** Files that came where the form asks for none. */
+function unasked(form: FormDefinition, files: readonly SentFile[]): RefusedAnswer[] {
+  const asking = new Set(questionsOf(form).flatMap(({ name, type }) => (type === 'file' ? [name] : [])));
+  return files
+    .filter(({ part }) => !asking.has(part))
+    .map(({ part }) => ({ name: part, code: 'not-a-file', message: 'The form asks for no file here.' }));
 }
 
 function fileProblem(
@@ -126,7 +139,7 @@ function fileProblem(
 ): RefusedAnswer[] {
   const file = files.find(({ id }) => id === (answer as Partial<AnsweredFile> | null)?.file);
   if (!file) return answer === '' ? [] : [{ name, code: 'not-a-file', message: words.file }];
-  if (largest !== undefined && file.bytes.length > largest)
+  if (largest !== undefined && file.size > largest)
     return [{ name, code: 'file-too-large', message: withLimit(words.fileSize, Math.floor(largest / MEGABYTE)) }];
-  return fitsEnding(file.bytes, file.name) ? [] : [{ name, code: 'wrong-file-type', message: words.fileContent }];
+  return fitsEnding(file.begin, file.name) ? [] : [{ name, code: 'wrong-file-type', message: words.fileContent }];
 }

@@ -3,6 +3,7 @@ import { ApiProperty, ApiTags } from '@nestjs/swagger';
 import type { FormDomainShape } from '@haycart/api';
 import { IsString, Length } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { NeedsPerson } from '../platform/auth/marks';
 import { Database } from '../platform/database/database';
 import { FormDomains } from './form-domains.service';
 
@@ -13,6 +14,7 @@ class NewDomainDto {
 /** Domains of the company's own for its forms. */
 @ApiTags('forms')
 @Controller('api/v1/form-domains')
+@NeedsPerson()
 export class FormDomainsController {
   constructor(
     @Inject(Database) private readonly database: Database,

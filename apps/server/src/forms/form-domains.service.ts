@@ -3,6 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { proofRecord, readDomain } from '@haycart/core';
 import type { FormDomainShape } from '@haycart/api';
 import { and, asc, eq } from 'drizzle-orm';
+import { SecretBox } from '../platform/auth/secret-box';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { databaseFailure } from '../platform/database/failure';
 import { DomainNames } from '../platform/domain-names';
@@ -22,6 +23,7 @@ export class FormDomains {
     @Inject(Events) private readonly events: Events,
     @Inject(DomainNames) private readonly names: DomainNames,
     @Inject(FormHosts) private readonly hosts: FormHosts,
+    @Inject(SecretBox) private readonly box: SecretBox,
   ) {}
 
   async all(tx: WorkspaceTx): Promise<FormDomainShape[]> {
@@ -30,7 +32,7 @@ export class FormDomains {
       .from(formDomain)
       .where(eq(formDomain.workspaceId, tx.workspaceId))
       .orderBy(asc(formDomain.createdAt), asc(formDomain.host));
-    return rows.map(shape);
+    return rows.map((row) => this.#shape(row));
   }
 
   async add(tx: WorkspaceTx, text: string): Promise<FormDomainShape> {
@@ -41,9 +43,9 @@ export class FormDomains {
     if (known.some((one) => one.host === host)) throw new ProblemError('conflict', `${host} is there already.`);
     if (known.length >= MOST)
       throw new ProblemError('refused', `There are ${MOST} domains already, the most there can be.`);
-    const proof = randomBytes(16).toString('hex');
+    const proof = this.box.seal(randomBytes(16).toString('hex'), `domain ${host}`);
     const [row] = await tx.db.insert(formDomain).values({ workspaceId: tx.workspaceId, host, proof }).returning();
-    return shape(row!);
+    return this.#shape(row!);
   }
 
   /**
@@ -52,7 +54,7 @@ export class FormDomains {
    */
   async check(workspaceId: string, host: string): Promise<FormDomainShape> {
     const { proof, provenAt } = await this.database.inWorkspace(workspaceId, (tx) => this.#one(tx, host));
-    const record = proofRecord(host, proof);
+    const record = proofRecord(host, this.box.open(proof, `domain ${host}`));
     const texts = await this.names.texts(record.name);
     const proven = texts.includes(record.text);
     const leads = proven && (await this.names.leadsSomewhere(host));
@@ -67,7 +69,7 @@ export class FormDomains {
       const change = { provenAt: proven ? (provenAt ?? new Date()) : null, checkedAt: new Date(), problem };
       const row = await this.#set(tx, host, change);
       await this.events.tell(tx, 'form-domains');
-      return shape(row);
+      return this.#shape(row);
     });
     await this.hosts.read();
     return checked;
@@ -99,14 +101,14 @@ export class FormDomains {
   #at(tx: WorkspaceTx, host: string) {
     return and(eq(formDomain.workspaceId, tx.workspaceId), eq(formDomain.host, host));
   }
-}
 
-function shape({ host, proof, provenAt, checkedAt, problem }: Row): FormDomainShape {
-  return {
-    host,
-    record: proofRecord(host, proof),
-    provenAt: provenAt?.toISOString() ?? null,
-    checkedAt: checkedAt?.toISOString() ?? null,
-    problem,
-  };
+  #shape({ host, proof, provenAt, checkedAt, problem }: Row): FormDomainShape {
+    return {
+      host,
+      record: proofRecord(host, this.box.open(proof, `domain ${host}`)),
+      provenAt: provenAt?.toISOString() ?? null,
+      checkedAt: checkedAt?.toISOString() ?? null,
+      problem,
+    };
+  }
 }

@@ -3,7 +3,7 @@ import { ApiExcludeController } from '@nestjs/swagger';
 import { readVisit, type Visit } from '@haycart/core';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { IntakeDirectory } from '../intakes/intake-directory.service';
-import { Public } from '../platform/auth/public';
+import { Public } from '../platform/auth/marks';
 import { ProblemError } from '../platform/errors/problem-error';
 import { FloodGuard } from '../platform/flood-guard';
 import { EntryLinks } from './entry-links.service';

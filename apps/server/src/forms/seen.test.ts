@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { PublicForm } from './public-forms.service';
-import { readSeen } from './seen';
+import { readSeen, sentBy } from './seen';
 import { readWish } from './route-wish';
 
 const form = { form: { items: [{ name: 'email', type: 'email', label: 'E-mail' }] } } as unknown as PublicForm;
@@ -8,30 +8,31 @@ const form = { form: { items: [{ name: 'email', type: 'email', label: 'E-mail' }
 test.each<[unknown, object | null]>([
   [
     { did: 'start', from: 'utm_source=x' },
-    { did: 'start', item: '', seconds: 0, from: 'utm_source=x' },
+    { did: 'start', item: '', from: 'utm_source=x' },
   ],
-  ['{"did":"send","seconds":41.6}', { did: 'send', item: '', seconds: 42, from: '' }],
-  [
-    { did: 'send', seconds: 1e9 },
-    { did: 'send', item: '', seconds: 7_200, from: '' },
-  ],
-  [
-    { did: 'stop', item: 'email', seconds: 9 },
-    { did: 'stop', item: 'email', seconds: 0, from: '' },
-  ],
+  ['{"did":"stop","item":"email"}', { did: 'stop', item: 'email', from: '' }],
   [
     { did: 'start', item: 'email' },
-    { did: 'start', item: '', seconds: 0, from: '' },
+    { did: 'start', item: '', from: '' },
   ],
   [{ did: 'stop', item: 'nothing of ours' }, null],
   [{ did: 'stop' }, null],
   [{ did: 'view' }, null],
-  [{ did: 'send', seconds: -1 }, null],
+  [{ did: 'send' }, null],
   [{ did: 'start', from: 'x'.repeat(4_001) }, null],
   ['{"did"', null],
   [null, null],
   [[], null],
 ])('a page that tells %j is heard as %j', (told, heard) => expect(readSeen(told, form)).toEqual(heard));
+
+test.each([
+  [String(Date.now() - 42_000), 42],
+  [String(Date.now() + 60_000), 0],
+  ['0', 0],
+  ['soon', 0],
+])('a page opened at %s was open for %i seconds', (opened, seconds) => {
+  expect(sentBy({ _opened: opened }, {})).toEqual({ did: 'send', seconds, visit: {} });
+});
 
 test('where a form’s enquiries go is read as it is written, or refused', () => {
   const wish = {

@@ -80,8 +80,10 @@ export const entryLink = pgTable(
     workspaceId: workspaceId(),
     intakeId: uuid('intake_id').notNull(),
     personId: uuid('person_id').notNull(),
-    /** Part of an address that is shown again whenever its person asks for it, so it is kept as it is. */
-    secret: text('secret').notNull().unique(),
+    /** Part of an address that is shown again whenever its person asks for it, so it is kept, sealed. */
+    secret: text('secret').notNull(),
+    /** SHA-256 of the secret, by which it is found. */
+    hash: text('hash').notNull().unique(),
     createdAt: time('created_at').notNull().defaultNow(),
   },
   (t) => [

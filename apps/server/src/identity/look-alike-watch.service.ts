@@ -11,8 +11,8 @@ import { SCANNED, ScanService } from './scan.service';
 
 const TASK = 'watch-look-alikes';
 const REST_SECONDS = 3;
-/** Changes that are younger may have older ones beside them that are not committed yet. */
-const SETTLED_SECONDS = 2;
+/** Less than every id. */
+const NO_ID = '00000000-0000-0000-0000-000000000000';
 const AT_ONCE = 500;
 /** While so many submissions wait, routing them comes first. */
 const BUSY = 100;
@@ -39,40 +39,53 @@ export class LookAlikeWatch implements OnModuleInit {
       task: TASK,
       topic: 'records',
       restSeconds: REST_SECONDS,
-      work: (workspaceId) => this.look(workspaceId),
+      work: (workspaceId, stopping) => this.look(workspaceId, stopping),
     });
   }
 
   /** Looks at every record that changed since the last look. */
-  async look(workspaceId: string): Promise<void> {
+  async look(workspaceId: string, stopping = new AbortController().signal): Promise<void> {
     if (await this.database.inWorkspace(workspaceId, isBusy)) {
       for (const kind of SCANNED) await this.database.inWorkspace(workspaceId, (tx) => this.early.learn(tx, kind));
       return this.after.again(TASK, workspaceId, BUSY_SECONDS);
     }
     let more = true;
-    while (more) more = await this.database.inWorkspace(workspaceId, (tx) => this.#lookOnce(tx));
+    while (more) {
+      stopping.throwIfAborted();
+      more = await this.database.inWorkspace(workspaceId, (tx) => this.#lookOnce(tx));
+    }
     // What came while this looked was not settled yet.
     if (await this.database.inWorkspace(workspaceId, (tx) => this.#isBehind(tx)))
       await this.after.again(TASK, workspaceId, REST_SECONDS);
   }
 
   async #lookOnce(tx: WorkspaceTx): Promise<boolean> {
-    const [state] = await tx.statement<{ looked_until: string | null }>(
+    const [state] = await tx.statement<{
+      looked_transaction: string | null;
+      looked_until: string | null;
+      settled: string;
+    }>(
       'looked_until',
-      'select looked_until from recognition where workspace_id = $1 for update',
+      `select looked_transaction::text, looked_until, pg_snapshot_xmin(pg_current_snapshot())::text as settled
+       from recognition where workspace_id = $1 for update`,
       [tx.workspaceId],
     );
-    const until = settledId();
-    if (!state?.looked_until || (await this.#muchIsNew(tx))) {
+    if (
+      !state?.looked_transaction ||
+      BigInt(state.looked_transaction) > BigInt(state.settled) ||
+      (await this.#muchIsNew(tx))
+    ) {
       // Everything is looked through, and with it what changed until now.
-      await this.#lookedUntil(tx, until);
+      await this.#lookedUntil(tx);
       for (const kind of SCANNED) await this.scans.start(tx, kind, 'Hay Cart');
       return false;
     }
-    const changes = await tx.statement<{ id: string; record_kind: RecordKind; record_id: string }>(
+    // What a transaction under way has written is not seen yet; so only what is older than all of them is followed.
+    const changes = await tx.statement<{ id: string; record_kind: RecordKind; record_id: string; transaction: string }>(
       'changes_to_look_at',
-      `select id, record_kind, record_id from record_change where workspace_id = $1 and id > $2 and id <= $3 order by id limit ${AT_ONCE}`,
-      [tx.workspaceId, state.looked_until, until],
+      `select id, record_kind, record_id, transaction::text from record_change where workspace_id = $1
+         and (transaction, id) > ($2::xid8, $3::uuid) and transaction < $4::xid8 order by transaction, id limit ${AT_ONCE}`,
+      [tx.workspaceId, state.looked_transaction, state.looked_until ?? NO_ID, state.settled],
     );
     const models = await this.recognition.models(tx);
     const { thresholds } = await this.recognition.settings(tx);
@@ -88,7 +101,7 @@ export class LookAlikeWatch implements OnModuleInit {
       found += await this.pairs.keep(tx, kind, pairs, since);
       await this.pairs.forgetStale(tx, kind, since, ids);
     }
-    if (changes.length) await this.#lookedUntil(tx, changes[changes.length - 1]!.id);
+    if (changes.length) await this.#lookedUntil(tx, changes[changes.length - 1]!);
     if (found) await this.events.tell(tx, 'decisions');
     return changes.length === AT_ONCE;
   }
@@ -112,17 +125,21 @@ export class LookAlikeWatch implements OnModuleInit {
   async #isBehind(tx: WorkspaceTx): Promise<boolean> {
     const [row] = await tx.statement<{ behind: boolean }>(
       'is_look_behind',
-      `select exists (select 1 from record_change c, recognition r where r.workspace_id = $1 and c.workspace_id = $1 and c.id > r.looked_until) as behind`,
+      `select exists (select 1 from record_change c, recognition r where r.workspace_id = $1 and c.workspace_id = $1
+         and (c.transaction, c.id) > (r.looked_transaction, coalesce(r.looked_until, '${NO_ID}'))) as behind`,
       [tx.workspaceId],
     );
     return row!.behind;
   }
 
-  async #lookedUntil(tx: WorkspaceTx, id: string): Promise<void> {
+  /** Keeps the last change that was looked at; without one, that all are but those of transactions under way. */
+  async #lookedUntil(tx: WorkspaceTx, last?: { id: string; transaction: string }): Promise<void> {
     await tx.statement(
       'set_looked_until',
-      `insert into recognition (workspace_id, looked_until) values ($1, $2) on conflict (workspace_id) do update set looked_until = excluded.looked_until`,
-      [tx.workspaceId, id],
+      `insert into recognition (workspace_id, looked_until, looked_transaction)
+       values ($1, $2, coalesce($3::xid8, pg_snapshot_xmin(pg_current_snapshot())))
+       on conflict (workspace_id) do update set looked_until = excluded.looked_until, looked_transaction = excluded.looked_transaction`,
+      [tx.workspaceId, last?.id ?? NO_ID, last?.transaction ?? null],
     );
   }
 }
@@ -134,10 +151,4 @@ async function isBusy(tx: WorkspaceTx): Promise<boolean> {
     [tx.workspaceId],
   );
   return row!.waiting >= BUSY;
-}
-
-/** The smallest UUIDv7 (RFC 9562) of a moment ago: what has a smaller id is committed by now. */
-function settledId(): string {
-  const hex = (Date.now() - SETTLED_SECONDS * 1_000).toString(16).padStart(12, '0');
-  return `${hex.slice(0, 8)}-${hex.slice(8)}-7000-8000-000000000000`;
 }

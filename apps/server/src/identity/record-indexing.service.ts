@@ -19,22 +19,26 @@ export class RecordIndexing implements OnModuleInit, OnApplicationBootstrap {
   ) {}
 
   onModuleInit(): void {
-    this.jobs.register(TASK, (payload) => this.index((payload as { workspaceId: string }).workspaceId));
+    this.jobs.register<{ workspaceId: string }>({
+      name: TASK,
+      work: ({ workspaceId }, stopping) => this.index(workspaceId, stopping),
+    });
   }
 
   async onApplicationBootstrap(): Promise<void> {
     for (const { id } of await this.database.gate<{ id: string }>('workspaces'))
       if (await this.database.inWorkspace(id, isStale))
-        await this.jobs.addOnce(TASK, { workspaceId: id }, `${TASK} ${id}`, 0);
+        await this.jobs.resume(TASK, { workspaceId: id }, `${TASK} ${id}`);
   }
 
   /** Goes through all records of a workspace, in portions that each are a transaction. */
-  async index(workspaceId: string): Promise<void> {
+  async index(workspaceId: string, stopping = new AbortController().signal): Promise<void> {
     for (const kind of KINDS) {
       let after: string | null = null;
-      do
+      do {
+        stopping.throwIfAborted();
         after = await this.database.inWorkspace(workspaceId, (tx) => this.records.indexAgain(tx, kind, after, AT_ONCE));
-      while (after !== null);
+      } while (after !== null);
     }
     await this.database.inWorkspace(workspaceId, (tx) =>
       tx.statement(

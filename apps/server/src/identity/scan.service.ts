@@ -23,6 +23,13 @@ const PART = 2_000;
 /** Kinds whose records are looked through. */
 export const SCANNED: readonly RecordKind[] = ['contact', 'company', 'lead'];
 
+interface ScanJob {
+  workspaceId: string;
+  scan: string;
+}
+
+const keyOf = (scan: string) => `${TASK} ${scan}`;
+
 /** Looks through all records of a kind for those that may be the same, in worker threads, and goes on where it stopped. */
 @Injectable()
 export class ScanService implements OnModuleInit, OnApplicationBootstrap {
@@ -38,9 +45,10 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
   ) {}
 
   onModuleInit(): void {
-    this.jobs.register(TASK, (payload) => {
-      const { workspaceId, scan } = payload as { workspaceId: string; scan: string };
-      return this.run(workspaceId, scan);
+    this.jobs.register<ScanJob>({
+      name: TASK,
+      work: ({ workspaceId, scan }, stopping) => this.run(workspaceId, scan, stopping),
+      givenUp: ({ workspaceId, scan }) => this.#fail(workspaceId, scan),
     });
   }
 
@@ -54,7 +62,8 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
           [id],
         ),
       );
-      for (const scan of running) await this.#ask(id, scan.id);
+      for (const { id: scan } of running)
+        await this.jobs.resume(TASK, { workspaceId: id, scan } as ScanJob, keyOf(scan));
     }
   }
 
@@ -72,6 +81,18 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
     const scan = (await this.latest(tx, kind))!;
     if (scan.id === id) tx.afterCommit(() => void this.#ask(tx.workspaceId, id).catch(() => {}));
     return scan;
+  }
+
+  /** Ends a scan whose job was given up: a person may start another. */
+  #fail(workspaceId: string, id: string): Promise<void> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      await tx.statement(
+        'fail_scan',
+        `update look_alike_scan set state = 'failed', finished_at = now() where workspace_id = $1 and id = $2 and state = 'running'`,
+        [workspaceId, id],
+      );
+      await this.events.tell(tx, 'identity');
+    });
   }
 
   async latest(tx: WorkspaceTx, kind: RecordKind): Promise<ScanShape | null> {
@@ -108,11 +129,14 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   /** Carries a scan on from the part where it stands until it is done or cancelled. */
-  async run(workspaceId: string, id: string): Promise<void> {
+  async run(workspaceId: string, id: string, stopping = new AbortController().signal): Promise<void> {
     const scan = await this.#one(workspaceId, id);
     if (scan?.state !== 'running') return;
     const workers = new ScanWorkers();
+    const end = () => void workers.stop();
+    stopping.addEventListener('abort', end, { once: true });
     try {
+      stopping.throwIfAborted();
       await this.#read(workspaceId, scan.record_kind, workers);
       const model = await this.#learn(workspaceId, scan.record_kind, workers);
       await this.#compare(workspaceId, scan, model, workers);
@@ -120,6 +144,7 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
       this.#log.warn(`A scan stopped early and goes on with the next try: ${(cause as Error).name}.`);
       throw cause;
     } finally {
+      stopping.removeEventListener('abort', end);
       await workers.stop();
     }
   }
@@ -193,7 +218,7 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   #ask(workspaceId: string, scan: string): Promise<void> {
-    return this.jobs.addOnce(TASK, { workspaceId, scan }, `${TASK} ${scan}`, 0);
+    return this.jobs.add(TASK, { workspaceId, scan } as ScanJob, keyOf(scan));
   }
 }
 

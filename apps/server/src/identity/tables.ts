@@ -12,7 +12,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { time, workspaceId } from '../platform/database/columns';
+import { time, transactionNumber, workspaceId } from '../platform/database/columns';
 
 /** Counted up, with a migration, whenever the core finds records by other keys or blocks than before; see `RecordIndexing`. */
 export const INDEX_VERSION = 1;
@@ -30,6 +30,8 @@ export const recognition = pgTable(
     thresholds: jsonb('thresholds').$type<Thresholds>(),
     /** The last change of a record that was looked at for look-alikes. */
     lookedUntil: uuid('looked_until'),
+    /** Its transaction's number; those of smaller ones are settled. */
+    lookedTransaction: transactionNumber('looked_transaction'),
   },
   (t) => [primaryKey({ columns: [t.workspaceId] })],
 );
@@ -82,7 +84,7 @@ export const lookAlikeScan = pgTable(
     workspaceId: workspaceId(),
     id: uuid('id').notNull(),
     recordKind: text('record_kind').$type<RecordKind>().notNull(),
-    state: text('state').$type<'running' | 'done' | 'cancelled'>().notNull(),
+    state: text('state').$type<'running' | 'done' | 'cancelled' | 'failed'>().notNull(),
     records: integer('records').notNull(),
     /** How many of the parts that the records are looked through in are done. */
     partsDone: integer('parts_done').notNull(),

@@ -1,5 +1,6 @@
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import type { FormDefinition } from '@haycart/core';
+import { SecretBox } from '../platform/auth/secret-box';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { ShortMemory } from '../platform/short-memory';
@@ -20,11 +21,15 @@ export interface PublicIntake {
   trial: Trial | null;
   forColleagues: boolean;
   closedMessage: string | null;
-  secret: string | null;
+  /** With which posts must be signed; the new one first, while there are two. None: they need not be. */
+  secrets: string[];
   perMinute: number | null;
 }
 
-interface Row extends Omit<PublicIntake, 'workspaceId' | 'perMinute' | 'closedMessage' | 'forColleagues'> {
+interface Row extends Omit<PublicIntake, 'workspaceId' | 'perMinute' | 'closedMessage' | 'forColleagues' | 'secrets'> {
+  secret: string | null;
+  old_secret: string | null;
+  old_secret_until: Date | null;
   workspace_id: string;
   per_minute: number | null;
   closed_message: string | null;
@@ -39,6 +44,7 @@ export class IntakeDirectory implements OnModuleInit {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(Events) private readonly events: Events,
+    @Inject(SecretBox) private readonly box: SecretBox,
   ) {}
 
   onModuleInit(): void {
@@ -57,16 +63,21 @@ export class IntakeDirectory implements OnModuleInit {
     return known === undefined ? this.#find(`slug ${slug}`, null, slug) : known;
   }
 
+  #secretsOf({ id, secret, old_secret: old, old_secret_until: until }: Row): string[] {
+    const kept = [secret, until && until > new Date() ? old : null].filter((one) => one !== null);
+    return kept.map((one) => this.box.open(one, `intake ${id}`));
+  }
+
   async #find(as: string, key: string | null, slug: string | null): Promise<PublicIntake | null> {
     const [row] = await this.database.gate<Row>('intake', key, slug);
     // Files are brought by people who signed in; nothing is posted to a sheet.
-    return this.#kept.keep(as, row && row.kind !== 'sheet' ? publicIntake(row) : null);
+    return this.#kept.keep(as, row && row.kind !== 'sheet' ? publicIntake(row, this.#secretsOf(row)) : null);
   }
 }
 
-function publicIntake(row: Row): PublicIntake {
+function publicIntake(row: Row, secrets: string[]): PublicIntake {
   const { workspace_id, per_minute, closed_message, for_colleagues } = row;
-  const { id, key, kind, name, state, slug, form, version, trial, secret } = row;
+  const { id, key, kind, name, state, slug, form, version, trial } = row;
   return {
     workspaceId: workspace_id,
     id,
@@ -80,7 +91,7 @@ function publicIntake(row: Row): PublicIntake {
     trial,
     forColleagues: for_colleagues,
     closedMessage: closed_message,
-    secret,
+    secrets,
     perMinute: per_minute,
   };
 }

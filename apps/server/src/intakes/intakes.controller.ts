@@ -1,4 +1,3 @@
-import { randomBytes } from 'node:crypto';
 import { Body, Controller, Get, HttpCode, Inject, Param, Patch, Post } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { IntakeLine, IntakeShape } from '@haycart/api';
@@ -67,16 +66,20 @@ export class IntakesController {
   /** Turning signatures on answers the secret, once. */
   @Patch('intakes/:id')
   change(
-    @ByCaller() { workspaceId }: Caller,
+    @ByCaller() { workspaceId, by }: Caller,
     @Param('id') id: string,
     @Body() { signed, ...change }: IntakeChangeDto,
   ): Promise<IntakeShape & { secret?: string }> {
-    const secret = signed ? `whsec_${randomBytes(24).toString('base64')}` : null;
-    const whole = { ...change, ...(signed === undefined ? {} : { secret }) };
-    if (!Object.keys(whole).length) throw new ProblemError('refused', 'Nothing to change was given.');
-    return this.database.inWorkspace(workspaceId, async (tx) => ({
-      ...(await this.intakes.change(tx, id, whole)),
-      ...(secret ? { secret } : {}),
-    }));
+    if (signed !== undefined && by.kind !== 'person')
+      throw new ProblemError('not-allowed', 'Only a person who is signed in may change how posts are signed.');
+    if (signed === undefined && !Object.keys(change).length)
+      throw new ProblemError('refused', 'Nothing to change was given.');
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const secret = signed === undefined ? null : await this.intakes.sign(tx, id, signed);
+      const intake = Object.keys(change).length
+        ? await this.intakes.change(tx, id, change)
+        : await this.intakes.one(tx, id);
+      return { ...intake, ...(secret ? { secret } : {}) };
+    });
   }
 }

@@ -1,8 +1,9 @@
 import { randomBytes } from 'node:crypto';
-import { Inject, Injectable } from '@nestjs/common';
-import type { FormDefinition } from '@haycart/core';
+import { Inject, Injectable, Logger } from '@nestjs/common';
+import { LIMITS, type FormDefinition } from '@haycart/core';
 import type { IntakeLine, IntakeShape } from '@haycart/api';
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, sql, type SQL } from 'drizzle-orm';
+import { SecretBox } from '../platform/auth/secret-box';
 import { newId } from '../platform/new-id';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { databaseFailure } from '../platform/database/failure';
@@ -13,6 +14,7 @@ import { intake, type Trial } from './tables';
 export type { Trial };
 
 type Row = typeof intake.$inferSelect;
+type IntakeChange = { [Name in keyof Row]?: Row[Name] | SQL };
 
 /** A new intake. Only the demo gives its own keys; all others get one that cannot be guessed. */
 export type NewIntake = { key?: string; name: string } & (
@@ -29,9 +31,12 @@ export interface HeldDraft {
 /** Where submissions arrive. */
 @Injectable()
 export class IntakesService {
+  readonly #log = new Logger('security');
+
   constructor(
     @Inject(Events) private readonly events: Events,
     @Inject(Database) private readonly database: Database,
+    @Inject(SecretBox) private readonly box: SecretBox,
   ) {}
 
   async all(tx: WorkspaceTx): Promise<IntakeShape[]> {
@@ -73,14 +78,30 @@ export class IntakesService {
   async change(
     tx: WorkspaceTx,
     idOrKey: string,
-    change: Partial<
-      Pick<Row, 'name' | 'state' | 'perMinute' | 'secret' | 'closedMessage' | 'archived' | 'forColleagues'>
-    >,
+    change: Partial<Pick<Row, 'name' | 'state' | 'perMinute' | 'closedMessage' | 'archived' | 'forColleagues'>>,
   ): Promise<IntakeShape> {
     const { id, state } = await this.one(tx, idOrKey);
     if (change.state && state === 'draft')
       throw new ProblemError('conflict', 'The form was never published, so there is nothing to open or close.');
     return this.#set(tx, id, change);
+  }
+
+  /**
+   * Has posts signed with a new secret, which is returned this once, or with none. The secret before holds for a day more, so
+   * that the sender can be changed in peace.
+   */
+  async sign(tx: WorkspaceTx, idOrKey: string, signed: boolean): Promise<string | null> {
+    const { id } = await this.one(tx, idOrKey);
+    const secret = signed ? `whsec_${randomBytes(24).toString('base64')}` : null;
+    await this.#set(tx, id, {
+      secret: secret && this.box.seal(secret, `intake ${id}`),
+      oldSecret: signed ? sql`secret` : null,
+      oldSecretUntil: signed
+        ? sql`case when secret is null then null else now() + make_interval(hours => ${LIMITS.secretOverlap.most}) end`
+        : null,
+    });
+    this.#log.log({ intake: id, signed }, 'The signing secret of an intake was changed.');
+    return secret;
   }
 
   /** The draft of a form, with how often it was changed; held against others who change it, not against arrivals. */
@@ -124,7 +145,7 @@ export class IntakesService {
     return (await this.database.gate('intake', null, slug)).length === 0;
   }
 
-  async #set(tx: WorkspaceTx, id: string, change: Partial<Row>): Promise<IntakeShape> {
+  async #set(tx: WorkspaceTx, id: string, change: IntakeChange): Promise<IntakeShape> {
     const [row] = await tx.db.update(intake).set(change).where(eq(intake.id, id)).returning();
     await this.events.tell(tx, 'intakes');
     return shape(row!);
@@ -158,7 +179,15 @@ export class IntakesService {
        where r.workspace_id = $1 order by r.created_at`,
       [tx.workspaceId],
     );
+    const files = await tx.statement<{ intake_id: string; bytes: string }>(
+      'intake_files',
+      'select intake_id, bytes from file_usage where workspace_id = $1',
+      [tx.workspaceId],
+    );
+    const taken = new Map(files.map(({ intake_id: id, bytes }) => [id, Number(bytes)]));
+    const inAll = [...taken.values()].reduce((sum, bytes) => sum + bytes, 0) / LIMITS.workspaceFiles.most;
     return intakes.map((one) => {
+      const own = taken.get(one.id) ?? 0;
       const month = Array.from(
         { length: 30 },
         (_, i) => months.find((row) => row.intake_id === one.id && row.day === 29 - i)?.count ?? 0,
@@ -171,6 +200,7 @@ export class IntakesService {
         lastAt: total?.last_at.toISOString() ?? null,
         failed: failed.find((row) => row.intake_id === one.id)?.count ?? 0,
         routes: routes.filter(({ key }) => key === one.key).map(({ id, name, state }) => ({ id, name, state })),
+        filesTaken: own ? Math.max(own / LIMITS.intakeFiles.most, inAll) : 0,
       };
     });
   }

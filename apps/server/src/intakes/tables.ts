@@ -46,6 +46,9 @@ export const intake = pgTable(
     draftRevision: integer('draft_revision').notNull().default(0),
     /** When set, posts must be signed with it (Standard Webhooks). */
     secret: text('secret'),
+    /** The secret before, which posts may still be signed with for a while. */
+    oldSecret: text('old_secret'),
+    oldSecretUntil: time('old_secret_until'),
     /** The most submissions a minute from one address; null is no limit. */
     perMinute: integer('per_minute').default(600),
     createdAt: time('created_at').notNull().defaultNow(),

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { text } from 'node:stream/consumers';
 import { describe, expect, test } from '@jest/globals';
-import { exportTexts, writtenAside } from './export-file';
+import { csvCell, exportTexts, writtenAside } from './export-file';
 
 async function* rows(failing: boolean): AsyncGenerator<string[]> {
   yield await Promise.resolve(['a', 'b']);
@@ -24,3 +24,7 @@ describe('a file that is written aside', () => {
     await expect(writtenAside(broken)).rejects.toThrow('No connection.');
   });
 });
+
+test.each(['=1+1', ' =1+1', '\u00a0=1+1', '\t@a', '\n-a', '\ufeff+a'])('the cell %j is no formula', (cell) =>
+  expect(csvCell(cell)).toBe(`'${cell}`),
+);

@@ -135,10 +135,12 @@ function workbookCell(cell: ExportCell): ExportCell {
  * A cell that no spreadsheet runs as a formula: text that begins as one gets an apostrophe before it. Plain numbers and
  * phone numbers begin with signs too, and stay.
  */
-function csvCell(cell: ExportCell): string {
+export function csvCell(cell: ExportCell): string {
   if (cell === null) return '';
   if (cell instanceof Date) return cell.toISOString();
   if (typeof cell === 'boolean') return cell ? 'yes' : 'no';
   const text = String(cell);
-  return typeof cell === 'string' && /^[=+\-@\t\r]/.test(text) && !/^[+-]\d+$/.test(text) ? `'${text}` : text;
+  return typeof cell === 'string' && /^[\s\u200b\ufeff]*[=+\-@\t\r]/.test(text) && !/^[+-]\d+$/.test(text)
+    ? `'${text}`
+    : text;
 }

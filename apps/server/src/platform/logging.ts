@@ -1,5 +1,5 @@
 import type { LoggerService } from '@nestjs/common';
-import { pino, type Logger as Pino } from 'pino';
+import { destination, pino, type DestinationStream, type Logger as Pino } from 'pino';
 import type { Config } from './config';
 
 /**
@@ -10,11 +10,11 @@ export class PinoLogger implements LoggerService {
   readonly #pino: Pino;
 
   constructor({ logLevel }: Pick<Config, 'logLevel'>) {
-    this.#pino = pino({ level: logLevel, base: null, serializers: { err: safeError } });
+    this.#pino = pino({ level: logLevel, base: null, serializers: { err: safeError } }, standardOutput());
   }
 
   log(message: unknown, ...rest: unknown[]): void {
-    this.#write('debug', message, rest);
+    this.#write(rest.at(-1) === 'security' ? 'info' : 'debug', message, rest);
   }
   error(message: unknown, ...rest: unknown[]): void {
     this.#write('error', message, rest);
@@ -26,11 +26,18 @@ export class PinoLogger implements LoggerService {
     this.#write('debug', message, rest);
   }
 
-  #write(level: 'debug' | 'warn' | 'error', message: unknown, rest: unknown[]): void {
+  #write(level: 'debug' | 'info' | 'warn' | 'error', message: unknown, rest: unknown[]): void {
     const area = rest.pop();
     const text = typeof message === 'string' ? message : rest.find((part) => typeof part === 'string');
     this.#pino[level]({ ...(typeof message === 'object' ? message : {}), area }, text as string | undefined);
   }
+}
+
+/** Standard output, on which a full disk or a closed pipe loses lines and ends nothing. */
+function standardOutput(): DestinationStream {
+  const output = destination({ fd: 1, sync: true });
+  output.on('error', () => {});
+  return output;
 }
 
 /** An error without its message, which may quote what somebody typed. */

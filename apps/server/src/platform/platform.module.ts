@@ -1,11 +1,14 @@
 import { Global, Module, type DynamicModule } from '@nestjs/common';
 import type { Config } from './config';
 import { Database } from './database/database';
+import { SecretBox } from './auth/secret-box';
 import { DomainNames } from './domain-names';
+import { Doors } from './doors';
 import { Events } from './events/events';
 import { HealthController } from './health.controller';
 import { Jobs } from './jobs/jobs';
 import { Metrics } from './metrics';
+import { Stopping } from './stopping';
 import { CONFIG } from './tokens';
 
 @Global()
@@ -19,11 +22,14 @@ export class PlatformModule {
         { provide: CONFIG, useValue: config },
         { provide: Database, useFactory: () => new Database(config.databaseUrl, 20) },
         DomainNames,
+        Doors,
         Events,
         Jobs,
         Metrics,
+        SecretBox,
+        Stopping,
       ],
-      exports: [CONFIG, Database, DomainNames, Events, Jobs, Metrics],
+      exports: [CONFIG, Database, DomainNames, Doors, Events, Jobs, Metrics, SecretBox, Stopping],
     };
   }
 }

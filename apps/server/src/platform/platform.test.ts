@@ -21,6 +21,20 @@ describe('the configuration', () => {
       setupCode: null,
       nameServer: null,
     });
+    expect(
+      readConfig({
+        DATABASE_URL,
+        HAYCART_TRUSTED_PROXIES: '127.0.0.1, 10.0.0.0/8',
+        HAYCART_PUBLIC_URL: 'https://crm.example/',
+        HAYCART_OPEN: 'docs',
+        HAYCART_SECRET_KEY: Buffer.alloc(32, 1).toString('base64'),
+      }),
+    ).toMatchObject({
+      trustedProxies: ['127.0.0.1', '10.0.0.0/8'],
+      publicUrl: 'https://crm.example',
+      open: ['docs'],
+      secretKeys: [Buffer.alloc(32, 1)],
+    });
     expect(readConfig({ DATABASE_URL, HAYCART_PORT: '5000', HAYCART_DEMO: '1' })).toMatchObject({
       port: 5000,
       demo: true,
@@ -37,6 +51,12 @@ describe('the configuration', () => {
     [{ DATABASE_URL, HAYCART_ROLE: 'king' }, 'HAYCART_ROLE'],
     [{ DATABASE_URL, HAYCART_LOG: 'loud' }, 'HAYCART_LOG'],
     [{ DATABASE_URL, HAYCART_DNS: 'ns.example' }, 'HAYCART_DNS'],
+    [{ DATABASE_URL, DATABASE_OWNER_URL: 'mysql://x' }, 'DATABASE_OWNER_URL'],
+    [{ DATABASE_URL, HAYCART_TRUSTED_PROXIES: '10.0.0.0/99' }, 'HAYCART_TRUSTED_PROXIES'],
+    [{ DATABASE_URL, HAYCART_PUBLIC_URL: 'crm.example' }, 'HAYCART_PUBLIC_URL'],
+    [{ DATABASE_URL, HAYCART_PUBLIC_URL: 'https://crm.example/app' }, 'HAYCART_PUBLIC_URL'],
+    [{ DATABASE_URL, HAYCART_OPEN: 'everything' }, 'HAYCART_OPEN'],
+    [{ DATABASE_URL, HAYCART_SECRET_KEY: 'short' }, 'HAYCART_SECRET_KEY'],
   ])('%j is refused, naming the variable', (env, name) => {
     expect(() => readConfig(env)).toThrow(ConfigError);
     expect(() => readConfig(env)).toThrow(name);

@@ -30,7 +30,7 @@ export class ReportsService {
   async home(tx: WorkspaceTx): Promise<HomeShape> {
     const since = `now() - interval '24 hours'`;
     const [counts] = await tx.statement<
-      Pick<HomeShape, 'arrived' | 'waiting' | 'unrouted' | 'written' | 'held' | 'skipped' | 'failed'> &
+      Pick<HomeShape, 'arrived' | 'waiting' | 'unrouted' | 'written' | 'held' | 'skipped' | 'failed' | 'takenBack'> &
         Record<string, number>
     >(
       'home_counts',
@@ -38,7 +38,8 @@ export class ReportsService {
          count(*) filter (where s.state = 'routed' and r.outcomes is null)::int as unrouted,
          count(*) filter (where r.outcomes @> '{written}' and not r.outcomes && '{failed,held}')::int as written,
          count(*) filter (where r.outcomes @> '{held}' and not r.outcomes @> '{failed}')::int as held,
-         count(*) filter (where r.outcomes <@ '{skipped,taken-back}')::int as skipped,
+         count(*) filter (where r.outcomes <@ '{skipped}')::int as skipped,
+         count(*) filter (where r.outcomes @> '{taken-back}' and r.outcomes <@ '{skipped,taken-back}')::int as "takenBack",
          count(*) filter (where r.outcomes @> '{failed}')::int as failed
        from submission s left join lateral (select array_agg(outcome) as outcomes from run where workspace_id = s.workspace_id and submission_id = s.id) r on true
        where s.workspace_id = $1 and s.received_at >= ${since}`,

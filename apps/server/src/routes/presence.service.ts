@@ -31,11 +31,14 @@ export class PresenceService {
   }
 
   async gone(tx: WorkspaceTx, routeId: string, personId: string): Promise<void> {
-    if (!isId(routeId)) return;
-    await tx.statement(
-      'is_gone',
-      'delete from route_presence where workspace_id = $1 and route_id = $2 and person_id = $3',
-      [tx.workspaceId, routeId, personId],
-    );
+    const known = isId(routeId)
+      ? await tx.statement(
+          'is_gone',
+          `with gone as (delete from route_presence where workspace_id = $1 and route_id = $2 and person_id = $3)
+           select 1 from route where workspace_id = $1 and id = $2`,
+          [tx.workspaceId, routeId, personId],
+        )
+      : [];
+    if (!known.length) throw new ProblemError('not-found', 'There is no such route.');
   }
 }

@@ -45,7 +45,8 @@ export class RouteBookService {
       destination: await this.destinations.load(tx),
       intakes: new Map((await this.intakes.all(tx)).map(({ id, key, name }) => [id, { key, name }])),
     };
-    this.#books.set(tx.workspaceId, book);
+    // Only what is committed is kept: a change under way may yet be undone, and its revision be another's.
+    tx.afterCommit(() => this.#books.set(tx.workspaceId, book));
     return book;
   }
 }

@@ -1,7 +1,7 @@
 import { Controller, Get, Header } from '@nestjs/common';
 import { ApiExcludeController } from '@nestjs/swagger';
 import { ROUTE_SCHEMA } from '@haycart/core';
-import { Public } from '../platform/auth/public';
+import { Public } from '../platform/auth/marks';
 
 /** The open format of routes, as JSON Schema 2020-12. */
 @ApiExcludeController()

@@ -58,6 +58,7 @@ export class CasesService implements OnModuleInit {
   }
 
   async all(tx: WorkspaceTx, routeId: string): Promise<RouteCaseShape[]> {
+    await this.routes.one(tx, routeId);
     return (await this.#rows(tx, routeId)).map(shapeOf);
   }
 
@@ -112,9 +113,10 @@ export class CasesService implements OnModuleInit {
 
   /** What a definition, or else the draft, does with each saved case: how it differs from what was agreed. */
   async check(tx: WorkspaceTx, routeId: string, definition?: unknown): Promise<CaseResult[]> {
+    const { draft } = await this.routes.one(tx, routeId);
     const rows = await this.#rows(tx, routeId);
     if (!rows.length) return [];
-    const wanted = definition ?? (await this.routes.one(tx, routeId)).draft;
+    const wanted = definition ?? draft;
     const route = readPlannable(wanted);
     const destination = await this.destinations.load(tx);
     const results: CaseResult[] = [];

@@ -29,6 +29,11 @@ export interface ComparisonWish {
   last?: number | undefined;
 }
 
+interface ComparisonJob {
+  workspaceId: string;
+  id: string;
+}
+
 const TASK = 'compare-routes';
 const BATCH = 500;
 const USUAL = 1_000;
@@ -48,9 +53,13 @@ export class ComparisonsService implements OnModuleInit {
   ) {}
 
   onModuleInit(): void {
-    this.jobs.register(TASK, async (payload) => {
-      const { workspaceId, id } = payload as { workspaceId: string; id: string };
-      await this.work(workspaceId, id);
+    this.jobs.register<ComparisonJob>({
+      name: TASK,
+      work: ({ workspaceId, id }, stopping) => this.work(workspaceId, id, stopping),
+      givenUp: ({ workspaceId, id }) =>
+        this.database.inWorkspace(workspaceId, async (tx) => {
+          await this.#set(tx, id, { state: 'failed', finishedAt: new Date() });
+        }),
     });
   }
 
@@ -95,7 +104,7 @@ export class ComparisonsService implements OnModuleInit {
         .returning();
       return row!;
     });
-    await this.jobs.add(TASK, { workspaceId, id: made.id });
+    await this.jobs.add(TASK, { workspaceId, id: made.id } as ComparisonJob, `${TASK} ${made.id}`);
     return shapeOf(made);
   }
 
@@ -115,7 +124,7 @@ export class ComparisonsService implements OnModuleInit {
    * Works a comparison through, from the beginning; stops where it was cancelled or is gone. The next batch is read while
    * one is planned, so that the database and this thread work side by side.
    */
-  async work(workspaceId: string, id: string): Promise<void> {
+  async work(workspaceId: string, id: string, stopping = new AbortController().signal): Promise<void> {
     const row = await this.database.inWorkspace(workspaceId, (tx) => this.#row(tx, id));
     if (row?.state !== 'working') return;
     const findings = noFindings();
@@ -128,6 +137,8 @@ export class ComparisonsService implements OnModuleInit {
     let looked = 0;
     let next: Promise<Prepared> | null = prepare(null, 0);
     while (next) {
+      if (stopping.aborted) await next.catch(() => {});
+      stopping.throwIfAborted();
       const { rows, ...ground }: Prepared = await next;
       looked += rows.length;
       const done: boolean = rows.length < BATCH || looked >= row.most;

@@ -68,7 +68,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
   ) {}
 
   onApplicationBootstrap(): void {
-    if (this.config.role !== 'all' && this.config.role !== 'route') return;
+    if (!this.config.background || (this.config.role !== 'all' && this.config.role !== 'route')) return;
     this.#notices = this.events.all.subscribe(({ topics }) => {
       if (topics.includes('submissions')) this.wake();
     });
@@ -87,18 +87,29 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     for (const waker of this.#wakers) waker();
   }
 
-  /** Routes until nothing is due in any workspace that nobody else has. Answers how many submissions were routed. */
+  /**
+   * Routes until nothing is due in any workspace that nobody else has: a batch of each in turn, so that a long queue of one
+   * does not keep the others waiting. Returns how many submissions were routed.
+   */
   async drain(): Promise<number> {
     let all = 0;
-    for (const { id } of await this.database.gate<{ id: string }>('workspaces_waiting')) {
-      let more = true;
-      while (more && !this.#stopping) {
+    let due = await this.#waiting();
+    while (due.length && !this.#stopping) {
+      const more: string[] = [];
+      for (const id of due) {
+        if (this.#stopping) break;
         const { claimed, routed } = await this.#routeBatch(id);
         all += routed;
-        more = claimed === BATCH || routed < claimed;
+        if (claimed === BATCH || routed < claimed) more.push(id);
       }
+      // Those that began to wait meanwhile take their turn with those that wait still.
+      due = more.length ? [...new Set([...(await this.#waiting()), ...more])] : [];
     }
     return all;
+  }
+
+  async #waiting(): Promise<string[]> {
+    return (await this.database.gate<{ id: string }>('workspaces_waiting')).map(({ id }) => id);
   }
 
   async #work(): Promise<void> {

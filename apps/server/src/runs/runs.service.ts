@@ -22,6 +22,9 @@ interface Row extends QueuedSubmission {
   finished_at: Date;
   intake_key: string;
   intake_name: string;
+  edit_id: string | null;
+  edit_by: string | null;
+  edit_at: Date | null;
 }
 
 /** Reading runs: what happened to a submission, and why. */
@@ -37,10 +40,11 @@ export class RunsService {
       ? await tx.statement<Row>(
           'run_one',
           `select r.id as run_id, r.route_id, t.name as route_name, r.version, r.outcome, r.reason_code, r.summary, r.plan, r.started_at, r.finished_at,
-             i.key as intake_key, i.name as intake_name, s.*
+             e.id as edit_id, e.by as edit_by, e.at as edit_at, i.key as intake_key, i.name as intake_name, s.*
            from run r join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
            join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
            join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
+           left join record_edit e on e.workspace_id = r.workspace_id and e.id = r.taken_back_by
            where r.workspace_id = $1 and r.id = $2`,
           [tx.workspaceId, id],
         )
@@ -66,6 +70,7 @@ export class RunsService {
       startedAt: row.started_at.toISOString(),
       finishedAt: row.finished_at.toISOString(),
       account,
+      takenBack: row.edit_id ? { edit: row.edit_id, by: row.edit_by!, at: row.edit_at!.toISOString() } : null,
     };
   }
 }

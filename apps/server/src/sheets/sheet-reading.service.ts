@@ -1,19 +1,30 @@
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
-import { counted, type SheetRow } from '@haycart/core';
+import { checkPayload, counted, type Encoding, type SheetRow } from '@haycart/core';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { Jobs } from '../platform/jobs/jobs';
 import { SubmissionInbox } from '../submissions/accept/submission-inbox.service';
-import { readFile, type ReadFile } from './read-file';
+import type { FileReading } from './reading/read-file';
+import { SheetReader } from './reading/sheet-reader';
+import { UnreadableFile } from './reading/zip-parts';
 
 const TASK = 'read-sheet';
 /** Rows that become submissions in one transaction: what is done anew when the machine stops. */
 const AT_ONCE = 1_000;
 
+interface SheetJob {
+  workspaceId: string;
+  file: string;
+}
+
+const keyOf = (file: string) => `${TASK} ${file}`;
+
 interface FileRow extends Record<string, unknown> {
   intake_id: string;
   intake: string;
   bytes: Buffer;
+  read_as: Encoding | null;
+  worksheet: string | null;
   looked: number;
   at: Date;
 }
@@ -31,9 +42,11 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
   ) {}
 
   onModuleInit(): void {
-    this.jobs.register(TASK, (payload) => {
-      const { workspaceId, file } = payload as { workspaceId: string; file: string };
-      return this.read(workspaceId, file);
+    this.jobs.register<SheetJob>({
+      name: TASK,
+      work: ({ workspaceId, file }, stopping) => this.read(workspaceId, file, stopping),
+      givenUp: ({ workspaceId, file }, reason) =>
+        this.#unreadable(workspaceId, file, `Reading it failed. ${reason} The rows that were read stay.`),
     });
   }
 
@@ -47,46 +60,64 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
           [id],
         ),
       );
-      for (const file of files) await this.ask(id, file.id);
+      for (const { id: file } of files)
+        await this.jobs.resume(TASK, { workspaceId: id, file } as SheetJob, keyOf(file));
     }
   }
 
   /** Has a file read soon. */
   ask(workspaceId: string, file: string): Promise<void> {
-    return this.jobs.addOnce(TASK, { workspaceId, file }, `${TASK} ${file}`, 0);
+    return this.jobs.add(TASK, { workspaceId, file } as SheetJob, keyOf(file));
   }
 
   /** Reads a file on from the row where it stands, and makes submissions of its rows. */
-  async read(workspaceId: string, id: string): Promise<void> {
+  async read(workspaceId: string, id: string, stopping = new AbortController().signal): Promise<void> {
     const [file] = await this.database.inWorkspace(workspaceId, (tx) =>
       tx.statement<FileRow>(
         'sheet_to_read',
-        `select f.intake_id, i.name as intake, f.bytes, f.looked, f.at from sheet_file f
+        `select f.intake_id, i.name as intake, f.bytes, f.read_as, f.worksheet, f.looked, f.at from sheet_file f
          join intake i on i.workspace_id = f.workspace_id and i.id = f.intake_id where f.workspace_id = $1 and f.id = $2 and f.state = 'reading'`,
         [workspaceId, id],
       ),
     );
     if (!file) return;
-    const read = await readFile(file.bytes);
-    if (!read.ok) return this.#unreadable(workspaceId, id, read.problem);
-    await this.#told(workspaceId, id, read);
+    const reader = new SheetReader();
+    try {
+      const reading = await reader.open(file.bytes, { encoding: file.read_as, worksheet: file.worksheet });
+      await this.#told(workspaceId, id, reading);
+      const looked = await this.#readRows(workspaceId, id, file, reader, stopping);
+      if (looked === null) return;
+      if (!looked) throw new UnreadableFile(noRow(reading));
+      await this.#end(workspaceId, id, looked);
+    } catch (cause) {
+      if (!(cause instanceof UnreadableFile)) throw cause;
+      await this.#unreadable(workspaceId, id, cause.message);
+    } finally {
+      await reader.close();
+    }
+  }
+
+  /** Makes submissions of the rows from where reading stands. Returns how many rows there are; null when it was cancelled. */
+  async #readRows(
+    workspaceId: string,
+    id: string,
+    file: FileRow,
+    reader: SheetReader,
+    stopping: AbortSignal,
+  ): Promise<number | null> {
     let looked = 0;
-    let portion: SheetRow[] = [];
-    for (const row of read.rows()) {
-      looked += 1;
-      if (looked <= file.looked) continue;
-      portion.push(row);
-      if (portion.length < AT_ONCE) continue;
-      if (!(await this.#keep(workspaceId, id, file, portion, looked))) return;
-      portion = [];
+    for (;;) {
+      stopping.throwIfAborted();
+      const rows = await reader.next(AT_ONCE);
+      if (!rows.length) return looked;
+      const before = looked;
+      looked += rows.length;
+      const portion = rows.slice(Math.max(0, file.looked - before));
+      if (portion.length && !(await this.#keep(workspaceId, id, file, portion, looked))) return null;
     }
-    if (!looked) {
-      const problem = read.columns.length
-        ? 'There is a header in the file, and no row below it.'
-        : 'There is no row in the file.';
-      return this.#unreadable(workspaceId, id, problem);
-    }
-    if (portion.length && !(await this.#keep(workspaceId, id, file, portion, looked))) return;
+  }
+
+  async #end(workspaceId: string, id: string, looked: number): Promise<void> {
     await this.database.inWorkspace(workspaceId, async (tx) => {
       await tx.statement(
         'sheet_read',
@@ -113,8 +144,9 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
         [workspaceId, id],
       );
       if (row?.looked !== looked - portion.length) return false;
-      const kept = portion.flatMap((one) => ('values' in one ? [one] : []));
-      const refused = portion.flatMap((one) => ('refused' in one ? [one] : []));
+      const checked = portion.map(withinLimits);
+      const kept = checked.flatMap((one) => ('values' in one ? [one] : []));
+      const refused = checked.flatMap((one) => ('refused' in one ? [one] : []));
       if (kept.length)
         await this.inbox.keepIn(
           tx,
@@ -150,16 +182,13 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
     });
   }
 
-  async #told(
-    workspaceId: string,
-    id: string,
-    { columns, encoding, delimiter }: ReadFile & { ok: true },
-  ): Promise<void> {
+  async #told(workspaceId: string, id: string, reading: FileReading): Promise<void> {
+    const { columns, encoding, delimiter, worksheet, left } = reading;
     await this.database.inWorkspace(workspaceId, (tx) =>
       tx.statement(
         'sheet_told',
-        'update sheet_file set columns = $3, encoding = $4, delimiter = $5 where workspace_id = $1 and id = $2',
-        [workspaceId, id, JSON.stringify(columns), encoding, delimiter],
+        'update sheet_file set columns = $3, encoding = $4, delimiter = $5, worksheet = $6, left_out = coalesce(left_out, $7) where workspace_id = $1 and id = $2',
+        [workspaceId, id, JSON.stringify(columns), encoding, delimiter, worksheet, JSON.stringify(left)],
       ),
     );
   }
@@ -174,4 +203,19 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
       await this.events.tell(tx, 'submissions', 'intakes');
     });
   }
+}
+
+/** The row, or why it is no submission: it is held to what every payload is. */
+function withinLimits(row: SheetRow): SheetRow {
+  const problem = 'values' in row ? checkPayload(row.values) : null;
+  if (!problem) return row;
+  return {
+    row: row.row,
+    text: JSON.stringify('values' in row ? row.values : '').slice(0, 1_000),
+    refused: problem.text,
+  };
+}
+
+function noRow({ columns }: FileReading): string {
+  return columns.length ? 'There is a header in the file, and no row below it.' : 'There is no row in the file.';
 }

@@ -14,6 +14,13 @@ const TASK = 'take-back-sheet';
 /** Runs that are taken back in one transaction: what is done anew when the machine stops. */
 const AT_ONCE = 1_000;
 
+interface TakeBackJob {
+  workspaceId: string;
+  file: string;
+}
+
+const keyOf = (file: string) => `${TASK} ${file}`;
+
 interface FileRow extends Record<string, unknown> {
   intake_id: string;
   at: Date;
@@ -31,9 +38,10 @@ export class SheetTakeBackService implements OnModuleInit, OnApplicationBootstra
   ) {}
 
   onModuleInit(): void {
-    this.jobs.register(TASK, (payload) => {
-      const { workspaceId, file } = payload as { workspaceId: string; file: string };
-      return this.work(workspaceId, file);
+    this.jobs.register<TakeBackJob>({
+      name: TASK,
+      work: ({ workspaceId, file }, stopping) => this.work(workspaceId, file, stopping),
+      givenUp: ({ workspaceId, file }) => this.#rest(workspaceId, file),
     });
   }
 
@@ -43,11 +51,12 @@ export class SheetTakeBackService implements OnModuleInit, OnApplicationBootstra
       const files = await this.database.inWorkspace(id, (tx) =>
         tx.statement<{ id: string }>(
           'files_to_take_back',
-          `select id from sheet_file where workspace_id = $1 and taken_back ->> 'done' = 'false'`,
+          `select id from sheet_file where workspace_id = $1 and taken_back ->> 'done' = 'false' and not taken_back ? 'stopped'`,
           [id],
         ),
       );
-      for (const file of files) await this.#ask(id, file.id);
+      for (const { id: file } of files)
+        await this.jobs.resume(TASK, { workspaceId: id, file } as TakeBackJob, keyOf(file));
     }
   }
 
@@ -65,8 +74,13 @@ export class SheetTakeBackService implements OnModuleInit, OnApplicationBootstra
    */
   async begin(tx: WorkspaceTx, id: string, by: Caller['by']): Promise<void> {
     const file = await this.#file(tx, id);
-    if (file.taken_back && !file.taken_back.done)
-      throw new ProblemError('conflict', 'This file is being taken back already.');
+    if (file.taken_back && !file.taken_back.done) {
+      if (!file.taken_back.stopped) throw new ProblemError('conflict', 'This file is being taken back already.');
+      const { stopped: _, ...before } = file.taken_back;
+      await this.#keep(tx, id, before);
+      tx.afterCommit(() => void this.#ask(tx.workspaceId, id).catch(() => {}));
+      return;
+    }
     const choice = rowsOf(file);
     const stopped = await this.#stop(tx, choice);
     const of = await this.#written(tx, choice);
@@ -76,9 +90,20 @@ export class SheetTakeBackService implements OnModuleInit, OnApplicationBootstra
     tx.afterCommit(() => void this.#ask(tx.workspaceId, id).catch(() => {}));
   }
 
-  async work(workspaceId: string, id: string): Promise<void> {
+  /** Notes that the last try failed; what was taken back stays so. */
+  #rest(workspaceId: string, id: string): Promise<void> {
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const { taken_back: so } = await this.#file(tx, id);
+      if (so && !so.done) await this.#keep(tx, id, { ...so, stopped: true });
+    });
+  }
+
+  async work(workspaceId: string, id: string, stopping = new AbortController().signal): Promise<void> {
     let more = true;
-    while (more) more = await this.database.inWorkspace(workspaceId, (tx) => this.#portion(tx, id));
+    while (more) {
+      stopping.throwIfAborted();
+      more = await this.database.inWorkspace(workspaceId, (tx) => this.#portion(tx, id));
+    }
   }
 
   /** Answers whether there may be more. */
@@ -152,7 +177,7 @@ export class SheetTakeBackService implements OnModuleInit, OnApplicationBootstra
   }
 
   #ask(workspaceId: string, file: string): Promise<void> {
-    return this.jobs.addOnce(TASK, { workspaceId, file }, `${TASK} ${file}`, 0);
+    return this.jobs.add(TASK, { workspaceId, file } as TakeBackJob, keyOf(file));
   }
 }
 

@@ -1,20 +1,31 @@
-import type {} from '@fastify/multipart';
-import { Controller, Get, HttpCode, Inject, Param, Post, Query, Req, Res } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query, Req, Res } from '@nestjs/common';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import type { IntakeShape, SheetShape, SheetTakeBackRehearsal } from '@haycart/api';
-import { IsOptional, IsString, Length } from 'class-validator';
+import { ENCODINGS, LIMITS, type Encoding } from '@haycart/core';
+import type { IntakeShape, SheetLook, SheetShape, SheetTakeBackRehearsal } from '@haycart/api';
+import { IsIn, IsOptional, IsString, Length } from 'class-validator';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { TakesSenders } from '../platform/auth/marks';
 import { Database } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
+import { receiveFile } from '../platform/receive-file';
 import { PeopleService } from '../workspaces/people.service';
 import { SheetTakeBackService } from './sheet-take-back.service';
 import { SheetsService } from './sheets.service';
 
-const LARGEST_FILE = 100 * 1024 * 1024;
-const LONGEST_KEY = 255;
+const LONGEST_KEY = LIMITS.idempotencyKey.most;
 
-class BringInDto {
+class LookDto {
+  /** What the text is in; guessed when not said. */
+  @IsOptional() @IsIn(ENCODINGS) encoding?: Encoding;
+}
+
+class WorksheetDto {
+  /** The name of a worksheet that was left. */
+  @IsString() @Length(1, 255) name: string;
+}
+
+class BringInDto extends LookDto {
   /** The key of an intake that took files before. */
   @IsOptional() @IsString() @Length(1, 60) into?: string;
   /** What a new intake is called; the file's name when not said. */
@@ -24,6 +35,7 @@ class BringInDto {
 /** Files of people, brought in. */
 @ApiTags('intakes')
 @Controller('api/v1/sheets')
+@TakesSenders()
 export class SheetsController {
   constructor(
     @Inject(Database) private readonly database: Database,
@@ -41,25 +53,43 @@ export class SheetsController {
   @ApiConsumes('multipart/form-data')
   async bringIn(
     @ByCaller() { workspaceId, by }: Caller,
-    @Query() { into, name: called }: BringInDto,
+    @Query() { into, name: called, encoding }: BringInDto,
     @Req() request: FastifyRequest,
   ): Promise<{ intake: IntakeShape; file: string }> {
-    if (!request.isMultipart()) throw new ProblemError('wrong-type', 'Send the file as multipart/form-data.');
-    const part = await request.file({ limits: { fileSize: LARGEST_FILE, files: 1 } });
-    if (!part) throw new ProblemError('unreadable', 'The request brings no file.');
     const sentAs = String(request.headers['idempotency-key'] ?? '');
     if (sentAs.length > LONGEST_KEY)
       throw new ProblemError('refused', `The Idempotency-Key has more than ${LONGEST_KEY} characters.`);
-    const bytes = await part.toBuffer();
-    const name = part.filename.replace(/^.*[\\/]/, '').slice(0, 255) || 'file';
+    const { name, bytes } = await receiveFile(request, LIMITS.sheetFile.most);
     return this.database.inWorkspace(workspaceId, async (tx) =>
-      this.sheets.bringIn(tx, { name, bytes, into, called, sentAs }, await this.people.nameOf(tx, by)),
+      this.sheets.bringIn(tx, { name, bytes, into, called, encoding, sentAs }, await this.people.nameOf(tx, by)),
     );
+  }
+
+  /** How a file would be read, by its first bytes, without keeping anything. */
+  @Post('look')
+  @HttpCode(200)
+  @ApiConsumes('multipart/form-data')
+  async look(@Query() { encoding }: LookDto, @Req() request: FastifyRequest): Promise<SheetLook> {
+    const { bytes } = await receiveFile(request, LIMITS.sheetLook.most);
+    return this.sheets.look(bytes, encoding ?? null);
   }
 
   @Get(':intake')
   sheet(@ByCaller() { workspaceId }: Caller, @Param('intake') intake: string): Promise<SheetShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.sheets.sheet(tx, intake));
+  }
+
+  /** Another worksheet of a workbook that was brought in. */
+  @Post('files/:id/worksheets')
+  @HttpCode(204)
+  bringWorksheet(
+    @ByCaller() { workspaceId, by }: Caller,
+    @Param('id') id: string,
+    @Body() { name }: WorksheetDto,
+  ): Promise<void> {
+    return this.database.inWorkspace(workspaceId, async (tx) =>
+      this.sheets.bringWorksheet(tx, id, name, await this.people.nameOf(tx, by)),
+    );
   }
 
   @Post('files/:id/cancel')

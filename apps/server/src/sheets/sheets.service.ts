@@ -1,12 +1,16 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { IntakeShape, SheetFileShape, SheetShape } from '@haycart/api';
+import type { IntakeShape, SheetFileShape, SheetLook, SheetShape } from '@haycart/api';
+import { LIMITS, type Encoding } from '@haycart/core';
 import { stringify } from 'csv-stringify/sync';
 import { IntakesService } from '../intakes/intakes.service';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
+import { csvCell } from '../platform/export-file';
 import { newId } from '../platform/new-id';
 import { isId } from '../platform/paging';
+import { SheetReader } from './reading/sheet-reader';
+import { UnreadableFile } from './reading/zip-parts';
 import { SheetReading } from './sheet-reading.service';
 import type { SheetTakeBack } from './tables';
 
@@ -34,12 +38,15 @@ export class SheetsService {
       bytes,
       into,
       called,
+      encoding,
       sentAs = '',
     }: {
       name: string;
       bytes: Buffer;
       into?: string | undefined;
       called?: string | undefined;
+      /** What its text is in, where somebody chose. */
+      encoding?: Encoding | undefined;
       /** Names this sending: what is sent again under it is the same file. */
       sentAs?: string;
     },
@@ -65,14 +72,33 @@ export class SheetsService {
     const id = newId();
     await tx.statement(
       'keep_sheet_file',
-      `insert into sheet_file (workspace_id, id, intake_id, name, bytes, state, by, sent_as, at)
-       select $1::uuid, $2::uuid, $3::uuid, $4, $5, 'reading', $6, $7, greatest(date_trunc('milliseconds', now()),
+      `insert into sheet_file (workspace_id, id, intake_id, name, bytes, state, by, sent_as, read_as, at)
+       select $1::uuid, $2::uuid, $3::uuid, $4, $5, 'reading', $6, $7, $8, greatest(date_trunc('milliseconds', now()),
          (select max(at) + interval '1 millisecond' from sheet_file where workspace_id = $1 and intake_id = $3))`,
-      [tx.workspaceId, id, intake.id, name, bytes, by, sentAs || null],
+      [tx.workspaceId, id, intake.id, name, bytes, by, sentAs || null, encoding ?? null],
     );
     await this.events.tell(tx, 'submissions', 'intakes');
     tx.afterCommit(() => void this.reading.ask(tx.workspaceId, id).catch(() => {}));
     return { intake, file: id };
+  }
+
+  /**
+   * How a file would be read, by its beginning: nothing is kept.
+   *
+   * @throws ProblemError 422 with the reason, when it cannot be read.
+   */
+  async look(bytes: Buffer, encoding: Encoding | null): Promise<SheetLook> {
+    const reader = new SheetReader();
+    try {
+      const { columns, sure, encoding: readAs, delimiter } = await reader.open(wholeLines(bytes), { encoding });
+      const rows = (await reader.next(LOOKED_AT)).flatMap((row) => ('values' in row ? [row.values] : []));
+      return { encoding: readAs, delimiter, sure, columns, rows: rows.slice(0, SHOWN) };
+    } catch (cause) {
+      if (cause instanceof UnreadableFile) throw new ProblemError('refused', cause.message);
+      throw cause;
+    } finally {
+      await reader.close();
+    }
   }
 
   /** The files of an intake, the latest first, and what became of their rows. */
@@ -82,7 +108,7 @@ export class SheetsService {
       Omit<SheetFileShape, 'at' | 'takenBack'> & { at: Date; taken_back: SheetTakeBack | null }
     >(
       'sheet_files',
-      `select id, name, state, octet_length(bytes) as size, columns, encoding, delimiter, kept, refused, problem, by, at, taken_back
+      `select id, name, state, octet_length(bytes) as size, columns, encoding, delimiter, worksheet, coalesce(left_out, '[]') as "left", kept, refused, problem, by, at, taken_back
        from sheet_file where workspace_id = $1 and intake_id = $2 order by at desc limit 100`,
       [tx.workspaceId, intake.id],
     );
@@ -105,6 +131,41 @@ export class SheetsService {
         takenBack: told(taken_back),
       })),
     };
+  }
+
+  /**
+   * Has another worksheet of a workbook read, as a file of its own. Asked for twice, it is read once.
+   *
+   * @throws ProblemError 404, and 422 when the workbook has no such worksheet beside the one that was read.
+   */
+  async bringWorksheet(tx: WorkspaceTx, id: string, worksheet: string, by: string): Promise<void> {
+    const [file] = isId(id)
+      ? await tx.statement<{ left: string[]; intake_id: string }>(
+          'workbook',
+          `select coalesce(left_out, '[]') as "left", intake_id from sheet_file where workspace_id = $1 and id = $2 for update`,
+          [tx.workspaceId, id],
+        )
+      : [];
+    if (!file) throw new ProblemError('not-found', 'There is no such file.');
+    if (!file.left.includes(worksheet))
+      throw new ProblemError('refused', `There is no worksheet “${worksheet}” left in the workbook.`);
+    const made = newId();
+    const rows = await tx.statement<{ id: string }>(
+      'bring_worksheet',
+      `insert into sheet_file (workspace_id, id, intake_id, name, bytes, state, by, sent_as, worksheet, left_out, at)
+       select workspace_id, $3::uuid, intake_id, name, bytes, 'reading', $4, $5, $6, '[]', greatest(date_trunc('milliseconds', now()),
+         (select max(at) + interval '1 millisecond' from sheet_file where workspace_id = $1 and intake_id = $7))
+       from sheet_file where workspace_id = $1 and id = $2 on conflict do nothing returning id`,
+      [tx.workspaceId, id, made, by, `${id} ${worksheet}`, worksheet, file.intake_id],
+    );
+    if (!rows.length) return;
+    await tx.statement(
+      'worksheet_brought',
+      'update sheet_file set left_out = left_out - $3::text where workspace_id = $1 and id = $2',
+      [tx.workspaceId, id, worksheet],
+    );
+    await this.events.tell(tx, 'submissions', 'intakes');
+    tx.afterCommit(() => void this.reading.ask(tx.workspaceId, made).catch(() => {}));
   }
 
   /** Stops reading a file; the rows that were kept by then stay. */
@@ -144,15 +205,15 @@ export class SheetsService {
     }));
     const columns = [...new Set(rows.flatMap(({ values }) => Object.keys(values)))];
     return stringify(
-      [
+      inCells([
         ...rows.map(({ values, reason }) => [...columns.map((column) => cell(values[column])), reason, '']),
         ...unread.map(({ row, text, reason, name }) => [
           ...columns.map(() => ''),
           reason,
           `${name}, row ${row}: ${text}`,
         ]),
-      ],
-      { header: true, columns: [...columns, 'Why', 'What stands there'], escape_formulas: true, bom: true },
+      ]),
+      { header: true, columns: [...columns, 'Why', 'What stands there'], bom: true },
     );
   }
 
@@ -166,11 +227,23 @@ export class SheetsService {
   }
 }
 
+/** Rows that are read to show some, of which several may be refused. */
+const [LOOKED_AT, SHOWN] = [20, 3];
+const LINE_FEED = 0x0a;
+
+/** The beginning of a file up to its last whole line, where it was cut. */
+function wholeLines(bytes: Buffer): Buffer {
+  if (bytes.length < LIMITS.sheetLook.most - 1) return bytes;
+  const end = bytes.lastIndexOf(LINE_FEED);
+  return end === -1 ? bytes : bytes.subarray(0, end + 1);
+}
+
 /** What is told of taking a file back, without what only the work needs to go on. */
 function told(back: SheetTakeBack | null): SheetFileShape['takenBack'] {
   return (
     back && {
       done: back.done,
+      stopped: back.stopped ?? false,
       runs: back.runs,
       of: back.of,
       removed: back.removed,
@@ -182,4 +255,9 @@ function told(back: SheetTakeBack | null): SheetFileShape['takenBack'] {
 
 function cell(value: unknown): string {
   return value === undefined || value === null ? '' : typeof value === 'string' ? value : JSON.stringify(value);
+}
+
+/** No cell is taken for a formula. */
+function inCells(rows: readonly string[][]): string[][] {
+  return rows.map((row) => row.map(csvCell));
 }

@@ -1,5 +1,5 @@
 import type { Caller } from '../platform/auth/caller';
-import type { RecordKind } from '@haycart/core';
+import type { Encoding, RecordKind } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import { foreignKey, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import { intake } from '../intakes/tables';
@@ -9,6 +9,8 @@ import { bytea, time, workspaceId } from '../platform/database/columns';
 export interface SheetTakeBack {
   by: Caller['by'];
   done: boolean;
+  /** Its job was given up; it rests until a person asks. */
+  stopped?: boolean;
   /** The oldest run that was looked at; taking back goes on before it. */
   oldest: string | null;
   /** Runs taken back, of how many. */
@@ -33,6 +35,11 @@ export const sheetFile = pgTable(
     columns: jsonb('columns').$type<string[]>(),
     encoding: text('encoding'),
     delimiter: text('delimiter'),
+    /** The encoding that whoever brought it chose; null where it is to be guessed. */
+    readAs: text('read_as').$type<Encoding>(),
+    /** Of a workbook: the worksheet that is read, and the others that have something in them and were not brought in. */
+    worksheet: text('worksheet'),
+    left: jsonb('left_out').$type<string[]>(),
     /** How many rows were looked at; reading goes on after them. */
     looked: integer('looked').notNull().default(0),
     kept: integer('kept').notNull().default(0),

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { readPayload, sourceOf, whoSent, type BodyFormat, type Suspicion, type Visit } from '@haycart/core';
+import { LIMITS, readPayload, sourceOf, whoSent, type BodyFormat, type Suspicion, type Visit } from '@haycart/core';
 import type { Page, RunLine, RunOutcome, SubmissionDetail, SubmissionShape, SubmissionState } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
@@ -26,6 +26,8 @@ interface Row {
   suspicion: Suspicion | null;
   tries: number;
   runs: RunLine[] | null;
+  /** Of a page: how many there would be if they were small. */
+  found: number;
 }
 
 const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, s.received_at, ${cursorTime('s.received_at')} as at, s.format, s.body, s.visit, s.state, s.suspicion, s.tries,
@@ -54,13 +56,15 @@ export class SubmissionsService {
     limit: number,
     after: Cursor | null,
   ): Promise<Page<SubmissionShape>> {
-    const rows = await this.#rows(tx, filter, limit + 1, after);
+    const rows = await this.#rows(tx, filter, limit + 1, after, LIMITS.pageBytes.most);
     const [count] = await tx.statement<{ total: number }>(
       'submissions_total',
       `select count(*)::int as total ${FROM} ${WHERE}`,
       [tx.workspaceId, ...valuesOf(filter)],
     );
-    return pageOf(rows, limit, shape, ({ at, id }) => ({ at, id }), count!.total);
+    // A page of large submissions is shorter.
+    const shown = rows.length && rows.length < rows[0]!.found ? Math.max(1, rows.length - 1) : limit;
+    return pageOf(rows, shown, shape, ({ at, id }) => ({ at, id }), count!.total);
   }
 
   /** All that a filter leaves, latest first and in portions, so that any number fits into memory. */
@@ -117,11 +121,22 @@ export class SubmissionsService {
     return Object.fromEntries(rows.map(({ outcome, count }) => [outcome, count]));
   }
 
-  #rows(tx: WorkspaceTx, filter: SubmissionFilter, limit: number, after: Cursor | null): Promise<Row[]> {
+  /** So many of the latest, or fewer where their bodies come to more bytes than that. */
+  #rows(
+    tx: WorkspaceTx,
+    filter: SubmissionFilter,
+    limit: number,
+    after: Cursor | null,
+    bytes: number | null = null,
+  ): Promise<Row[]> {
     return tx.statement<Row>(
       'submissions',
-      `select ${COLUMNS} ${FROM} ${WHERE} and ($6::timestamptz is null or (s.received_at, s.id) < ($6, $7::uuid)) order by s.received_at desc, s.id desc limit $8`,
-      [tx.workspaceId, ...valuesOf(filter), after?.at ?? null, after?.id ?? null, limit],
+      `with page as (select s.id, s.received_at, octet_length(s.body) as bytes ${FROM} ${WHERE}
+           and ($6::timestamptz is null or (s.received_at, s.id) < ($6, $7::uuid)) order by s.received_at desc, s.id desc limit $8),
+         sized as (select id, sum(bytes) over (order by received_at desc, id desc) - bytes as before, count(*) over () as found from page)
+       select ${COLUMNS}, z.found::int ${FROM} join sized z on z.id = s.id
+       where s.workspace_id = $1 and ($9::bigint is null or z.before < $9) order by s.received_at desc, s.id desc`,
+      [tx.workspaceId, ...valuesOf(filter), after?.at ?? null, after?.id ?? null, limit, bytes],
     );
   }
 }

@@ -2,6 +2,7 @@ import type { BodyFormat, Drift, Profile, Suspicion, Visit } from '@haycart/core
 import type { SubmissionState } from '@haycart/api';
 import { sql } from 'drizzle-orm';
 import {
+  bigint,
   boolean,
   check,
   foreignKey,
@@ -77,6 +78,20 @@ export const submissionFile = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
+  ],
+);
+
+/** How many bytes of files an intake has brought: counted as they come, so that a quota costs no sum. */
+export const fileUsage = pgTable(
+  'file_usage',
+  {
+    workspaceId: workspaceId(),
+    intakeId: uuid('intake_id').notNull(),
+    bytes: bigint('bytes', { mode: 'number' }).notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.intakeId] }),
+    foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
   ],
 );
 

@@ -1,7 +1,7 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post } from '@nestjs/common';
-import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { ApiProperty, ApiPropertyOptional, ApiTags, PickType } from '@nestjs/swagger';
 import type { AwayDates, WorkingHours } from '@haycart/core';
-import type { PersonShape, TeamShape } from '@haycart/api';
+import type { PersonLinkShape, PersonShape, TeamShape } from '@haycart/api';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -17,9 +17,11 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { NeedsPerson } from '../platform/auth/marks';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { PeopleService } from './people.service';
+import { PersonLinks } from './person-links.service';
 import { TeamsService } from './teams.service';
 
 class AwayDto implements AwayDates {
@@ -57,7 +59,6 @@ class PersonDto {
 class NewPersonDto {
   @ApiProperty() @IsString() @Length(2, 80) name: string;
   @ApiProperty() @IsEmail() email: string;
-  @ApiProperty() @IsString() @Length(10, 200) password: string;
 }
 
 class TeamDto {
@@ -70,8 +71,8 @@ class TeamDto {
   people?: string[];
 }
 
-class NewTeamDto extends TeamDto {
-  @ApiProperty() @IsString() @Length(1, 80) declare name: string;
+class NewTeamDto extends PickType(TeamDto, ['people']) {
+  @ApiProperty() @IsString() @Length(1, 80) name: string;
 }
 
 /** Who works here, and in which teams. */
@@ -83,6 +84,7 @@ export class PeopleController {
     @Inject(Events) private readonly events: Events,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(TeamsService) private readonly teams: TeamsService,
+    @Inject(PersonLinks) private readonly links: PersonLinks,
   ) {}
 
   @Get('people')
@@ -90,13 +92,27 @@ export class PeopleController {
     return this.database.inWorkspace(workspaceId, (tx) => this.teams.everybody(tx));
   }
 
+  /** Invites somebody: they set their password by the link, which is in this answer alone. */
   @Post('people')
+  @NeedsPerson()
   @HttpCode(201)
-  add(@ByCaller() caller: Caller, @Body() person: NewPersonDto): Promise<PersonShape> {
-    return this.#changing(caller, async (tx) => this.teams.byId(tx, await this.people.add(tx, person)));
+  add(@ByCaller() caller: Caller, @Body() person: NewPersonDto): Promise<PersonShape & { link: PersonLinkShape }> {
+    return this.#changing(caller, async (tx) => {
+      const id = await this.people.add(tx, person);
+      return { ...(await this.teams.byId(tx, id)), link: await this.links.make(tx, id) };
+    });
+  }
+
+  /** A link by which somebody sets a new password; it is in this answer alone. */
+  @Post('people/:key/link')
+  @NeedsPerson()
+  @HttpCode(201)
+  link(@ByCaller() caller: Caller, @Param('key') key: string): Promise<PersonLinkShape> {
+    return this.#changing(caller, async (tx) => this.links.make(tx, (await this.teams.one(tx, key)).id));
   }
 
   @Patch('people/:key')
+  @NeedsPerson()
   change(@ByCaller() caller: Caller, @Param('key') key: string, @Body() change: PersonDto): Promise<PersonShape> {
     return this.#changing(caller, (tx) => this.teams.change(tx, key, change));
   }

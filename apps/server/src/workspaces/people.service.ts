@@ -1,29 +1,21 @@
-import { Inject, Injectable } from '@nestjs/common';
-import { hash, verify } from '@node-rs/argon2';
+import { Injectable, Logger } from '@nestjs/common';
 import { newKey } from '@haycart/core';
-import { and, asc, eq, inArray } from 'drizzle-orm';
+import { asc, eq, inArray } from 'drizzle-orm';
 import type { Caller } from '../platform/auth/caller';
 import { oneAtATime } from '../platform/database/one-at-a-time';
 import { newId } from '../platform/new-id';
-import { newSecret, secretHash } from '../platform/auth/secret';
-import { Database, type WorkspaceTx } from '../platform/database/database';
-import { ProblemError } from '../platform/errors/problem-error';
-import { apiToken, person, session } from './tables';
+import type { WorkspaceTx } from '../platform/database/database';
+import { keptPassword } from './passwords';
+import { person } from './tables';
 
-const SESSION_DAYS = 14;
-/** Tries to sign in within a quarter of an hour, for one e-mail address and from one client. */
-const MOST_TRIES = { address: 10, client: 50 } as const;
-/** What a wrong e-mail address is checked against, so that it takes as long as a wrong password. */
-const NOBODY = hash('nobody has this password');
-
-/** People, their passwords (argon2id) and sessions, and the tokens of scripts. */
+/** The people of a workspace. */
 @Injectable()
 export class PeopleService {
-  constructor(@Inject(Database) private readonly database: Database) {}
+  readonly #log = new Logger('security');
 
   async add(
     tx: WorkspaceTx,
-    { name, email, password }: { name: string; email: string; password: string },
+    { name, email, password }: { name: string; email: string; password?: string },
   ): Promise<string> {
     const id = newId();
     await oneAtATime(tx, 'people');
@@ -37,8 +29,9 @@ export class PeopleService {
       ),
       name,
       email: email.toLowerCase(),
-      passwordHash: await hash(password),
+      passwordHash: password === undefined ? null : await keptPassword(password, email),
     });
+    this.#log.log({ person: id }, 'A person was added.');
     return id;
   }
 
@@ -86,68 +79,5 @@ export class PeopleService {
   /** What whoever asks is called: a person by name, a script by its token's. */
   async nameOf(tx: WorkspaceTx, by: Caller['by']): Promise<string> {
     return by.kind === 'token' ? by.name : ((await this.one(tx, by.id))?.name ?? 'somebody');
-  }
-
-  /** Ends all sessions of somebody, on every machine. */
-  async endSessions(tx: WorkspaceTx, personId: string): Promise<void> {
-    await tx.db.delete(session).where(and(eq(session.workspaceId, tx.workspaceId), eq(session.personId, personId)));
-  }
-
-  /** Checks e-mail and password, and answers the secret of a new session. @throws ProblemError 401, or 429 after too many tries. */
-  async signIn(email: string, password: string, client: string): Promise<{ secret: string; expiresAt: Date }> {
-    const [byAddress] = await this.database.gate<{ gate_sign_in_try: number }>(
-      'sign_in_try',
-      `address ${secretHash(email.toLowerCase())}`,
-    );
-    const [byClient] = await this.database.gate<{ gate_sign_in_try: number }>('sign_in_try', `client ${client}`);
-    if (byAddress!.gate_sign_in_try > MOST_TRIES.address || byClient!.gate_sign_in_try > MOST_TRIES.client) {
-      throw new ProblemError('too-many', 'Too many tries to sign in. Wait a quarter of an hour.', undefined, 900);
-    }
-    const people = await this.database.gate<{ workspace_id: string; id: string; password_hash: string }>(
-      'people_signing_in',
-      email,
-    );
-    for (const found of people) {
-      if (await verify(found.password_hash, password)) return this.startSession(found.workspace_id, found.id);
-    }
-    if (!people.length) await verify(await NOBODY, password);
-    throw new ProblemError('wrong-sign-in', 'E-mail or password is wrong.');
-  }
-
-  /** Starts a session without a password; only the demo's one-click sign-in may. */
-  async signInAs(email: string): Promise<{ secret: string; expiresAt: Date }> {
-    const [found] = await this.database.gate<{ workspace_id: string; id: string }>('people_signing_in', email);
-    if (!found) throw new ProblemError('not-found', 'There is no such person in the demo.');
-    return this.startSession(found.workspace_id, found.id);
-  }
-
-  async startSession(workspaceId: string, personId: string): Promise<{ secret: string; expiresAt: Date }> {
-    const secret = newSecret();
-    const expiresAt = new Date(Date.now() + SESSION_DAYS * 86_400_000);
-    await this.database.inWorkspace(workspaceId, (tx) =>
-      tx.db.insert(session).values({ workspaceId, hash: secretHash(secret), personId, expiresAt }),
-    );
-    return { secret, expiresAt };
-  }
-
-  async endSession(workspaceId: string, secret: string): Promise<void> {
-    await this.database.inWorkspace(workspaceId, (tx) =>
-      tx.db.delete(session).where(eq(session.hash, secretHash(secret))),
-    );
-  }
-
-  /** Makes an API token of a workspace; it is shown once and kept only as a hash. */
-  async addToken(workspaceKey: string, name: string): Promise<string> {
-    const workspaces = await this.database.gate<{ id: string; key: string }>('workspaces');
-    const found = workspaces.find(({ key }) => key === workspaceKey);
-    if (!found) {
-      const known = workspaces.map(({ key }) => key).join(', ') || 'none yet';
-      throw new ProblemError('not-found', `There is no workspace “${workspaceKey}”. There is: ${known}.`);
-    }
-    const secret = `hc_${newSecret()}`;
-    await this.database.inWorkspace(found.id, (tx) =>
-      tx.db.insert(apiToken).values({ workspaceId: found.id, id: newId(), name, hash: secretHash(secret) }),
-    );
-    return secret;
   }
 }

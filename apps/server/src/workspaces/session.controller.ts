@@ -1,22 +1,37 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Post, Req, Res } from '@nestjs/common';
+import { rm } from 'node:fs/promises';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Post, Req, Res } from '@nestjs/common';
 import { ApiProperty, ApiTags } from '@nestjs/swagger';
+import { LIMITS, newKey } from '@haycart/core';
 import type { SessionShape, SignInOptions } from '@haycart/api';
 import { IsEmail, IsString, Length } from 'class-validator';
 import type { FastifyReply, FastifyRequest } from 'fastify';
-import { SESSION_COOKIE } from '../platform/auth/auth.guard';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Public } from '../platform/auth/public';
+import { clearCookie, DEVICE_COOKIE, readCookie, SESSION_COOKIE, setCookie } from '../platform/auth/cookies';
+import { Public } from '../platform/auth/marks';
 import type { Config } from '../platform/config';
+import { secretHash } from '../platform/auth/secret';
 import { Database } from '../platform/database/database';
+import { Doors } from '../platform/doors';
 import { ProblemError } from '../platform/errors/problem-error';
 import { CONFIG } from '../platform/tokens';
+import { PASSWORD_LENGTH } from './passwords';
 import { PeopleService } from './people.service';
+import { PersonLinks } from './person-links.service';
+import { SessionsService } from './sessions.service';
+import { SignInService } from './sign-in.service';
 import { FIRST_PIPELINE, WorkspacesService } from './workspaces.service';
 import { DemoPeople } from './demo-people';
+
+/** How long a browser is known: a year. */
+const DEVICE_SECONDS = 365 * 86_400;
 
 class SignInDto {
   @ApiProperty() @IsEmail() email: string;
   @ApiProperty() @IsString() @Length(1, 200) password: string;
+}
+
+class LinkDto {
+  @ApiProperty() @IsString() @Length(1, PASSWORD_LENGTH.most) password: string;
 }
 
 class DemoSignInDto {
@@ -43,6 +58,10 @@ export class SessionController {
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(WorkspacesService) private readonly workspaces: WorkspacesService,
     @Inject(DemoPeople) private readonly demoPeople: DemoPeople,
+    @Inject(Doors) private readonly doors: Doors,
+    @Inject(SignInService) private readonly signIns: SignInService,
+    @Inject(SessionsService) private readonly sessions: SessionsService,
+    @Inject(PersonLinks) private readonly links: PersonLinks,
   ) {}
 
   @Get()
@@ -78,34 +97,45 @@ export class SessionController {
     @Req() request: FastifyRequest,
     @Res({ passthrough: true }) reply: FastifyReply,
   ): Promise<void> {
-    setCookie(reply, await this.people.signIn(email, password, request.ip));
+    const device = readCookie(request, DEVICE_COOKIE, this.doors.secure);
+    const signedIn = await this.signIns.signIn(email, password, request.ip, device);
+    await this.#begin(signedIn, request, reply);
+    setCookie(reply, DEVICE_COOKIE, signedIn.device, DEVICE_SECONDS, this.doors.secure);
   }
 
   @Public()
   @Post('demo')
   @HttpCode(204)
-  async demo(@Body() { email }: DemoSignInDto, @Res({ passthrough: true }) reply: FastifyReply): Promise<void> {
+  async demo(
+    @Body() { email }: DemoSignInDto,
+    @Req() request: FastifyRequest,
+    @Res({ passthrough: true }) reply: FastifyReply,
+  ): Promise<void> {
     if (!this.config.demo) throw new ProblemError('not-found', 'There is nothing at this address.');
-    setCookie(reply, await this.people.signInAs(email));
+    const [found] = await this.database.gate<{ workspace_id: string; id: string }>('people_called', email);
+    if (!found) throw new ProblemError('not-found', 'There is no such person in the demo.');
+    await this.#begin({ workspaceId: found.workspace_id, personId: found.id }, request, reply);
   }
 
   @Public()
   @Post('first')
   @HttpCode(204)
-  async first(@Body() first: FirstWorkspaceDto, @Res({ passthrough: true }) reply: FastifyReply): Promise<void> {
+  async first(
+    @Body() first: FirstWorkspaceDto,
+    @Req() request: FastifyRequest,
+    @Res({ passthrough: true }) reply: FastifyReply,
+  ): Promise<void> {
     if (this.config.setupCode === null || (await this.workspaces.anyExists()))
       throw new ProblemError('not-found', 'There is nothing at this address.');
-    if (first.code !== this.config.setupCode)
+    const subjects = this.signIns.setUpSubjects(request.ip);
+    await this.signIns.refuseWhileWaiting(subjects);
+    if (secretHash(first.code.trim()) !== secretHash(this.config.setupCode)) {
+      await this.signIns.noteWrong(subjects);
       throw new ProblemError('not-allowed', 'The set-up code is wrong. It was printed when Hay Cart was started.');
-    const key =
-      first.workspace
-        .toLowerCase()
-        .normalize('NFKD')
-        .replace(/[^a-z0-9]+/g, '-')
-        .replace(/^-|-$/g, '') || 'workspace';
-    const made = await this.workspaces.add(
+    }
+    const made = await this.workspaces.addFirst(
       {
-        key,
+        key: newKey(first.workspace, []),
         name: first.workspace,
         defaultCountry: first.country.toUpperCase(),
         defaultCurrency: first.currency.toUpperCase(),
@@ -113,7 +143,29 @@ export class SessionController {
       },
       async (tx) => ({ workspaceId: tx.workspaceId, personId: await this.people.add(tx, first) }),
     );
-    setCookie(reply, await this.people.startSession(made.workspaceId, made.personId));
+    if (this.config.setupCodeFile) await rm(this.config.setupCodeFile, { force: true });
+    await this.#begin(made, request, reply);
+  }
+
+  /** Whose link to set a password it is. */
+  @Public()
+  @Get('link/:secret')
+  async link(@Param('secret') secret: string): Promise<{ name: string; email: string }> {
+    const { name, email } = await this.links.whose(secret);
+    return { name, email };
+  }
+
+  /** Sets a password by a link, and signs in. */
+  @Public()
+  @Post('link/:secret')
+  @HttpCode(204)
+  async useLink(
+    @Param('secret') secret: string,
+    @Body() { password }: LinkDto,
+    @Req() request: FastifyRequest,
+    @Res({ passthrough: true }) reply: FastifyReply,
+  ): Promise<void> {
+    await this.#begin(await this.links.use(secret, password), request, reply);
   }
 
   @Delete()
@@ -123,12 +175,17 @@ export class SessionController {
     @Req() request: FastifyRequest,
     @Res({ passthrough: true }) reply: FastifyReply,
   ): Promise<void> {
-    const secret = request.cookies[SESSION_COOKIE];
-    if (secret) await this.people.endSession(caller.workspaceId, secret);
-    void reply.clearCookie(SESSION_COOKIE, { path: '/' });
+    const secret = readCookie(request, SESSION_COOKIE, this.doors.secure);
+    if (secret) await this.sessions.signOut(caller.workspaceId, secret);
+    clearCookie(reply, SESSION_COOKIE, this.doors.secure);
   }
-}
 
-function setCookie(reply: FastifyReply, { secret, expiresAt }: { secret: string; expiresAt: Date }): void {
-  void reply.setCookie(SESSION_COOKIE, secret, { path: '/', httpOnly: true, sameSite: 'strict', expires: expiresAt });
+  async #begin(
+    { workspaceId, personId }: { workspaceId: string; personId: string },
+    request: FastifyRequest,
+    reply: FastifyReply,
+  ): Promise<void> {
+    const secret = await this.sessions.begin(workspaceId, personId, request.headers['user-agent'] ?? '');
+    setCookie(reply, SESSION_COOKIE, secret, LIMITS.session.most * 86_400, this.doors.secure);
+  }
 }

@@ -48,7 +48,8 @@ export const person = pgTable(
     id: uuid('id').notNull(),
     name: text('name').notNull(),
     email: text('email').notNull(),
-    passwordHash: text('password_hash').notNull(),
+    /** Null: invited, and has chosen none yet. */
+    passwordHash: text('password_hash'),
     /** How records, routes and conditions name the person; never changes. */
     key: text('key').notNull(),
     /** Whoever is not active gets nothing new and cannot sign in. */
@@ -109,8 +110,15 @@ export const session = pgTable(
     workspaceId: workspaceId(),
     /** SHA-256 of the cookie's value, so that the table gives nobody a session. */
     hash: text('hash').notNull(),
+    /** Names it in lists. */
+    id: uuid('id').notNull().defaultRandom(),
     personId: uuid('person_id').notNull(),
     expiresAt: time('expires_at').notNull(),
+    createdAt: time('created_at').notNull().defaultNow(),
+    /** When it was used last, to a minute. */
+    seenAt: time('seen_at').notNull().defaultNow(),
+    /** The browser, as it called itself. */
+    browser: text('browser').notNull().default(''),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.hash] }),
@@ -128,21 +136,65 @@ export const apiToken = pgTable(
     id: uuid('id').notNull(),
     name: text('name').notNull(),
     hash: text('hash').notNull().unique(),
+    /** What it may do: read, bring submissions and files in, or all but what needs a person. */
+    scope: text('scope').$type<'read' | 'send' | 'all'>().notNull().default('all'),
+    /** Whose it is; null: made on the command line. */
+    personId: uuid('person_id'),
+    expiresAt: time('expires_at'),
+    /** To a minute. */
+    usedAt: time('used_at'),
     createdAt: time('created_at').notNull().defaultNow(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.personId], foreignColumns: [person.workspaceId, person.id] }).onDelete(
+      'cascade',
+    ),
+    check('api_token_scope', sql`${t.scope} in ('read', 'send', 'all')`),
+  ],
 );
 
-/** Tries to sign in, by what is limited (an address or a client). Belongs to no workspace: only the gate function reaches it. */
-export const signInTry = pgTable(
-  'sign_in_try',
+/** A link by which somebody sets their password, once. */
+export const personLink = pgTable(
+  'person_link',
   {
-    subject: text('subject').notNull(),
-    windowStart: time('window_start').notNull(),
-    tries: integer('tries').notNull(),
+    workspaceId: workspaceId(),
+    /** SHA-256 of the link's secret. */
+    hash: text('hash').notNull().unique(),
+    personId: uuid('person_id').notNull(),
+    expiresAt: time('expires_at').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.subject, t.windowStart] })],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.personId] }),
+    foreignKey({ columns: [t.workspaceId, t.personId], foreignColumns: [person.workspaceId, person.id] }).onDelete(
+      'cascade',
+    ),
+  ],
 );
+
+/** A browser in which somebody signed in before: wrong tries from elsewhere do not keep it out. */
+export const knownDevice = pgTable(
+  'known_device',
+  {
+    workspaceId: workspaceId(),
+    personId: uuid('person_id').notNull(),
+    hash: text('hash').notNull(),
+    seenAt: time('seen_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.personId, t.hash] }),
+    foreignKey({ columns: [t.workspaceId, t.personId], foreignColumns: [person.workspaceId, person.id] }).onDelete(
+      'cascade',
+    ),
+  ],
+);
+
+/** Wrong tries in a row, by what is made to wait. Belongs to no workspace: only the gate functions reach it. */
+export const wrongTry = pgTable('wrong_try', {
+  subject: text('subject').primaryKey(),
+  tries: integer('tries').notNull(),
+  lastAt: time('last_at').notNull(),
+});
 
 /** What one unit of a currency is worth in the workspace's own, from a day on until a later rate. */
 export const exchangeRate = pgTable(

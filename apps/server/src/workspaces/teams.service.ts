@@ -1,11 +1,12 @@
-import { Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable, Logger } from '@nestjs/common';
 import { checkPerson, newKey, type Person } from '@haycart/core';
 import type { PersonShape, TeamShape } from '@haycart/api';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { WorkspaceTx } from '../platform/database/database';
 import { oneAtATime } from '../platform/database/one-at-a-time';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
-import { PeopleService } from './people.service';
+import { SessionsService } from './sessions.service';
+import { TokensService } from './tokens.service';
 import { person, team, teamMember } from './tables';
 
 /** What may be changed about a person. */
@@ -14,7 +15,12 @@ export type PersonChange = { [Name in keyof Omit<Person, 'key'>]?: Person[Name] 
 /** The people of a workspace as those who look after records, and their teams. */
 @Injectable()
 export class TeamsService {
-  constructor(@Inject(PeopleService) private readonly people: PeopleService) {}
+  readonly #log = new Logger('security');
+
+  constructor(
+    @Inject(SessionsService) private readonly sessions: SessionsService,
+    @Inject(TokensService) private readonly tokens: TokensService,
+  ) {}
 
   /** Everybody, by name, with their teams. */
   async everybody(tx: WorkspaceTx): Promise<PersonShape[]> {
@@ -80,7 +86,11 @@ export class TeamsService {
       .update(person)
       .set({ ...after, active })
       .where(and(eq(person.workspaceId, tx.workspaceId), eq(person.id, id)));
-    if (!active) await this.people.endSessions(tx, id);
+    this.#log.log({ person: id, active }, 'A person was changed.');
+    if (!active) {
+      await this.sessions.endAll(tx, id);
+      await this.tokens.revokeOf(tx, id);
+    }
     return this.one(tx, key);
   }
 

@@ -4,6 +4,7 @@ import { eq, sql } from 'drizzle-orm';
 import { newId } from '../platform/new-id';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import { Database, type WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
 import { workspace } from './tables';
 
 /** A new workspace, with its pipelines. */
@@ -40,6 +41,9 @@ export const FIRST_PIPELINE: Pipeline = {
   ],
 };
 
+/** Any number: it names the lock under which the first workspace is made. */
+const FIRST_LOCK = 4_600_002;
+
 /** Workspaces and their teams. */
 @Injectable()
 export class WorkspacesService {
@@ -66,12 +70,23 @@ export class WorkspacesService {
   async add<Result>(
     { key, name, defaultCountry, defaultCurrency, pipelines }: NewWorkspace,
     furnish: (tx: WorkspaceTx) => Promise<Result>,
+    before: (tx: WorkspaceTx) => Promise<void> = () => Promise.resolve(),
   ): Promise<Result> {
     const id = newId();
     return this.database.inWorkspace(id, async (tx) => {
+      await before(tx);
       await tx.db.insert(workspace).values({ id, key, name, defaultCountry, defaultCurrency });
       await this.pipelines.add(tx, pipelines);
       return furnish(tx);
+    });
+  }
+
+  /** Makes the first workspace; of several at the same moment exactly one. @throws ProblemError 404 when there is one. */
+  addFirst<Result>(made: NewWorkspace, furnish: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+    return this.add(made, furnish, async (tx) => {
+      await tx.statement('first_workspace', 'select pg_advisory_xact_lock($1)', [FIRST_LOCK]);
+      const known = await tx.statement('known_workspaces', 'select id from gate_workspaces()');
+      if (known.length) throw new ProblemError('not-found', 'There is nothing at this address.');
     });
   }
 

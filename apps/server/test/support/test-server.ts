@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, beforeEach } from '@jest/globals';
 import type { FieldDefinition, FormDefinition, JsonValue, Pipeline, RouteDefinition } from '@haycart/core';
@@ -10,14 +10,17 @@ import { FormsService } from '../../src/forms/forms.service';
 import { IntakesService } from '../../src/intakes/intakes.service';
 import type { Config } from '../../src/platform/config';
 import { Database } from '../../src/platform/database/database';
-import { migrateDatabase } from '../../src/platform/database/migrate';
+import { prepareDatabase } from '../../src/platform/database/migrate';
 import { RoutesService } from '../../src/routes/routes.service';
 import { createServerApp } from '../../src/server';
 import { PeopleService } from '../../src/workspaces/people.service';
+import { TokensService } from '../../src/workspaces/tokens.service';
 import { WorkspacesService } from '../../src/workspaces/workspaces.service';
 
 const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 export const MIGRATIONS = folder('../../drizzle');
+
+const TEST_KEY = randomBytes(32);
 
 /** A database of its own on the tests' PostgreSQL, migrated. */
 export async function newDatabase(cluster = process.env.HAYCART_TEST_CLUSTER!): Promise<string> {
@@ -26,8 +29,12 @@ export async function newDatabase(cluster = process.env.HAYCART_TEST_CLUSTER!): 
   await admin.connect();
   await admin.query(`create database ${name}`);
   await admin.end();
-  await migrateDatabase(`${cluster}/${name}`, MIGRATIONS);
-  return `${cluster}/${name}`;
+  return prepareDatabase({ databaseUrl: `${cluster}/${name}` }, MIGRATIONS);
+}
+
+/** The address of the same database as its owner, for what the server itself may not do. */
+export function asOwner(databaseUrl: string, cluster = process.env.HAYCART_TEST_CLUSTER!): string {
+  return `${cluster}${new URL(databaseUrl).pathname}`;
 }
 
 /** A real server on a real database, with one workspace that has a token. */
@@ -38,21 +45,33 @@ export class TestServer {
     readonly databaseUrl: string,
   ) {}
 
-  static async start(databaseUrl: string, change: Partial<Config> = {}): Promise<TestServer> {
+  static async start(
+    databaseUrl: string,
+    change: Partial<Config> = {},
+    before: (app: NestFastifyApplication) => void = () => {},
+  ): Promise<TestServer> {
     const config: Config = {
       host: '127.0.0.1',
       port: 0,
       databaseUrl,
+      ownerUrl: null,
+      background: true,
       role: 'all',
       logLevel: 'silent',
       demo: false,
       landingPort: null,
       nameServer: null,
       setupCode: 'code',
+      setupCodeFile: null,
+      secretKeys: [TEST_KEY],
+      trustedProxies: [],
+      publicUrl: null,
+      open: [],
       webFolder: null,
       ...change,
     };
     const app = await createServerApp(config, folder('../../dist/public'));
+    before(app);
     await app.listen(0, '127.0.0.1');
     return new TestServer(app, await app.getUrl(), databaseUrl);
   }
@@ -196,7 +215,7 @@ export class TestWorkspace {
       server,
       key,
       made.id,
-      await app.get(PeopleService).addToken(key, 'test'),
+      await app.get(TokensService).makeFor(key, 'test'),
       made.endpoint,
       made.form,
     );
@@ -258,7 +277,9 @@ export class TestWorkspace {
 
   /** Posts to the endpoint and answers the submission's id. */
   async submit(payload: JsonValue, headers: Record<string, string> = {}): Promise<string> {
-    const response = await this.server.postJson(`/in/${this.endpoint}`, payload, headers);
+    let response = await this.server.postJson(`/in/${this.endpoint}`, payload, headers);
+    // A machine that is busy says so; a sender sends again.
+    while (response.status === 503) response = await this.server.postJson(`/in/${this.endpoint}`, payload, headers);
     if (response.status !== 202) throw new Error(`The endpoint answered ${response.status}: ${await response.text()}`);
     return ((await response.json()) as { submissionId: string }).submissionId;
   }

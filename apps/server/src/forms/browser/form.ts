@@ -181,9 +181,8 @@ function run(form: HTMLFormElement): void {
   };
 
   // What is done here is counted, by the question and not by the person.
-  const opened = Date.now();
   let last = '';
-  const tell = (did: 'start' | 'stop' | 'send', more: object = {}) => {
+  const tell = (did: 'start' | 'stop', more: object = {}) => {
     if (form.dataset.seen)
       navigator.sendBeacon(form.dataset.seen, JSON.stringify({ did, from: location.search.slice(1), ...more }));
   };
@@ -256,7 +255,6 @@ function run(form: HTMLFormElement): void {
     } else if (!takes(form) || form.dataset.preview !== undefined || sent) event.preventDefault();
     else {
       sent = true;
-      tell('send', { seconds: (Date.now() - opened) / 1_000 });
       window.name = '';
     }
   });

@@ -4,7 +4,7 @@ import type { FastifyRequest } from 'fastify';
 /** Who asks: a person with a session, or a script with a token; and the one workspace they may see. */
 export interface Caller {
   workspaceId: string;
-  by: { kind: 'person'; id: string } | { kind: 'token'; id: string; name: string };
+  by: { kind: 'person'; id: string } | { kind: 'token'; id: string; name: string; scope: 'read' | 'send' | 'all' };
 }
 
 export type RequestWithCaller = FastifyRequest & { caller?: Caller };

@@ -5,5 +5,8 @@ export const workspaceId = () => uuid('workspace_id').notNull();
 
 export const time = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
+/** A transaction's number (`xid8`): what has a smaller one than every transaction under way is settled. */
+export const transactionNumber = customType<{ data: string }>({ dataType: () => 'xid8' });
+
 /** Bytes as they came. */
 export const bytea = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });

@@ -1,7 +1,10 @@
-import { Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { LIMITS } from '@haycart/core';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import { isId } from '../paging';
+import { databaseFailure } from './failure';
+import { assertOwnRole } from './own-role';
 
 /** One transaction of one workspace: the query builder for everyday work, and named statements for the hot paths. */
 export interface WorkspaceTx {
@@ -15,25 +18,33 @@ export interface WorkspaceTx {
   afterCommit(then: () => void): void;
 }
 
-/** The role that the server works as; the migrations make it. */
-const SERVER_ROLE = 'haycart_server';
+/**
+ * Returns how the server connects: a peer that is gone is noticed, a statement that is never answered fails, and no
+ * connection is used that may do more than the server should.
+ */
+export function connectionSettings(url: string, name: string): pg.PoolConfig {
+  return {
+    connectionString: url,
+    connectionTimeoutMillis: LIMITS.databaseConnect.most * 1_000,
+    query_timeout: LIMITS.databaseStatement.most * 1_000,
+    keepAlive: true,
+    keepAliveInitialDelayMillis: 10_000,
+    application_name: name,
+    // eslint-disable-next-line @typescript-eslint/no-misused-promises -- The pool waits for it; its types do not say so.
+    onConnect: assertOwnRole,
+  };
+}
 
 /** The one way to the database. All access goes through `inWorkspace`, but for the gates. */
 @Injectable()
-export class Database implements OnModuleDestroy {
+export class Database implements OnApplicationShutdown {
   readonly pool: pg.Pool;
 
   constructor(
     readonly url: string,
     connections: number,
   ) {
-    this.pool = new pg.Pool({
-      connectionString: url,
-      max: connections,
-      connectionTimeoutMillis: 5_000,
-      options: `-c role=${SERVER_ROLE}`,
-      application_name: 'haycart',
-    });
+    this.pool = new pg.Pool({ ...connectionSettings(url, 'haycart'), max: connections });
     // A connection that breaks fails the statement under way, if any, and is replaced; without listeners it would end the process.
     this.pool.on('error', () => {});
     this.pool.on('connect', (client) => client.on('error', () => {}));
@@ -75,9 +86,12 @@ export class Database implements OnModuleDestroy {
       for (const then of committed) then();
       return result;
     } catch (cause) {
-      await client.query('rollback').catch((rollbackCause: Error) => {
-        broken = rollbackCause;
-      });
+      // A connection that does not answer would not answer this either.
+      if (databaseFailure(cause) === 'unreachable') broken = cause as Error;
+      else
+        await client.query('rollback').catch((rollbackCause: Error) => {
+          broken = rollbackCause;
+        });
       throw cause;
     } finally {
       client.release(broken);
@@ -106,7 +120,8 @@ export class Database implements OnModuleDestroy {
       .rows;
   }
 
-  async onModuleDestroy(): Promise<void> {
+  /** Ends the connections, after everything that uses them. */
+  async onApplicationShutdown(): Promise<void> {
     await this.pool.end();
   }
 }

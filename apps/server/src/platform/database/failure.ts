@@ -25,7 +25,7 @@ export function databaseFailure(thrown: unknown): DatabaseFailure {
   const { code = '', message = '' } = cause as { code?: string; message?: string };
   if (
     SOCKET_CODES.has(code) ||
-    /connection terminated|timeout exceeded when trying to connect|not queryable/i.test(message)
+    /connection terminated|timeout exceeded when trying to connect|not queryable|query read timeout/i.test(message)
   )
     return 'unreachable';
   return MEANINGS.find(([pattern]) => pattern.test(code))?.[1] ?? 'other';

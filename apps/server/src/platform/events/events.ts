@@ -1,13 +1,16 @@
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
-import type { EventTopic } from '@haycart/api';
+import { EVENT_TOPICS, type EventTopic } from '@haycart/api';
 import pg from 'pg';
 import { Subject, filter, map, type Observable } from 'rxjs';
-import { Database, type WorkspaceTx } from '../database/database';
+import { connectionSettings, Database, type WorkspaceTx } from '../database/database';
+import { assertOwnRole } from '../database/own-role';
 
 const CHANNEL = 'haycart';
 const RECONNECT_MS = 1_000;
 /** The shortest time between two tellings of what happens thousands of times a second, in milliseconds. */
 const GATHER_MS = 100;
+
+const PING_MS = 10_000;
 
 interface Notice {
   workspaceId: string;
@@ -23,6 +26,7 @@ export class Events implements OnApplicationBootstrap, OnModuleDestroy {
   #client: pg.Client | null = null;
   #timer: NodeJS.Timeout | null = null;
   #closed = false;
+  #listened = false;
 
   constructor(@Inject(Database) private readonly database: Database) {}
 
@@ -86,19 +90,46 @@ export class Events implements OnApplicationBootstrap, OnModuleDestroy {
       .catch(() => {});
   }
 
+  /** Ends the streams of people who watch, as when the server stops. */
+  endStreams(): void {
+    this.#notices.complete();
+  }
+
   async #listen(): Promise<void> {
     if (this.#closed) return;
-    const client = new pg.Client({ connectionString: this.database.url, application_name: 'haycart events' });
+    const client = new pg.Client({
+      ...connectionSettings(this.database.url, 'haycart events'),
+      query_timeout: PING_MS,
+    });
     this.#client = client;
     client.on('error', () => {});
-    client.on('end', () => setTimeout(() => void this.#listen(), RECONNECT_MS).unref());
+    client.once('end', () => {
+      clearInterval(ping);
+      setTimeout(() => void this.#listen(), RECONNECT_MS).unref();
+    });
     client.on('notification', ({ payload }) => this.#notices.next(JSON.parse(payload ?? '{}') as Notice));
+    // A peer that is gone without a word, as in a failover, is noticed by its silence.
+    const ping = setInterval(() => void client.query('select 1').catch(() => disconnect(client)), PING_MS).unref();
     try {
       await client.connect();
+      await assertOwnRole(client);
       await client.query(`listen ${CHANNEL}`);
+      await this.#tellAll();
     } catch {
       this.#log.warn('The database cannot be reached; listening again soon.');
-      await client.end().catch(() => {});
+      disconnect(client);
     }
   }
+
+  /** What happened while nobody listened is not known, so everything may have changed. */
+  async #tellAll(): Promise<void> {
+    if (this.#listened)
+      for (const { id } of await this.database.gate<{ id: string }>('workspaces'))
+        this.#notices.next({ workspaceId: id, topics: [...EVENT_TOPICS] });
+    this.#listened = true;
+  }
+}
+
+function disconnect(client: pg.Client): void {
+  (client as unknown as { connection: { stream: { destroy(): void } } }).connection.stream.destroy();
 }

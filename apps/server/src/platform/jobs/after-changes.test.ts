@@ -8,8 +8,8 @@ import type { Jobs } from './jobs';
 
 let told: Subject<{ workspaceId: string; topics: EventTopic[] }>;
 let asked: [string, number][];
-let work: jest.Mock<(workspaceId: string) => Promise<void>>;
-let tasks: Map<string, (payload: unknown) => unknown>;
+let work: jest.Mock<(workspaceId: string, stopping: AbortSignal) => Promise<void>>;
+let tasks: Map<string, (payload: unknown, stopping: AbortSignal) => unknown>;
 let after: AfterChanges;
 
 beforeEach(async () => {
@@ -19,11 +19,13 @@ beforeEach(async () => {
   tasks = new Map();
   work = jest.fn(() => Promise.resolve());
   const jobs = {
-    register: (name: string, task: (payload: unknown) => unknown) => tasks.set(name, task),
-    addOnce: (_: string, __: object, key: string, seconds: number) => Promise.resolve(asked.push([key, seconds])),
+    register: ({ name, work: task }: { name: string; work: (payload: unknown, stopping: AbortSignal) => unknown }) =>
+      tasks.set(name, task),
+    add: (_: string, __: object, key: string, seconds: number) => Promise.resolve(asked.push([key, seconds])),
   };
   const database = { gate: () => Promise.resolve([{ id: 'one' }, { id: 'two' }]) };
   after = new AfterChanges(
+    { background: true },
     database as unknown as Database,
     jobs as unknown as Jobs,
     { all: told } as unknown as Events,
@@ -60,8 +62,8 @@ test('is asked for after its own topic, and once however often that is told in a
 });
 
 test('is done for the workspace that the job names, and asked for again where there was more to do', async () => {
-  await tasks.get('learn')!({ workspaceId: 'two' });
-  expect(work).toHaveBeenCalledWith('two');
+  await tasks.get('learn')!({ workspaceId: 'two' }, new AbortController().signal);
+  expect(work).toHaveBeenCalledWith('two', expect.anything());
   await after.again('learn', 'two', 10);
   expect(asked).toEqual([['learn again two', 10]]);
 });

@@ -1,8 +1,10 @@
 import { Inject, Injectable, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
 import type { EventTopic } from '@haycart/api';
 import type { Subscription } from 'rxjs';
+import type { Config } from '../config';
 import { Database } from '../database/database';
 import { Events } from '../events/events';
+import { CONFIG } from '../tokens';
 import { Jobs } from './jobs';
 
 /** Work on one workspace that follows what changes there, a moment later and by a job: nobody waits for it. */
@@ -12,7 +14,7 @@ export interface AfterChange {
   topic: EventTopic;
   /** How long it waits after a change, so that one piece of work is about many. */
   restSeconds: number;
-  work: (workspaceId: string) => Promise<void>;
+  work: (workspaceId: string, stopping: AbortSignal) => Promise<void>;
 }
 
 /**
@@ -27,6 +29,7 @@ export class AfterChanges implements OnApplicationBootstrap, OnModuleDestroy {
   #notices: Subscription | null = null;
 
   constructor(
+    @Inject(CONFIG) private readonly config: Pick<Config, 'background'>,
     @Inject(Database) private readonly database: Database,
     @Inject(Jobs) private readonly jobs: Jobs,
     @Inject(Events) private readonly events: Events,
@@ -35,15 +38,19 @@ export class AfterChanges implements OnApplicationBootstrap, OnModuleDestroy {
   /** Says what is to be done; before the application starts. */
   follow(change: AfterChange): void {
     this.#follow.push(change);
-    this.jobs.register(change.task, (payload) => change.work((payload as { workspaceId: string }).workspaceId));
+    this.jobs.register<{ workspaceId: string }>({
+      name: change.task,
+      work: ({ workspaceId }, stopping) => change.work(workspaceId, stopping),
+    });
   }
 
   /** Has work done once more after some seconds, as when there was more than it could do yet. */
   again(task: string, workspaceId: string, seconds: number): Promise<void> {
-    return this.jobs.addOnce(task, { workspaceId }, `${task} again ${workspaceId}`, seconds);
+    return this.jobs.add(task, { workspaceId }, `${task} again ${workspaceId}`, seconds);
   }
 
   async onApplicationBootstrap(): Promise<void> {
+    if (!this.config.background) return;
     this.#notices = this.events.all.subscribe(({ workspaceId, topics }) => {
       for (const change of this.#follow) if (topics.includes(change.topic)) this.#ask(change, workspaceId);
     });
@@ -61,6 +68,6 @@ export class AfterChanges implements OnApplicationBootstrap, OnModuleDestroy {
     const now = Date.now();
     if (now - (this.#asked.get(key) ?? 0) < restSeconds * 500) return;
     this.#asked.set(key, now);
-    this.jobs.addOnce(task, { workspaceId }, key, restSeconds).catch(() => {});
+    this.jobs.add(task, { workspaceId }, key, restSeconds).catch(() => {});
   }
 }

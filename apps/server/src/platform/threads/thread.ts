@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { Worker } from 'node:worker_threads';
+import { Worker, type ResourceLimits } from 'node:worker_threads';
 import type { Answered, Asked } from './messages';
 
 /** Beside the server’s bundle; tests and benchmarks run from elsewhere, with the bundle built before them. */
@@ -21,13 +21,13 @@ export class Thread<Question, Answer> {
   #asked = 0;
   #ended: Error | null = null;
 
-  /** `data` is what the thread knows from its beginning, as its `workerData`. */
-  constructor(name: string, data?: unknown) {
+  /** `data` is what the thread knows from its beginning, as its `workerData`. A thread that needs more than its limits ends. */
+  constructor(name: string, data?: unknown, resourceLimits?: ResourceLimits) {
     const file = FOLDERS.map((folder) => fileURLToPath(new URL(`${folder}${name}.worker.js`, import.meta.url))).find(
       existsSync,
     );
     if (!file) throw new Error(`The bundle of the thread “${name}” is missing. Build the server.`);
-    this.#worker = new Worker(file, { workerData: data });
+    this.#worker = new Worker(file, { workerData: data, ...(resourceLimits ? { resourceLimits } : {}) });
     this.#worker.on('message', (message: Answered) => this.#hear(message));
     this.#worker.on('error', (cause: Error) => this.#end(cause));
     this.#worker.on('exit', () => this.#end(new Error(`The thread “${name}” ended early.`)));

@@ -1,17 +1,15 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Query, Req, Res } from '@nestjs/common';
-import type {} from '@fastify/multipart';
 import { ApiConsumes, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { CONSENT_CHANNELS, type ConsentChannel } from '@haycart/core';
+import { CONSENT_CHANNELS, LIMITS, type ConsentChannel } from '@haycart/core';
 import type { ConsentShape, FileShape, NoteShape, TaskLine, TaskShape } from '@haycart/api';
 import { IsBoolean, IsIn, IsISO8601, IsOptional, IsString, Length, Matches, ValidateIf } from 'class-validator';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ByCaller, type Caller } from '../../platform/auth/caller';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { ProblemError } from '../../platform/errors/problem-error';
+import { receiveFile } from '../../platform/receive-file';
 import { ActivitiesService } from './activities.service';
 import { kindFrom } from '../record-kinds';
-
-const LARGEST_FILE = 25 * 1024 * 1024;
 
 class NoteDto {
   @ApiProperty() @IsString() @Length(1, 100_000) text: string;
@@ -132,14 +130,8 @@ export class ActivitiesController {
     @Param('id') id: string,
     @Req() request: FastifyRequest,
   ): Promise<FileShape> {
-    if (!request.isMultipart()) throw new ProblemError('wrong-type', 'Send the file as multipart/form-data.');
-    const part = await request.file({ limits: { fileSize: LARGEST_FILE, files: 1 } });
-    if (!part) throw new ProblemError('unreadable', 'The request brings no file.');
-    const bytes = await part.toBuffer();
-    const name = part.filename.replace(/^.*[\\/]/, '').slice(0, 255) || 'file';
-    return this.#on(caller, kind, id, (tx) =>
-      this.activities.addFile(tx, id, { name, type: part.mimetype, bytes }, caller.by),
-    );
+    const file = await receiveFile(request, LIMITS.bodyWithFiles.most);
+    return this.#on(caller, kind, id, (tx) => this.activities.addFile(tx, id, file, caller.by));
   }
 
   /** The bytes as they came. A browser saves them and never shows them as a page of this site. */

@@ -1,7 +1,7 @@
 import type { RecordKind, RecordsDiff } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import { index, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
-import { time, workspaceId } from '../../platform/database/columns';
+import { time, transactionNumber, workspaceId } from '../../platform/database/columns';
 
 /** What one cause (a run, a person) did to one record. Traces, history and taking back read it. */
 export const recordChange = pgTable(
@@ -15,11 +15,16 @@ export const recordChange = pgTable(
     causeKind: text('cause_kind').$type<'run' | 'person' | 'import' | 'merge' | 'take-back'>().notNull(),
     causeId: uuid('cause_id').notNull(),
     diff: jsonb('diff').$type<RecordsDiff>().notNull(),
+    /** The transaction that wrote it: whoever follows changes goes by it, since ids do not tell what is committed. */
+    transaction: transactionNumber('transaction')
+      .notNull()
+      .default(sql`pg_current_xact_id()`),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     index('record_change_record').on(t.workspaceId, t.recordId, t.at.desc().nullsFirst()),
     index('record_change_cause').on(t.workspaceId, t.causeId),
+    index('record_change_followed').on(t.workspaceId, t.transaction, t.id),
   ],
 );
 

@@ -4,8 +4,10 @@ import { Inject, Injectable, Logger } from '@nestjs/common';
 import {
   answeredVersion,
   checkPayload,
+  isHiddenProgram,
   isJsonObject,
   jsonPointer,
+  LIMITS,
   readBody,
   readVisit,
   type JsonObject,
@@ -15,20 +17,25 @@ import {
 } from '@haycart/core';
 import { Webhook } from 'standardwebhooks';
 import { FormAnswers, type ReadPost } from '../../forms/form-answers.service';
+import { FormCounts } from '../../forms/form-counts.service';
 import { FormPages, type Asked } from '../../forms/form-pages.service';
-import { isPublicForm } from '../../forms/public-forms.service';
+import { sentBy } from '../../forms/seen';
+import { isPublicForm, type PublicForm } from '../../forms/public-forms.service';
 import { IntakeDirectory, type PublicIntake } from '../../intakes/intake-directory.service';
 import type { Config } from '../../platform/config';
+import { Doors } from '../../platform/doors';
 import { ProblemError, problemsAt } from '../../platform/errors/problem-error';
 import { asProblem } from '../../platform/errors/problem-filter';
 import { Metrics } from '../../platform/metrics';
 import { CONFIG } from '../../platform/tokens';
 import { FloodGuard } from '../../platform/flood-guard';
-import { BODY_LIMITS, readRequest, type ReadRequest } from './read-request';
-import { SubmissionInbox, type Arrival } from './submission-inbox.service';
+import { Turns } from '../../platform/budget';
+import { discard, type ArrivedFile } from './arrived-file';
+import { readRequest, type ReadRequest } from './read-request';
+import { SubmissionInbox, type Arrival, type Kept } from './submission-inbox.service';
 
 /** The most submissions that one post may bring. */
-const MOST_AT_ONCE = 500;
+const MOST_AT_ONCE = LIMITS.submissionsAtOnce.most;
 const PREFIX = '/in/';
 
 /**
@@ -38,6 +45,7 @@ const PREFIX = '/in/';
 @Injectable()
 export class AcceptHandler {
   readonly #floods = new FloodGuard();
+  readonly #writingFiles = new Turns(LIMITS.filesWrittenAtOnce.most);
   readonly #log = new Logger('accept');
 
   constructor(
@@ -46,7 +54,9 @@ export class AcceptHandler {
     @Inject(SubmissionInbox) private readonly inbox: SubmissionInbox,
     @Inject(FormPages) private readonly pages: FormPages,
     @Inject(FormAnswers) private readonly answers: FormAnswers,
+    @Inject(FormCounts) private readonly counts: FormCounts,
     @Inject(Metrics) private readonly metrics: Metrics,
+    @Inject(Doors) private readonly doors: Doors,
   ) {}
 
   /** Whether a request is for this handler. */
@@ -87,15 +97,22 @@ export class AcceptHandler {
       );
     }
 
-    const receivedAt = new Date();
-    const read = await readRequest(request).catch((thrown: unknown) => {
+    const read = await readRequest(request, this.doors.addressOf(request)).catch((thrown: unknown) => {
       if (html && thrown instanceof ProblemError && thrown.code === 'too-large') return null;
       throw thrown;
     });
-    if (!read) return this.pages.sendTooLarge(response, form!, asked, BODY_LIMITS.withFiles);
-    if (intake.secret) checkSignature(intake.secret, request, read.body);
+    if (!read) return this.pages.sendTooLarge(response, form!, asked, LIMITS.bodyWithFiles.most);
+    try {
+      await this.#take({ request, response, intake, form, html, asked, query }, read);
+    } finally {
+      await discard(read.files);
+    }
+  }
+
+  async #take({ request, response, intake, form, html, asked, query }: Post, read: ReadRequest): Promise<void> {
+    if (intake.secrets.length) checkSignature(intake.secrets, request, read.body);
     const { payloads: sent, list } = payloadsOf(read);
-    const from = { receivedAt, address: request.socket.remoteAddress ?? '' };
+    const from = { receivedAt: new Date(), address: this.doors.addressOf(request) };
     const post = form && (await this.answers.read(form, sent, read.files, asked.query, from));
     if (post && form.forColleagues && !post.entry) {
       if (html) return await this.pages.sendForColleagues(response, form, asked);
@@ -108,21 +125,23 @@ export class AcceptHandler {
       throw refusedAnswers(refused, list);
     }
     const payloads = post?.answers.map((one) => one.payload) ?? sent;
+    const files = form ? askedFiles(read.files, payloads[0]) : checkedFiles(read.files);
 
     const headers = { referer: request.headers.referer, userAgent: request.headers['user-agent'] };
     const arrivals = payloads.map((payload, index): Arrival => ({
       workspaceId: intake.workspaceId,
       intakeId: intake.id,
-      receivedAt,
       ...(list || (form && payload)
         ? { format: 'json' as const, body: Buffer.from(JSON.stringify(payload)) }
         : { format: read.format, body: read.body }),
       visit: this.#visit(readVisit({ handedOver: payload?._visit, query, headers }), post),
-      files: index === 0 ? read.files : [],
+      files: index === 0 ? files : [],
       ...(post?.answers[index]?.suspicion ? { suspicion: post.answers[index].suspicion } : {}),
     }));
-    const ids = await this.#keep(arrivals, request, read, payloads[0] ?? undefined);
+    const keep = () => this.#keep(arrivals, request, read, payloads[0] ?? undefined, intake.secrets.length > 0);
+    const { ids, isNew } = await (files.length ? this.#writingFiles.with(keep) : keep());
     this.metrics.accepted.inc(ids.length);
+    if (html && isNew) this.counts.count(post!.form, sentBy(sent[0], arrivals[0]!.visit));
     if (html) await this.pages.sendThanks(response, post!.form, asked, payloads[0] ?? {});
     else acknowledge(response, list ? { submissionIds: ids } : { submissionId: ids[0]! });
   }
@@ -139,7 +158,7 @@ export class AcceptHandler {
 
   #guard(request: IncomingMessage, intake: PublicIntake): void {
     if (intake.perMinute === null) return;
-    const wait = this.#floods.wait(`${intake.id} ${request.socket.remoteAddress}`, intake.perMinute, Date.now());
+    const wait = this.#floods.wait(`${intake.id} ${this.doors.addressOf(request)}`, intake.perMinute, Date.now());
     if (wait)
       throw new ProblemError(
         'too-many',
@@ -154,17 +173,25 @@ export class AcceptHandler {
     request: IncomingMessage,
     read: ReadRequest,
     payload: JsonObject | undefined,
-  ): Promise<string[]> {
+    signed: boolean,
+  ): Promise<Kept> {
     const hash = () =>
       createHash('sha256')
         .update(read.body)
-        .update(read.files.map(({ bytes }) => createHash('sha256').update(bytes).digest('hex')).join())
+        .update(read.files.map((file) => file.hash).join())
         .digest('base64url');
     const given = request.headers['idempotency-key'];
     if (typeof given === 'string' && given !== '') {
-      if (given.length > 255) throw new ProblemError('refused', 'The Idempotency-Key has more than 255 characters.');
+      if (given.length > LIMITS.idempotencyKey.most)
+        throw new ProblemError(
+          'refused',
+          `The Idempotency-Key has more than ${LIMITS.idempotencyKey.most} characters.`,
+        );
       return this.inbox.keepOnce(arrivals, `given ${given}`, hash());
     }
+    // A signed post that comes again is the same one (Standard Webhooks): it is answered as the first time.
+    const webhook = request.headers['webhook-id'];
+    if (signed && typeof webhook === 'string') return this.inbox.keepOnce(arrivals, `webhook ${webhook}`, 'signed');
     // A hosted form sends a mark of its page, so that a double click is one submission; changed answers are another.
     const once = payload?._once;
     if (typeof once === 'string' && once.length <= 100 && once !== '') {
@@ -172,9 +199,44 @@ export class AcceptHandler {
       return this.inbox.keepOnce(arrivals, `once ${once.replaceAll('\0', '')} ${bodyHash}`, bodyHash);
     }
     if (arrivals.length === 1 && !read.files.length && !arrivals[0]!.suspicion)
-      return [await this.inbox.keep(arrivals[0]!)];
-    return this.inbox.keepAll(arrivals);
+      return { ids: [await this.inbox.keep(arrivals[0]!)], isNew: true };
+    return { ids: await this.inbox.keepAll(arrivals), isNew: true };
   }
+}
+
+/** A post to a live intake. */
+interface Post {
+  request: IncomingMessage;
+  response: ServerResponse;
+  intake: PublicIntake;
+  form: PublicForm | null;
+  html: boolean;
+  asked: Asked;
+  query: URLSearchParams | undefined;
+}
+
+/** The files that a form asked for, which its answers name; others are answers to questions that were not shown. */
+function askedFiles(files: readonly ArrivedFile[], payload: JsonObject | null | undefined): ArrivedFile[] {
+  const named = new Set(
+    Object.values(payload ?? {})
+      .flat()
+      .map((answer) => (isJsonObject(answer) ? answer.file : null)),
+  );
+  return files.filter(({ id }) => named.has(id));
+}
+
+/** The files of a post to an endpoint, which takes any kind but programs under a false name. @throws ProblemError 422 */
+function checkedFiles(files: ArrivedFile[]): ArrivedFile[] {
+  const errors = files
+    .filter(({ begin, name }) => isHiddenProgram(begin, name))
+    .map(({ part }) => ({
+      at: jsonPointer([part]),
+      code: 'wrong-file-type',
+      message: 'It is a program, and its name says otherwise.',
+    }));
+  if (errors.length)
+    throw new ProblemError('refused', 'A file is a program under another name. Nothing was kept.', errors);
+  return files;
 }
 
 function splitAddress(url: string): [key: string, query: URLSearchParams | undefined] {
@@ -220,20 +282,26 @@ function refusedAnswers(refused: readonly RefusedAnswer[][], list: boolean): Pro
   return new ProblemError('refused', 'Some answers do not fit the form. Nothing was kept.', errors);
 }
 
-function checkSignature(secret: string, { headers }: IncomingMessage, body: Buffer): void {
-  const text = (name: string) => String(headers[name] ?? '');
-  try {
-    new Webhook(secret).verify(body, {
-      'webhook-id': text('webhook-id'),
-      'webhook-timestamp': text('webhook-timestamp'),
-      'webhook-signature': text('webhook-signature'),
-    });
-  } catch {
-    throw new ProblemError(
-      'signature',
-      'The webhook-signature is missing, too old, or does not fit the body and the secret of this intake.',
-    );
+/** Checks a signature by any of the secrets, of which there are two for a while after a change. @throws ProblemError 401 */
+function checkSignature(secrets: readonly string[], { headers }: IncomingMessage, body: Buffer): void {
+  const text = (name: string) => String(headers[name] ?? '').slice(0, LIMITS.webhookHeader.most);
+  const signed = {
+    'webhook-id': text('webhook-id'),
+    'webhook-timestamp': text('webhook-timestamp'),
+    'webhook-signature': text('webhook-signature'),
+  };
+  for (const secret of secrets) {
+    try {
+      new Webhook(secret).verify(body, signed);
+      return;
+    } catch {
+      // Another one may fit.
+    }
   }
+  throw new ProblemError(
+    'signature',
+    'The webhook-signature is missing, too old, or does not fit the body and the secret of this intake.',
+  );
 }
 
 const ANY_SITE = { 'access-control-allow-origin': '*' };

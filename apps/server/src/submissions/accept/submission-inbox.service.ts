@@ -1,16 +1,19 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { BodyFormat, Suspicion, Visit } from '@haycart/core';
+import { LIMITS, type BodyFormat, type Suspicion, type Visit } from '@haycart/core';
 import { newId } from '../../platform/new-id';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { packed } from '../../platform/database/packed';
 import { Events } from '../../platform/events/events';
 import { ProblemError } from '../../platform/errors/problem-error';
+import type { ArrivedFile } from './arrived-file';
+import { keepFiles } from './file-store';
 
 /** Something to be kept: one submission, before it has an id. */
 export interface Arrival {
   workspaceId: string;
   intakeId: string;
-  receivedAt: Date;
+  /** When it arrived, where that is known from elsewhere; else the database's time, by which all that compares is told. */
+  receivedAt?: Date;
   format: BodyFormat;
   body: Buffer;
   visit: Visit;
@@ -21,12 +24,10 @@ export interface Arrival {
   suspicion?: Suspicion | undefined;
 }
 
-/** A file of a multipart body. Its id stands in the payload. */
-export interface ArrivedFile {
-  id: string;
-  name: string;
-  type: string;
-  bytes: Buffer;
+/** What was kept: the ids, and whether it is kept now or was before. */
+export interface Kept {
+  ids: string[];
+  isNew: boolean;
 }
 
 interface Waiting {
@@ -39,14 +40,15 @@ interface Waiting {
 /** How many inserts run at once; what arrives meanwhile goes together in the next. */
 const IN_FLIGHT = 2;
 const MOST_TOGETHER = 200;
-/** Above this many waiting, more are refused rather than kept waiting: memory is bounded. */
-const MOST_WAITING = 5_000;
+const MOST_BYTES_TOGETHER = 8 * 1_048_576;
+/** What one that waits takes besides its body, about. */
+const OVERHEAD = 2_000;
 
 const COLUMNS = '(workspace_id, id, intake_id, received_at, format, body, visit, due_at)';
 const INSERT_ONE = `insert into submission ${COLUMNS}
-  select $1::uuid, $2::uuid, $3::uuid, $4::timestamptz, $5::text, $6::bytea, $7::jsonb, $4::timestamptz from entered`;
+  select $1::uuid, $2::uuid, $3::uuid, coalesce($4::timestamptz, now()), $5::text, $6::bytea, $7::jsonb, now() from entered`;
 const insertMany = (from: string) => `insert into submission ${COLUMNS.replace(')', ', gives_way)')}
-  select $1::uuid, s.id, s.intake_id, s.received_at, s.format, substring($6::bytea from s.start for s.length), s.visit, s.received_at, s.gives_way
+  select $1::uuid, s.id, s.intake_id, coalesce(s.received_at, now()), s.format, substring($6::bytea from s.start for s.length), s.visit, now(), s.gives_way
   from ${from} unnest($2::uuid[], $3::uuid[], $4::timestamptz[], $5::text[], $7::int[], $8::int[], $9::jsonb[], $10::boolean[])
     s (id, intake_id, received_at, format, start, length, visit, gives_way)`;
 const INSERT_MANY = insertMany('entered,');
@@ -58,7 +60,9 @@ const INSERT_ALL = insertMany('');
  */
 @Injectable()
 export class SubmissionInbox {
-  readonly #waiting: Waiting[] = [];
+  /** What waits, by workspace; the one whose turn it is first. */
+  readonly #waiting = new Map<string, Waiting[]>();
+  #bytes = 0;
   #inFlight = 0;
 
   constructor(
@@ -68,7 +72,9 @@ export class SubmissionInbox {
 
   /** Keeps one submission and answers its id. */
   keep(arrival: Arrival): Promise<string> {
-    if (this.#waiting.length >= MOST_WAITING)
+    const { workspaceId, body } = arrival;
+    // Above this more are refused rather than kept waiting: memory is bounded.
+    if (this.#bytes + body.length + OVERHEAD > LIMITS.inboxBytes.most)
       throw new ProblemError(
         'not-available',
         'More arrives than can be kept just now. Send it again soon.',
@@ -76,7 +82,10 @@ export class SubmissionInbox {
         2,
       );
     return new Promise((resolve, reject) => {
-      this.#waiting.push({ id: newId(), arrival, resolve, reject });
+      const own = this.#waiting.get(workspaceId) ?? [];
+      own.push({ id: newId(), arrival, resolve, reject });
+      this.#waiting.set(workspaceId, own);
+      this.#bytes += body.length + OVERHEAD;
       this.#flush();
     });
   }
@@ -98,21 +107,21 @@ export class SubmissionInbox {
    * Keeps several under an idempotency key: the same key with the same body again gives the first answer and keeps
    * nothing. Of two at the same moment the later waits for the earlier.
    */
-  async keepOnce(arrivals: readonly Arrival[], key: string, bodyHash: string): Promise<string[]> {
-    const { workspaceId, intakeId, receivedAt } = arrivals[0]!;
-    const ids = await this.database.inWorkspace(workspaceId, async (tx) => {
+  async keepOnce(arrivals: readonly Arrival[], key: string, bodyHash: string): Promise<Kept> {
+    const { workspaceId, intakeId } = arrivals[0]!;
+    const kept = await this.database.inWorkspace(workspaceId, async (tx) => {
       await tx.statement(
         'idempotency_expired',
-        `delete from idempotency where workspace_id = $1 and intake_id = $2 and key = $3 and at < now() - interval '24 hours'`,
+        `delete from idempotency where workspace_id = $1 and intake_id = $2 and key = $3 and at < now() - interval '${LIMITS.idempotency.most} hours'`,
         [workspaceId, intakeId, key],
       );
       const fresh = arrivals.map(() => newId());
       const [taken] = await tx.statement(
         'idempotency_take',
-        `insert into idempotency (workspace_id, intake_id, key, body_hash, submission_ids, at) values ($1, $2, $3, $4, $5::uuid[], $6) on conflict do nothing returning key`,
-        [workspaceId, intakeId, key, bodyHash, fresh, receivedAt],
+        `insert into idempotency (workspace_id, intake_id, key, body_hash, submission_ids, at) values ($1, $2, $3, $4, $5::uuid[], now()) on conflict do nothing returning key`,
+        [workspaceId, intakeId, key, bodyHash, fresh],
       );
-      if (taken) return insertAll(tx, arrivals, fresh);
+      if (taken) return { ids: await insertAll(tx, arrivals, fresh), isNew: true };
       const [known] = await tx.statement<{ body_hash: string; submission_ids: string[] }>(
         'idempotency_known',
         'select body_hash, submission_ids from idempotency where workspace_id = $1 and intake_id = $2 and key = $3',
@@ -123,26 +132,23 @@ export class SubmissionInbox {
           'idempotency-mismatch',
           'This Idempotency-Key was used in the last 24 hours with another body. Use a new key for a new submission.',
         );
-      return known!.submission_ids;
+      return { ids: known!.submission_ids, isNew: false };
     });
     this.events.tellSoon(workspaceId, 'submissions');
-    return ids;
+    return kept;
   }
 
+  /** Writes what waits, one workspace after the other, so that none waits for a long queue of another. */
   #flush(): void {
-    while (this.#inFlight < IN_FLIGHT && this.#waiting.length) {
-      const { workspaceId } = this.#waiting[0]!.arrival;
-      // Arrivals of another workspace wait for the next insert, which is theirs.
-      let count = 1;
-      while (
-        count < this.#waiting.length &&
-        count < MOST_TOGETHER &&
-        this.#waiting[count]!.arrival.workspaceId === workspaceId
-      )
-        count += 1;
+    while (this.#inFlight < IN_FLIGHT && this.#waiting.size) {
+      const [workspaceId, own] = this.#waiting.entries().next().value!;
+      const together = own.splice(0, countTogether(own));
+      this.#waiting.delete(workspaceId);
+      if (own.length) this.#waiting.set(workspaceId, own);
       this.#inFlight += 1;
-      void this.#insert(workspaceId, this.#waiting.splice(0, count)).finally(() => {
+      void this.#insert(workspaceId, together).finally(() => {
         this.#inFlight -= 1;
+        for (const { arrival } of together) this.#bytes -= arrival.body.length + OVERHEAD;
         this.#flush();
       });
     }
@@ -161,19 +167,37 @@ export class SubmissionInbox {
   }
 }
 
-type Kept = Pick<Waiting, 'id' | 'arrival'>;
-
-function oneRow({ id, arrival }: Kept): unknown[] {
-  return [id, arrival.intakeId, arrival.receivedAt, arrival.format, arrival.body, JSON.stringify(arrival.visit)];
+/** Returns how many waiting submissions go into one statement, by count and bytes. */
+function countTogether(waiting: readonly Waiting[]): number {
+  let count = 0;
+  let bytes = 0;
+  while (count < waiting.length && count < MOST_TOGETHER && (count === 0 || bytes < MOST_BYTES_TOGETHER)) {
+    bytes += waiting[count]!.arrival.body.length;
+    count += 1;
+  }
+  return count;
 }
 
-function manyRows(together: readonly Kept[]): unknown[] {
+type Row = Pick<Waiting, 'id' | 'arrival'>;
+
+function oneRow({ id, arrival }: Row): unknown[] {
+  return [
+    id,
+    arrival.intakeId,
+    arrival.receivedAt ?? null,
+    arrival.format,
+    arrival.body,
+    JSON.stringify(arrival.visit),
+  ];
+}
+
+function manyRows(together: readonly Row[]): unknown[] {
   const column = (value: (arrival: Arrival) => unknown) => together.map(({ arrival }) => value(arrival));
   const { bytes, starts, lengths } = packed(together.map(({ arrival }) => arrival.body));
   return [
     together.map(({ id }) => id),
     column(({ intakeId }) => intakeId),
-    column(({ receivedAt }) => receivedAt),
+    column(({ receivedAt }) => receivedAt ?? null),
     column(({ format }) => format),
     bytes,
     starts,
@@ -197,13 +221,7 @@ async function insertAll(
         `update submission set state = 'set-aside', suspicion = $3 where workspace_id = $1 and id = $2`,
         [tx.workspaceId, ids[index], JSON.stringify(suspicion)],
       );
-    for (const file of files) {
-      await tx.statement(
-        'insert_file',
-        'insert into submission_file (workspace_id, id, submission_id, name, type, bytes) values ($1, $2, $3, $4, $5, $6)',
-        [tx.workspaceId, file.id, ids[index], file.name, file.type, file.bytes],
-      );
-    }
+    if (files.length) await keepFiles(tx, arrivals[index]!.intakeId, ids[index]!, files);
   }
   return ids;
 }

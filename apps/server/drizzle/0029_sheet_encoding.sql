@@ -1,0 +1,1 @@
+ALTER TABLE "sheet_file" ADD COLUMN "read_as" text;

@@ -1,0 +1,14 @@
+import { SetMetadata } from '@nestjs/common';
+
+export const PUBLIC = 'haycart:public';
+export const NEEDS_PERSON = 'haycart:needs-person';
+export const TAKES_SENDERS = 'haycart:takes-senders';
+
+/** Marks what needs no session and no token. */
+export const Public = () => SetMetadata(PUBLIC, true);
+
+/** Marks what only a person who is signed in may change: people, tokens, secrets, domains. */
+export const NeedsPerson = () => SetMetadata(NEEDS_PERSON, true);
+
+/** Marks what a token may do that may only bring submissions and files in. */
+export const TakesSenders = () => SetMetadata(TAKES_SENDERS, true);

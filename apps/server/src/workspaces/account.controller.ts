@@ -1,0 +1,103 @@
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, ParseUUIDPipe, Post, Put, Req } from '@nestjs/common';
+import { ApiProperty, ApiTags } from '@nestjs/swagger';
+import type { NewTokenShape, SessionLine, TokenLine, TokenScope } from '@haycart/api';
+import { IsIn, IsInt, IsString, Length, Max, Min } from 'class-validator';
+import type { FastifyRequest } from 'fastify';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { readCookie, SESSION_COOKIE } from '../platform/auth/cookies';
+import { NeedsPerson } from '../platform/auth/marks';
+import { Database } from '../platform/database/database';
+import { Doors } from '../platform/doors';
+import { ProblemError } from '../platform/errors/problem-error';
+import { PASSWORD_LENGTH } from './passwords';
+import { PersonLinks } from './person-links.service';
+import { SessionsService } from './sessions.service';
+import { TokensService } from './tokens.service';
+
+class PasswordDto {
+  @ApiProperty() @IsString() @Length(1, PASSWORD_LENGTH.most) old: string;
+  @ApiProperty() @IsString() @Length(1, PASSWORD_LENGTH.most) password: string;
+}
+
+class TokenDto {
+  @ApiProperty() @IsString() @Length(1, 80) name: string;
+  @ApiProperty({ enum: ['read', 'send', 'all'] }) @IsIn(['read', 'send', 'all']) scope: TokenScope;
+  @ApiProperty({ description: 'Days until it ends' }) @IsInt() @Min(1) @Max(366) days: number;
+}
+
+/** One's own password and sessions, and the tokens of the workspace. */
+@ApiTags('access')
+@Controller('api/v1')
+@NeedsPerson()
+export class AccountController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(Doors) private readonly doors: Doors,
+    @Inject(PersonLinks) private readonly links: PersonLinks,
+    @Inject(SessionsService) private readonly sessions: SessionsService,
+    @Inject(TokensService) private readonly tokens: TokensService,
+  ) {}
+
+  @Put('account/password')
+  @HttpCode(204)
+  password(
+    @ByCaller() caller: Caller,
+    @Body() { old, password }: PasswordDto,
+    @Req() request: FastifyRequest,
+  ): Promise<void> {
+    return this.database.inWorkspace(caller.workspaceId, (tx) =>
+      this.links.change(tx, personOf(caller), old, password, this.#session(request)),
+    );
+  }
+
+  @Get('account/sessions')
+  mySessions(@ByCaller() caller: Caller, @Req() request: FastifyRequest): Promise<SessionLine[]> {
+    return this.database.inWorkspace(caller.workspaceId, (tx) =>
+      this.sessions.of(tx, personOf(caller), this.#session(request)),
+    );
+  }
+
+  @Delete('account/sessions/:id')
+  @HttpCode(204)
+  endSession(@ByCaller() caller: Caller, @Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.database.inWorkspace(caller.workspaceId, (tx) => this.sessions.end(tx, personOf(caller), id));
+  }
+
+  /** Ends all of one's sessions but this one. */
+  @Delete('account/sessions')
+  @HttpCode(204)
+  endOthers(@ByCaller() caller: Caller, @Req() request: FastifyRequest): Promise<void> {
+    return this.database.inWorkspace(caller.workspaceId, (tx) =>
+      this.sessions.endAll(tx, personOf(caller), this.#session(request)),
+    );
+  }
+
+  @Get('tokens')
+  allTokens(@ByCaller() { workspaceId }: Caller): Promise<TokenLine[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.tokens.all(tx));
+  }
+
+  /** The secret is in this answer alone. */
+  @Post('tokens')
+  @HttpCode(201)
+  makeToken(@ByCaller() caller: Caller, @Body() { name, scope, days }: TokenDto): Promise<NewTokenShape> {
+    const wish = { name: name.trim(), scope, hours: days * 24, personId: personOf(caller) };
+    return this.database.inWorkspace(caller.workspaceId, (tx) => this.tokens.make(tx, wish));
+  }
+
+  @Delete('tokens/:id')
+  @HttpCode(204)
+  revoke(@ByCaller() { workspaceId }: Caller, @Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.tokens.revoke(tx, id));
+  }
+
+  #session(request: FastifyRequest): string | undefined {
+    return readCookie(request, SESSION_COOKIE, this.doors.secure);
+  }
+}
+
+/** @throws ProblemError 403 for a token, which has neither password nor sessions. */
+function personOf({ by }: Caller): string {
+  if (by.kind !== 'person') throw new ProblemError('not-allowed', 'Only a person who is signed in may do this.');
+  return by.id;
+}
