@@ -71,6 +71,7 @@ test('the grid is narrowed by owner, closing asks why, and a stage’s worth is 
   await page.getByLabel('Team').selectOption('Continental');
   await page.keyboard.press('Escape');
   await expect(page.getByText('Owner is in the team continental')).toBeVisible();
+  await expect(page.getByRole('table', { name: /in New builds$/ })).toHaveAttribute('aria-busy', 'false');
   const card = page.getByRole('button', { name: /in this stage/ }).first();
   await card.focus();
   await page.keyboard.press('7');

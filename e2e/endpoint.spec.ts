@@ -21,9 +21,9 @@ test('a new endpoint shows what is posted to it, and a route made from that writ
   await expect(page.getByRole('table').getByText('visitor.first_name')).toBeVisible();
   await expect(page.getByRole('button', { name: /wanjiru MOSS/ })).toContainText('no route takes it');
 
-  await page.getByRole('link', { name: /^Routes/ }).click();
-  await page.getByRole('button', { name: 'New route' }).click();
-  await page.getByLabel('Takes from').selectOption('Allotment fair');
+  await page.getByRole('link', { name: 'New route from it' }).click();
+  await expect(page.getByLabel('Takes from').getByRole('option', { selected: true })).toHaveText('Allotment fair');
+  await expect(page.getByLabel('Name')).toHaveValue('Allotment fair');
   await page.getByLabel('Name').fill('Fair visitors');
   await page.getByRole('button', { name: 'Make the draft' }).click();
   const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });

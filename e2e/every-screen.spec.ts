@@ -71,6 +71,16 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
     },
   ],
   ['is it ready?', '/set-up/ready', (page) => page.getByRole('heading', { name: 'Is everybody in a team?' }).waitFor()],
+  [
+    'tokens',
+    '/set-up/tokens',
+    (page) =>
+      page
+        .getByText(/No tokens|Ends/)
+        .first()
+        .waitFor(),
+  ],
+  ['your account', '/account', (page) => page.getByText('this browser').waitFor()],
   ['a person', '/set-up/people', (page) => page.getByRole('heading', { name: 'Anneke Prins' }).waitFor()],
   ['the lists', '/set-up/lists', (page) => page.getByRole('table', { name: 'Lists' }).waitFor()],
   ['the workspace', '/set-up/workspace', (page) => page.getByRole('heading', { name: 'Exchange rates' }).waitFor()],

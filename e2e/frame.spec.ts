@@ -82,9 +82,30 @@ test('a server that cannot be reached is said in words, and what is there again 
   await page.route('**/api/v1/routes', (route) => route.abort());
   await page.goto('/routes');
   await expect(page.getByRole('alert')).toContainText('Hay Cart does not answer.');
+  await expect(page.getByRole('button', { name: 'Try again' })).toBeVisible();
   await page.unroute('**/api/v1/routes');
-  await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('link', { name: /Dealer application/ }).first()).toBeVisible();
+});
+
+test('the window is called what the page is', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('link', { name: /^Routes/ }).click();
+  await expect(page).toHaveTitle('Routes, Hay Cart');
+  await page
+    .getByRole('link', { name: /Dealer application/ })
+    .first()
+    .click();
+  await expect(page).toHaveTitle('Dealer application, Hay Cart');
+});
+
+test('a page says at once that it is offline, and goes on when it is not', async ({ page, context }) => {
+  await signIn(page);
+  await page.getByRole('link', { name: /^Routes/ }).click();
+  await context.setOffline(true);
+  await page.getByRole('link', { name: /^Records/ }).click();
+  await expect(page.getByRole('alert').first()).toContainText('Hay Cart does not answer.');
+  await context.setOffline(false);
+  await expect(page.getByRole('row').nth(1)).toBeVisible();
 });
 
 test('a stage that another person renames meanwhile changes on this screen by itself', async ({

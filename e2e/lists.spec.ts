@@ -17,6 +17,17 @@ test('submissions are narrowed by words in one line, kept in the address', async
   await expect(first).toContainText('Last name is needed');
 });
 
+test('how many ended how is said in words, and narrows the list', async ({ page }) => {
+  await page.goto('/submissions');
+  const failed = page.getByRole('button', { name: /^\d+ failed$/ });
+  await failed.click();
+  await expect(page).toHaveURL(/outcome=failed/);
+  await expect(failed).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: /written$/ })).toBeHidden();
+  await failed.click();
+  await expect(page.getByRole('button', { name: /written$/ })).toBeVisible();
+});
+
 test('a failed run says why, shows what was sent, and leads to the route with that sample', async ({ page }) => {
   await page.goto('/submissions?outcome=failed');
   await page.getByRole('table').getByRole('row').nth(1).click();

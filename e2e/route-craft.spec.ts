@@ -72,7 +72,7 @@ test('a messy payload is mapped with suggestions, rehearsed, caught up on, and w
   await expect(page.getByRole('dialog')).toContainText('nothing else touched them');
   await page.getByRole('button', { name: 'Take back 1 run' }).click();
   await expect.poll(() => total(page.request, 'contacts', site)).toBe(0);
-  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await page.getByRole('listitem').filter({ hasText: /^Took back/ }).getByRole('button', { name: 'Undo' }).click();
   await expect.poll(() => total(page.request, 'contacts', site)).toBe(1);
 });
 
@@ -199,7 +199,7 @@ test('a field whose sender gives only an id is named once, beside its examples, 
   await page.getByRole('button', { name: 'Names from a file…' }).click();
   const dialog = page.getByRole('dialog', { name: 'Names from a file' });
   await dialog.getByLabel('The document').fill('{ "questions": [');
-  await expect(dialog.getByText('This is not valid JSON yet.')).toBeVisible();
+  await expect(dialog.getByText('This is no JSON and no table of two columns yet.')).toBeVisible();
   await dialog.getByLabel('The document').fill(JSON.stringify({ questions: [{ id: 'f8', title: 'Where to write' }] }));
   await expect(dialog.getByRole('status', { name: 'Names found' })).toContainText('1 name for 1 field without one');
   await dialog.getByRole('button', { name: 'Keep 1 name' }).click();

@@ -25,7 +25,7 @@ test('a draft is compared with what runs over a year of submissions, and what di
   await rehearsal.getByRole('tab', { name: 'Many' }).click();
   await rehearsal.getByLabel('The latest').selectOption('10,000 submissions');
   await rehearsal.getByRole('button', { name: 'Rehearse them' }).click();
-  await expect(rehearsal.getByText(/\d+ submissions rehearsed, [\d,]+ of them differ\./)).toBeVisible({
+  await expect(rehearsal.getByText(/\d submissions rehearsed, [\d,]+ of them differ\./)).toBeVisible({
     timeout: 60_000,
   });
   await rehearsal.getByText('The contact’s First name is another').click();
@@ -40,6 +40,9 @@ test('what a route wrote on one day is taken back, leaving what people changed s
   page,
 }, { retry }) => {
   const id = await openRoute(page, 'Site survey request');
+  const takenBack = async () =>
+    ((await (await page.request.get(`/api/v1/submissions?route=${id}&outcome=taken-back`)).json()) as { total: number })
+      .total;
   // The day with the most arrivals of the last weeks is the Tuesday on which everything went wrong; a day whose records
   // people work with already has nothing to take back.
   const since = daysAgo(40).toISOString();
@@ -71,13 +74,11 @@ test('what a route wrote on one day is taken back, leaving what people changed s
   const act = dialog.getByRole('button', { name: `Take back ${arrived} ${arrived === 1 ? 'run' : 'runs'}` });
   await expect(act).toBeEnabled();
   await expect(dialog.getByText(/would (go back|be removed)/).first()).toBeVisible();
+  const already = await takenBack();
   await act.click();
   const done = page.getByText(new RegExp(`^Took back ${arrived} runs?`));
   await expect(done).toBeVisible();
-  const takenBack = async () =>
-    ((await (await page.request.get(`/api/v1/submissions?route=${id}&outcome=taken-back`)).json()) as { total: number })
-      .total;
-  expect(await takenBack()).toBeGreaterThanOrEqual(arrived);
-  await page.getByRole('button', { name: 'Undo' }).last().click();
-  await expect.poll(takenBack).toBe(0);
+  expect(await takenBack()).toBe(already + arrived);
+  await page.getByRole('listitem').filter({ has: done }).getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(takenBack).toBe(already);
 });

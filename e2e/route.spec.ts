@@ -84,3 +84,20 @@ test('a paused route holds what arrives until it is resumed', async ({ page, req
   await page.getByRole('link', { name: /^Submissions/ }).click();
   await expect(page.getByRole('row', { name: /lena@example.com/ })).toContainText('new contact');
 });
+
+test('nothing is said to stand in the way of a route that runs', async ({ page }) => {
+  await signIn(page);
+  const routes = (await (await page.request.get('/api/v1/routes')).json()) as {
+    id: string;
+    name: string;
+    state: string;
+  }[];
+  const live = routes.filter(({ state, name }) => state === 'live' && /survey|readers|application|calls/i.test(name));
+  expect(live).toHaveLength(4);
+  for (const { id } of live) {
+    await page.goto(`/routes/${id}`);
+    const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });
+    await expect(rehearsal.getByText('The same in sentences')).toBeVisible();
+    await expect(rehearsal.getByText('In the way')).toBeHidden();
+  }
+});

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { signIn } from './support';
+import { saved, signIn } from './support';
 
 test.beforeEach(async ({ page }) => signIn(page));
 
@@ -43,7 +43,7 @@ test('a pipeline and its stages are made, named and put in order by keyboard alo
   await page.getByLabel('Probability of Priced, percent').fill('140');
   await expect(page.getByRole('alert')).toContainText('from 0 to 100');
   await page.getByLabel('Probability of Priced, percent').fill('40');
-  await page.keyboard.press('Enter');
+  await saved(page, () => page.keyboard.press('Enter'));
   await page.reload();
   await expect(page.getByLabel('Probability of Priced, percent')).toHaveValue('40');
   await expect.poll(() => names(page, 'Repairs')).toEqual(['Priced', 'Reported', 'Visited', 'Won', 'Lost']);
@@ -167,9 +167,11 @@ test('fields are made by pasting a header row; one is fed, taken out of use, and
 
 test('a route that is put into a pipeline begins where that pipeline says', async ({ page }) => {
   await page.goto('/set-up/pipelines/dealers');
-  await page.getByRole('radio', { name: 'New deals begin in Vetting' }).check();
+  const begins = (stage: string) => page.getByRole('radio', { name: `New deals begin in ${stage}` });
+  // A try before this one may have left it so.
+  if (!(await begins('Vetting').isChecked())) await saved(page, () => begins('Vetting').click());
   await page.reload();
-  await expect(page.getByRole('radio', { name: 'New deals begin in Vetting' })).toBeChecked();
+  await expect(begins('Vetting')).toBeChecked();
   await page.goto('/routes');
   await page
     .getByRole('link', { name: /Price list readers/ })
@@ -183,5 +185,6 @@ test('a route that is put into a pipeline begins where that pipeline says', asyn
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('The draft is what runs')).toBeVisible();
   await page.goto('/set-up/pipelines/dealers');
-  await page.getByRole('radio', { name: 'New deals begin in Applied' }).check();
+  await saved(page, () => begins('Applied').click());
+  await expect(begins('Applied')).toBeChecked();
 });

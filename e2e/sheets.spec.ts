@@ -89,3 +89,16 @@ test('a file is taken back as a whole, but for what somebody works with since', 
   await expect(page.getByRole('row', { name: /Haverkamp/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /Palland/ })).toHaveCount(0);
 });
+
+test('a file whose encoding is a guess is brought in as somebody says', async ({ page }, { retry }) => {
+  await page.goto('/intakes');
+  await page.getByRole('button', { name: 'Bring a file in' }).click();
+  const dialog = page.getByRole('dialog');
+  const buffer = Buffer.from('Ad;Soyad\nI\xfe\xfdl;G\xfcne\xfe\n', 'latin1');
+  await dialog.getByLabel('File').setInputFiles({ name: `izmir-${retry}.csv`, mimeType: 'text/csv', buffer });
+  await expect(dialog.getByRole('cell', { name: 'Iþýl' })).toBeVisible();
+  await dialog.getByLabel('Its letters are read as').selectOption('Turkish (Windows-1254)');
+  await expect(dialog.getByRole('cell', { name: 'Işıl' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(page.getByText('1 row read; 2 columns, semicolons, windows-1254')).toBeVisible();
+});

@@ -59,3 +59,10 @@ export async function publish(page: Page, version: number): Promise<void> {
   await page.getByRole('button', { name: `Publish version ${version}` }).click();
   await expect(page.getByText(`live, version ${version}`)).toBeVisible();
 }
+
+/** Does something that changes what is kept, and waits until the server has answered. */
+export async function saved(page: Page, act: () => Promise<void>): Promise<void> {
+  const answered = page.waitForResponse((response) => response.request().method() === 'PATCH');
+  await act();
+  expect((await answered).ok()).toBe(true);
+}

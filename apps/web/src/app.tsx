@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider, useRouteError } from 'react-router';
-import { ApiError } from './api/client';
+import { ApiError, call, noAnswer } from './api/client';
 import { sessionQuery } from './api/queries';
 import { Empty, Failed, Loading } from './components/status';
 import { Frame } from './frame/frame';
@@ -41,10 +41,14 @@ const WorkspaceSetUp = lazy(() =>
   import('./set-up/workspace-set-up').then(({ WorkspaceSetUp }) => ({ default: WorkspaceSetUp })),
 );
 
+const TokensSetUp = lazy(() => import('./set-up/tokens-set-up').then(({ TokensSetUp }) => ({ default: TokensSetUp })));
+const Account = lazy(() => import('./account/account').then(({ Account }) => ({ default: Account })));
+const Welcome = lazy(() => import('./sign-in/welcome').then(({ Welcome }) => ({ default: Welcome })));
+
 const OpenEntry = lazy(() => import('./entry/open-entry').then(({ OpenEntry }) => ({ default: OpenEntry })));
 
 /** What opens without signing in, by a link that is secret. */
-const OPEN = /^\/entry\//;
+const OPEN = /^\/(entry|welcome)\//;
 
 export function App() {
   return OPEN.test(window.location.pathname) ? <OpenApplication /> : <OwnApplication />;
@@ -59,6 +63,15 @@ function OpenApplication() {
           element: (
             <Suspense fallback={<Loading />}>
               <OpenEntry />
+            </Suspense>
+          ),
+          errorElement: <PageFailed />,
+        },
+        {
+          path: 'welcome/:secret',
+          element: (
+            <Suspense fallback={<Loading />}>
+              <Welcome />
             </Suspense>
           ),
           errorElement: <PageFailed />,
@@ -105,7 +118,9 @@ function OwnApplication() {
             { path: 'set-up/teams/:key', element: <TeamsSetUp /> },
             { path: 'set-up/lists', element: <LabelsSetUp key="lists" kind="lists" /> },
             { path: 'set-up/tags', element: <LabelsSetUp key="tags" kind="tags" /> },
+            { path: 'set-up/tokens', element: <TokensSetUp /> },
             { path: 'set-up/workspace', element: <WorkspaceSetUp /> },
+            { path: 'account', element: <Account /> },
             { path: 'set-up/pipelines', element: <PipelinesSetUp /> },
             { path: 'set-up/pipelines/:key', element: <PipelinesSetUp /> },
             { path: 'set-up/fields', element: <FieldsSetUp /> },
@@ -130,5 +145,16 @@ function OwnApplication() {
 }
 
 function PageFailed() {
-  return <Failed error={useRouteError()} retry={() => window.location.reload()} />;
+  const error = useRouteError();
+  // A page whose code cannot be fetched has no answer either; loaded again before the server answers it would be gone.
+  const isCode = error instanceof TypeError && /dynamically imported module|module script failed/i.test(error.message);
+  return isCode ? (
+    <Failed error={noAnswer()} retry={() => void call('GET', '/session/options').then(reload, () => {})} />
+  ) : (
+    <Failed error={error} retry={reload} />
+  );
+}
+
+function reload() {
+  window.location.reload();
 }

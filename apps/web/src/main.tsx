@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { ApiError } from './api/client';
@@ -10,13 +10,19 @@ const client = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 5_000,
-      // What the server refused stays refused; only silence is worth asking again.
+      // What the server refused stays refused; only silence is worth asking again, and then it is said, within a second.
       retry: (failures, error) =>
-        failures < 3 && !(error instanceof ApiError && error.problem.status >= 400 && error.problem.status < 500),
+        failures < 1 && !(error instanceof ApiError && error.problem.status >= 400 && error.problem.status < 500),
+      retryDelay: 400,
+      // The server is this machine’s or the network’s: what the browser holds to be offline says nothing of it.
+      networkMode: 'always',
     },
+    mutations: { networkMode: 'always' },
   },
 });
 
+// Before anything is painted: a choice must not go back to what it was until its change is on its way.
+notifyManager.setScheduler(queueMicrotask);
 applyTheme();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -23,6 +23,11 @@ export function call<Answer>(
   });
 }
 
+/** Returns how a query reads an address; it is broken off when nobody waits for it any more. */
+export function get<Answer>(path: string): (context: { signal: AbortSignal }) => Promise<Answer> {
+  return ({ signal }) => send<Answer>(path, { method: 'GET', signal });
+}
+
 /** Sends a file. */
 export function attach<Answer>(path: string, file: File, headers: Record<string, string> = {}): Promise<Answer> {
   const form = new FormData();
@@ -30,19 +35,24 @@ export function attach<Answer>(path: string, file: File, headers: Record<string,
   return send(path, { method: 'POST', headers, body: form });
 }
 
+/** The failure where nothing answered at all. */
+export function noAnswer(): ApiError {
+  return new ApiError({
+    type: '',
+    title: 'No answer',
+    status: 0,
+    code: 'not-available',
+    detail: 'Hay Cart does not answer. Check that it runs and that you are connected; this page tries again by itself.',
+  });
+}
+
 async function send<Answer>(path: string, request: RequestInit): Promise<Answer> {
   let response: Response;
   try {
     response = await fetch(`/api/v1${path}`, request);
-  } catch {
-    throw new ApiError({
-      type: '',
-      title: 'No answer',
-      status: 0,
-      code: 'not-available',
-      detail:
-        'Hay Cart does not answer. Check that it runs and that you are connected; this page tries again by itself.',
-    });
+  } catch (cause) {
+    if (request.signal?.aborted) throw cause;
+    throw noAnswer();
   }
   const text = await response.text();
   if (!response.ok) throw new ApiError(problemFrom(response.status, text));

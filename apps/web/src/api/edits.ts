@@ -1,6 +1,7 @@
 import type { DoneEdit } from '@haycart/api';
 import { useMutation, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
+import { sayDone } from '../components/say-done';
 import { messageOf } from '../components/status';
 import { call } from './client';
 
@@ -22,9 +23,7 @@ export function useRecordEdit<Wish>(work: (wish: Wish) => Promise<DoneEdit>, opt
 /** Says what was done, with the way back. */
 export function offerUndo(client: QueryClient, { edit, text }: DoneEdit): void {
   if (edit === null) return;
-  toast(`${text}.`, {
-    action: { label: 'Undo', onClick: () => void takeBack(client, edit) },
-  });
+  sayDone(`${text}.`, { label: 'Undo', act: () => void takeBack(client, edit) });
 }
 
 /** Takes an act back, and says what could not be since somebody changed it meanwhile. */

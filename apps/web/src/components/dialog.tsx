@@ -22,7 +22,7 @@ export function Dialog({
   return (
     <Radix.Root open={open} onOpenChange={(next) => !next && close()}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 z-40 bg-black/35" />
+        <Radix.Overlay className="fixed inset-0 z-40 bg-scrim" />
         <Radix.Content
           {...(description ? {} : { 'aria-describedby': undefined })}
           className={`fixed left-1/2 top-[10vh] z-50 flex max-h-[82vh] w-[calc(100vw-32px)] -translate-x-1/2 flex-col overflow-auto rounded border border-line bg-sheet p-5 shadow-xl ${wide ? 'max-w-[760px]' : 'max-w-[480px]'}`}

@@ -13,7 +13,7 @@ const NUMBER = new Intl.NumberFormat('en-GB');
 export function shortTime(at: string): string {
   const date = new Date(at);
   if (isToday(date)) return TIME.format(date);
-  if (differenceInCalendarDays(new Date(), date) < 7) return `${WEEKDAY.format(date)} ${TIME.format(date)}`;
+  if (Math.abs(differenceInCalendarDays(new Date(), date)) < 7) return `${WEEKDAY.format(date)} ${TIME.format(date)}`;
   return (isThisYear(date) ? DAY : DAY_OF_YEAR).format(date);
 }
 

@@ -16,7 +16,16 @@ const MARKS: Partial<Record<AccountStep['step'], ShownState>> = {
 const PLURALS: Record<string, string> = { contact: 'contacts', company: 'companies', lead: 'leads', deal: 'deals' };
 
 /** What happened, step by step from top to bottom, in plain sentences. */
-export function RunAccount({ account, receivedAt }: { account: readonly AccountStep[]; receivedAt?: string }) {
+export function RunAccount({
+  account,
+  receivedAt,
+  isUndone = false,
+}: {
+  account: readonly AccountStep[];
+  receivedAt?: string;
+  /** Whether all of it was taken back since. */
+  isUndone?: boolean;
+}) {
   const steps = grouped(account);
   return (
     <ol className="relative">
@@ -26,7 +35,7 @@ export function RunAccount({ account, receivedAt }: { account: readonly AccountS
             <span aria-hidden className="absolute top-[23px] bottom-[-6px] left-[5px] w-px bg-line" />
           )}
           <span className="pt-[5px]">
-            <StateShape state={MARKS[step.step] ?? 'skipped'} />
+            <StateShape state={(!step.undone && !isUndone && MARKS[step.step]) || 'skipped'} />
           </span>
           <div className="min-w-0">
             <p className={`[overflow-wrap:anywhere] ${step.step === 'failed' ? 'font-semibold text-brick' : ''}`}>

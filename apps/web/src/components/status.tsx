@@ -1,5 +1,5 @@
 import { CloudOff, Inbox } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { ApiError } from '../api/client';
 import { Button } from './button';
 
@@ -14,8 +14,21 @@ export function Empty({ title, children }: { title: string; children?: ReactNode
   );
 }
 
-/** What stands where something could not be shown: what happened, and what to do. */
+/** How often what did not come is asked for again, in milliseconds. */
+const RETRY_MS = 3_000;
+
+/** What stands where something could not be shown: what happened, and what to do. What passes by itself is tried again by itself. */
 export function Failed({ error, retry }: { error: unknown; retry?: () => void }) {
+  const again = useRef(retry);
+  useEffect(() => {
+    again.current = retry;
+  });
+  const passes = error instanceof ApiError && (error.problem.status === 0 || error.problem.status >= 500);
+  useEffect(() => {
+    if (!passes) return;
+    const timer = window.setInterval(() => again.current?.(), RETRY_MS);
+    return () => window.clearInterval(timer);
+  }, [passes]);
   return (
     <div role="alert" className="flex flex-col items-center gap-2 px-6 py-14 text-center text-muted">
       <CloudOff className="size-7 text-brick" strokeWidth={1.5} aria-hidden />

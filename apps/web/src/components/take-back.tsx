@@ -2,11 +2,11 @@ import type { TakeBackRehearsal, TakenBack } from '@haycart/api';
 import { counted } from '@haycart/core';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { call } from '../api/client';
 import { takeBack } from '../api/edits';
 import { Button } from './button';
 import { Dialog } from './dialog';
+import { sayDone } from './say-done';
 import { Failed, Loading, messageOf } from './status';
 import { periodOf, type Days } from './days';
 import { TextField } from './text-field';
@@ -45,9 +45,10 @@ export function TakeBackDialog({
     onSuccess: ({ edit, runs, left }) => {
       for (const queryKey of [['records'], ['submissions'], ['runs'], ['any']])
         void client.invalidateQueries({ queryKey });
-      toast(`Took back ${counted(runs, 'run')}${left ? `; ${left} stay as they are` : ''}.`, {
-        ...(edit ? { action: { label: 'Undo', onClick: () => void takeBack(client, edit) } } : {}),
-      });
+      sayDone(
+        `Took back ${counted(runs, 'run')}${left ? `; ${left} stay as they are` : ''}.`,
+        edit ? { label: 'Undo', act: () => void takeBack(client, edit) } : undefined,
+      );
       close();
     },
   });

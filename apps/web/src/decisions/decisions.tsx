@@ -23,19 +23,24 @@ export function Decisions() {
   const found = ordered.findIndex((line) => line.id === id);
   // What settled with another decision, as a second pair of a record that was merged, gives way to what stood after it.
   const [last, setLast] = useState(0);
+  const [seen, setSeen] = useState<string>();
   if (found >= 0 && found !== last) setLast(found);
+  if (found >= 0 && id !== seen) setSeen(id);
+  // An address that never led to one is no one’s; what settled meanwhile did.
+  const isUnknown = id !== undefined && list.data !== undefined && found < 0 && seen === undefined;
   const at = found >= 0 ? found : Math.max(0, Math.min(last, ordered.length - 1));
   const line = ordered[at];
   const go = (to: DecisionLine | undefined) => {
-    if (to) void navigate(`/decide/${to.id}`, { replace: true });
+    // At once, so that a key pressed right after it starts from there.
+    if (to) void navigate(`/decide/${to.id}`, { replace: true, flushSync: true });
   };
   const decide = useDecide((ids) => go(ordered.slice(at + 1).find((other) => !ids.includes(other.id)) ?? ordered[0]));
   // What is shown stays shown, whatever else comes meanwhile: keys must not fall on another decision.
   useEffect(() => {
-    if (line && line.id !== id) void navigate(`/decide/${line.id}`, { replace: true });
-  }, [line, id, navigate]);
+    if (line && line.id !== id && !isUnknown) void navigate(`/decide/${line.id}`, { replace: true });
+  }, [line, id, isUnknown, navigate]);
   usePageKeys({
-    j: () => go(ordered[at + 1]),
+    j: () => go(ordered[isUnknown ? 0 : at + 1]),
     k: () => go(ordered[at - 1]),
   });
   if (list.isPending) return <Loading />;
@@ -48,19 +53,23 @@ export function Decisions() {
     );
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)] gap-x-5 gap-y-3 p-5 max-md:grid-cols-[minmax(0,1fr)] md:grid-cols-[270px_minmax(0,1fr)] md:grid-rows-1">
-      <Lines lines={ordered} current={line.id} open={go} />
+      <Lines lines={ordered} current={isUnknown ? null : line.id} open={go} />
       <div className="min-h-0 min-w-0 overflow-y-auto">
-        <Decision
-          key={line.id}
-          line={line}
-          alike={ordered.filter(({ like }) => like === line.like)}
-          busy={decide.isPending}
-          decide={(deciding) => decide.mutate(deciding)}
-          later={() => {
-            setLater([...later.filter((one) => one !== line.id), line.id]);
-            go(ordered[at + 1] ?? ordered[0]);
-          }}
-        />
+        {isUnknown ? (
+          <Empty title="There is no such decision">Somebody may have taken it. What waits stands in the list.</Empty>
+        ) : (
+          <Decision
+            key={line.id}
+            line={line}
+            alike={ordered.filter(({ like }) => like === line.like)}
+            busy={decide.isPending}
+            decide={(deciding) => decide.mutate(deciding)}
+            later={() => {
+              setLater([...later.filter((one) => one !== line.id), line.id]);
+              go(ordered[at + 1] ?? ordered[0]);
+            }}
+          />
+        )}
       </div>
     </div>
   );
@@ -72,7 +81,7 @@ function Lines({
   open,
 }: {
   lines: readonly DecisionLine[];
-  current: string;
+  current: string | null;
   open: (line: DecisionLine) => void;
 }) {
   const chosen = useRef<HTMLButtonElement>(null);

@@ -107,7 +107,7 @@ export function ShareForm({ intake, close }: { intake: IntakeShape; close: () =>
         </div>
         {image && (
           <figure>
-            <img src={image} alt={`QR code of ${link}`} className="w-full border border-line bg-white" />
+            <img src={image} alt={`QR code of ${link}`} className="w-full border border-line bg-paper" />
             <a
               href={image}
               download={`${intake.slug}.svg`}

@@ -1,5 +1,5 @@
 import type { SessionShape } from '@haycart/api';
-import { Suspense, useEffect, useState } from 'react';
+import { Suspense, useEffect, useRef, useState } from 'react';
 import { Outlet } from 'react-router';
 import { Toaster } from 'sonner';
 import { useLiveUpdates } from '../api/live-updates';
@@ -7,12 +7,15 @@ import { keysAreTaken } from '../components/list-keys';
 import { Loading } from '../components/status';
 import { Band } from './band';
 import { KeysDialog } from './keys-dialog';
+import { usePageTitle } from './page-title';
 import { SearchDialog } from './search-dialog';
 
 /** What stands around every page for people who are signed in. */
 export function Frame({ session }: { session: SessionShape }) {
   const [searching, setSearching] = useState(false);
   const [showingKeys, setShowingKeys] = useState(false);
+  const page = useRef<HTMLElement>(null);
+  usePageTitle(page);
   useLiveUpdates();
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
@@ -30,7 +33,7 @@ export function Frame({ session }: { session: SessionShape }) {
         To the page
       </a>
       <Band session={session} search={() => setSearching(true)} />
-      <main id="page" className="min-h-0 flex-1">
+      <main id="page" ref={page} className="min-h-0 flex-1">
         <Suspense fallback={<Loading />}>
           <Outlet />
         </Suspense>

@@ -65,7 +65,7 @@ export function KeysDialog({ open, close }: { open: boolean; close: () => void }
             <dl className="flex flex-col gap-1">
               {keys.map(([names, does]) => (
                 <div key={does} className="flex gap-3">
-                  <dt className="flex w-20 flex-none gap-1">
+                  <dt className="flex w-20 flex-none items-start gap-1">
                     {names.map((name) => (name === '…' ? '…' : <Key key={name}>{name}</Key>))}
                   </dt>
                   <dd className="text-muted">{does}</dd>

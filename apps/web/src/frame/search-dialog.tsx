@@ -18,6 +18,8 @@ const PLACES = [
   ['Set up pipelines and stages', '/set-up/pipelines'],
   ['Set up fields', '/set-up/fields'],
   ['Set up people', '/set-up/people'],
+  ['Set up tokens', '/set-up/tokens'],
+  ['Your password and sessions', '/account'],
   ['Set up teams', '/set-up/teams'],
   ['Set up lists', '/set-up/lists'],
   ['Set up tags', '/set-up/tags'],
@@ -61,7 +63,7 @@ export function SearchDialog({ open, close }: { open: boolean; close: () => void
       onOpenChange={(next) => !next && close()}
       shouldFilter={false}
       label="Find anything"
-      overlayClassName="fixed inset-0 z-40 bg-black/35"
+      overlayClassName="fixed inset-0 z-40 bg-scrim"
       contentClassName="fixed left-1/2 top-[12vh] z-50 w-[calc(100vw-32px)] max-w-[560px] -translate-x-1/2 overflow-hidden rounded border border-line bg-raised shadow-xl"
     >
       <Command.Input

@@ -1,6 +1,7 @@
 import type { SessionShape } from '@haycart/api';
 import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
+import { Link } from 'react-router';
 import { call } from '../api/client';
 import { useTheme } from '../state/theme';
 
@@ -60,6 +61,9 @@ export function YouMenu({ session }: { session: SessionShape }) {
             ))}
           </DropdownMenu.RadioGroup>
           <DropdownMenu.Item asChild className={`${ITEM} mt-1`}>
+            <Link to="/account">Password and sessions</Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
             <a href="/api/docs">API, for scripts</a>
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => void signOut()}>

@@ -67,6 +67,12 @@ function DayInWords({ day }: { day: HomeShape }) {
       </Link>,
     );
   if (day.skipped) parts.push(<span key="skipped">{count(day.skipped)} were left out with a reason</span>);
+  if (day.takenBack)
+    parts.push(
+      <Link key="taken-back" to="/submissions?outcome=taken-back" className="underline decoration-1">
+        {count(day.takenBack)} {day.takenBack === 1 ? 'was' : 'were'} taken back
+      </Link>,
+    );
   if (day.failed)
     parts.push(
       <Link key="failed" to="/submissions?outcome=failed" className={`${mark} border-brick bg-brick-soft`}>

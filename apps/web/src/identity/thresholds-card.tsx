@@ -4,7 +4,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { call } from '../api/client';
+import { call, get } from '../api/client';
 import { PLURALS } from '../api/record-kinds';
 import { Button } from '../components/button';
 import { Sheet } from '../components/sheet';
@@ -162,7 +162,7 @@ function Examples({
 function examplesAt(kind: RecordKind, { accept, ask }: Thresholds) {
   return {
     queryKey: ['identity', kind, 'examples', accept, ask],
-    queryFn: () => call<ThresholdExamples>('GET', `/identity/examples?kind=${kind}&accept=${accept}&ask=${ask}`),
+    queryFn: get<ThresholdExamples>(`/identity/examples?kind=${kind}&accept=${accept}&ask=${ask}`),
     placeholderData: keepPreviousData,
     enabled: ask <= accept,
     retry: false,

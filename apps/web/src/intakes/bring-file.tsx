@@ -1,21 +1,24 @@
 import type { IntakeShape } from '@haycart/api';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import type { Encoding } from '@haycart/core';
 import { useNavigate } from 'react-router';
 import { attach } from '../api/client';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
+import { FileLook } from './file-look';
 
 /** Brings a file of people in: into an intake of its own, or into one that took files before. */
 export function BringFile({ into, close }: { into?: IntakeShape; close: () => void }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [chosen, setChosen] = useState<{ file: File; sentAs: string } | null>(null);
+  const [encoding, setEncoding] = useState<Encoding | null>(null);
   const bring = useMutation({
-    mutationFn: ({ file, sentAs }: { file: File; sentAs: string }) =>
-      attach<{ intake: IntakeShape }>(`/sheets${into ? `?into=${into.key}` : ''}`, file, {
-        'idempotency-key': sentAs,
-      }),
+    mutationFn: ({ file, sentAs }: { file: File; sentAs: string }) => {
+      const asked = new URLSearchParams({ ...(into ? { into: into.key } : {}), ...(encoding ? { encoding } : {}) });
+      return attach<{ intake: IntakeShape }>(`/sheets?${asked}`, file, { 'idempotency-key': sentAs });
+    },
     onSuccess: async ({ intake }) => {
       await client.invalidateQueries({ queryKey: ['submissions'] });
       close();
@@ -26,8 +29,9 @@ export function BringFile({ into, close }: { into?: IntakeShape; close: () => vo
     <Dialog
       open
       close={close}
+      wide
       title={into ? `Another file for ${into.name}` : 'Bring a file of people in'}
-      description="CSV with any delimiter and encoding, XLSX, JSON Lines, or vCard. It is kept as it is and read row by row; nothing is written before a route takes it."
+      description="CSV with any delimiter and encoding, XLSX, JSON, or vCard. It is kept as it is and read row by row; nothing is written before a route takes it."
     >
       <form
         className="flex flex-col gap-4"
@@ -40,15 +44,17 @@ export function BringFile({ into, close }: { into?: IntakeShape; close: () => vo
           File
           <input
             type="file"
-            accept=".csv,.tsv,.txt,.xlsx,.jsonl,.ndjson,.vcf"
+            accept=".csv,.tsv,.txt,.xlsx,.json,.jsonl,.ndjson,.vcf"
             onChange={({ target }) => {
               const file = target.files?.[0];
+              setEncoding(null);
               // What is sent twice, by a second click or a broken connection, is brought in once.
               setChosen(file ? { file, sentAs: crypto.getRandomValues(new Uint32Array(4)).join('-') } : null);
             }}
             className="rounded border border-faint bg-raised p-1.5 font-normal"
           />
         </label>
+        {chosen && <FileLook file={chosen.file} encoding={encoding} choose={setEncoding} />}
         <DialogActions
           error={bring.error}
           close={close}

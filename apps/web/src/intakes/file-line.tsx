@@ -34,20 +34,41 @@ export function FileLine({ file }: { file: SheetFileShape }) {
             Cancel
           </Button>
         )}
-        {file.state !== 'reading' && file.kept > 0 && file.takenBack?.done !== false && (
+        {file.state !== 'reading' && file.kept > 0 && (file.takenBack?.done !== false || file.takenBack.stopped) && (
           <Button className="!h-7" onClick={() => setTakingBack(true)}>
             Take back…
           </Button>
         )}
       </p>
+      {file.left.map((worksheet) => (
+        <LeftWorksheet key={worksheet} file={file.id} worksheet={worksheet} />
+      ))}
       {file.takenBack && <TakenBack back={file.takenBack} />}
       {takingBack && <TakeFileBack file={file} close={() => setTakingBack(false)} />}
     </li>
   );
 }
 
-function howRead({ kept, refused, state, columns, delimiter, encoding }: SheetFileShape): string {
+/** A worksheet of a workbook that was not read, to be brought in too. */
+function LeftWorksheet({ file, worksheet }: { file: string; worksheet: string }) {
+  const client = useQueryClient();
+  const bring = useMutation({
+    mutationFn: () => call('POST', `/sheets/files/${file}/worksheets`, { name: worksheet }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['submissions'] }),
+  });
+  return (
+    <p className="mt-1 flex items-center gap-2 pl-5 text-small text-muted">
+      <span className="min-w-0 flex-1">Its worksheet “{worksheet}” was not read.</span>
+      <Button className="!h-7" disabled={bring.isPending} onClick={() => bring.mutate()}>
+        Bring it in too
+      </Button>
+    </p>
+  );
+}
+
+function howRead({ kept, refused, state, columns, delimiter, encoding, worksheet }: SheetFileShape): string {
   const how = [
+    worksheet ? `worksheet “${worksheet}”` : '',
     columns?.length ? counted(columns.length, 'column') : '',
     delimiter ? DELIMITERS[delimiter] : '',
     encoding ?? '',
@@ -57,7 +78,7 @@ function howRead({ kept, refused, state, columns, delimiter, encoding }: SheetFi
   return `${read}${not}${state === 'cancelled' ? ', then cancelled' : ''}; ${how.join(', ')}`;
 }
 
-function TakenBack({ back: { done, runs, of, removed, changed, left } }: { back: SheetTakenBack }) {
+function TakenBack({ back: { done, stopped, runs, of, removed, changed, left } }: { back: SheetTakenBack }) {
   const gone = useRemovedInWords()(removed);
   const told = [
     gone && `${gone} removed`,
@@ -68,7 +89,7 @@ function TakenBack({ back: { done, runs, of, removed, changed, left } }: { back:
     <p className="mt-0.5 pl-5 text-small text-muted" role="status">
       {done
         ? `Taken back: ${told.join(', ') || 'nothing of it had been written'}.`
-        : `Being taken back: ${runs.toLocaleString('en-GB')} of ${counted(of, 'run')}.`}
+        : `${stopped ? 'Stopped after an error' : 'Being taken back'}: ${runs.toLocaleString('en-GB')} of ${counted(of, 'run')}.${stopped ? ' Take it back again to go on.' : ''}`}
     </p>
   );
 }

@@ -194,9 +194,18 @@ function SeenOn({ pages }: { pages: readonly string[] }) {
   );
 }
 
+/** From here on files are soon refused, and somebody should know before. */
+const FILES_WARNING = 0.8;
+
 function Health({ intake }: { intake: IntakeLine }) {
   if (intake.state !== 'live')
     return <span className="text-muted">{intake.state === 'draft' ? 'draft, not published' : 'closed'}</span>;
+  if (intake.filesTaken >= FILES_WARNING)
+    return (
+      <span className="inline-flex items-center gap-2">
+        <StateShape state="held" /> files take {Math.floor(intake.filesTaken * 100)} % of their room
+      </span>
+    );
   if (intake.failed)
     return (
       <Inside to={`/submissions?intake=${intake.key}&outcome=failed`}>

@@ -21,6 +21,7 @@ const line = (key: string, name: string, more: Partial<IntakeLine> = {}): Intake
   month: Array.from({ length: 30 }, () => 0),
   submissions: 0,
   failed: 0,
+  filesTaken: 0,
   lastAt: null,
   routes: [],
   ...more,

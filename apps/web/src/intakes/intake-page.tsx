@@ -32,6 +32,11 @@ export function IntakePage() {
           </>
         }
       >
+        {intake.data.kind === 'endpoint' && (
+          <Link to={`/routes?new=${intake.data.key}`} className={buttonLook('quiet')}>
+            New route from it
+          </Link>
+        )}
         <Link to={`/submissions?intake=${intake.data.key}`} className={buttonLook('quiet')}>
           Its submissions
         </Link>

@@ -88,10 +88,16 @@ function PayloadFields({ submission }: { submission: SubmissionShape }) {
   const fields = payloadFields(submission.payload);
   return (
     <dl className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-x-3">
-      {fields.slice(0, 60).map(({ key, value }) => (
+      {fields.slice(0, 60).map(({ key, label, value }) => (
         <div key={key} className="contents">
           <dt className="truncate py-0.5">
-            <Mono className="rounded-sm bg-slate-soft px-1">{key}</Mono>
+            {label ? (
+              <span className="rounded-sm bg-slate-soft px-1" title={key}>
+                {label}
+              </span>
+            ) : (
+              <Mono className="rounded-sm bg-slate-soft px-1">{key}</Mono>
+            )}
           </dt>
           <dd className="truncate py-0.5" title={String(value)}>
             {value === null || value === '' ? <span className="text-faint">empty</span> : String(value)}

@@ -1,5 +1,5 @@
 import type { ProfileFieldShape, ProfileShape } from '@haycart/api';
-import { counted, taughtNames, type JsonValue } from '@haycart/core';
+import { counted, taughtByText } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { call } from '../api/client';
@@ -25,7 +25,7 @@ export function NamesFromDocument({ intakeKey, fields }: { intakeKey: string; fi
         open={open}
         close={() => setOpen(false)}
         title="Names from a file"
-        description="Paste or choose the sender’s definition of its form, or an older submission with the questions in it, as JSON. What has an id and a question beside it gives the fields their names."
+        description="Paste or choose the sender’s definition of its form, or an older submission with the questions in it, as JSON, or a table of ids and questions as CSV. What has an id and a question beside it gives the fields their names."
       >
         {open && <Names intakeKey={intakeKey} unnamed={unnamed} close={() => setOpen(false)} />}
       </Dialog>
@@ -36,7 +36,7 @@ export function NamesFromDocument({ intakeKey, fields }: { intakeKey: string; fi
 function Names({ intakeKey, unnamed, close }: { intakeKey: string; unnamed: string[]; close: () => void }) {
   const client = useQueryClient();
   const [text, setText] = useState('');
-  const found = useMemo(() => namesIn(text, unnamed), [text, unnamed]);
+  const found = useMemo(() => taughtByText(text, unnamed), [text, unnamed]);
   const names = Object.entries(found ?? {});
   const keep = useMutation({
     mutationFn: () =>
@@ -61,12 +61,12 @@ function Names({ intakeKey, unnamed, close }: { intakeKey: string; unnamed: stri
         value={text}
         onChange={({ target }) => setText(target.value)}
         className="font-mono text-[12px] leading-[17px]"
-        error={text.trim() !== '' && found === null ? 'This is not valid JSON yet.' : undefined}
+        error={text.trim() !== '' && found === null ? 'This is no JSON and no table of two columns yet.' : undefined}
       />
       <input
         type="file"
         aria-label="Choose a file"
-        accept=".json,application/json"
+        accept=".json,.csv,.tsv,.txt,application/json,text/csv"
         onChange={({ target }) => void target.files?.[0]?.text().then(setText)}
       />
       {found !== null && (
@@ -94,13 +94,4 @@ function Names({ intakeKey, unnamed, close }: { intakeKey: string; unnamed: stri
       />
     </form>
   );
-}
-
-/** The names that a text teaches; null while it is no JSON. */
-function namesIn(text: string, keys: readonly string[]): Record<string, string> | null {
-  try {
-    return taughtNames(JSON.parse(text) as JsonValue, keys);
-  } catch {
-    return null;
-  }
 }

@@ -8,7 +8,7 @@ import {
 } from '@haycart/api';
 import { listedFields, stageOf, type RecordCondition } from '@haycart/core';
 import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Table } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -58,7 +58,8 @@ function PipelineBoard({ pipeline, pipelines }: { pipeline: PipelineShape; pipel
   const days = params.get('days') ?? USUAL_DAYS;
   const filter = params.get('filter') ?? '';
   const wish = { filter: filter || undefined, days: Number(days) };
-  const grid = useQuery(gridQuery(pipeline.key, wish));
+  // What is shown stays until what was asked for is there, with the filter that is being written.
+  const grid = useQuery({ ...gridQuery(pipeline.key, wish), placeholderData: keepPreviousData });
   const move = useMove(pipeline, wish);
   const [dragged, setDragged] = useState<DealCard | null>(null);
   const [closing, setClosing] = useState<Move | null>(null);
@@ -113,6 +114,7 @@ function PipelineBoard({ pipeline, pipelines }: { pipeline: PipelineShape; pipel
         <div
           role="table"
           aria-label={`${words.Many(pipeline.record)} in ${pipeline.name}`}
+          aria-busy={grid.isPlaceholderData}
           className="overflow-x-auto rounded border border-line bg-sheet"
         >
           <div role="rowgroup" className="min-w-[920px]">

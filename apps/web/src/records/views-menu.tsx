@@ -7,6 +7,7 @@ import { toast } from 'sonner';
 import { call } from '../api/client';
 import { Button, IconButton } from '../components/button';
 import { Popover } from '../components/popover';
+import { sayDone } from '../components/say-done';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
 import type { ListState } from './list-state';
@@ -41,13 +42,11 @@ export function ViewsMenu({ kind, views, state }: { kind: RecordKind; views: rea
     mutationFn: ({ id }: SavedView) => call('DELETE', `/views/${id}`),
     onSuccess: (_answer, view) => {
       if (state.from?.id === view.id) state.choose(null);
-      toast(`The view ${view.name} is gone.`, {
-        action: {
-          label: 'Bring back',
-          onClick: () => {
-            const { record, name: called, view: look, shared: ours } = view;
-            void call('POST', '/views', { record, name: called, view: look, shared: ours }).then(done);
-          },
+      sayDone(`The view ${view.name} is gone.`, {
+        label: 'Bring back',
+        act: () => {
+          const { record, name: called, view: look, shared: ours } = view;
+          void call('POST', '/views', { record, name: called, view: look, shared: ours }).then(done);
         },
       });
       return done();

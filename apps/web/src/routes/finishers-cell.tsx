@@ -160,6 +160,10 @@ function firstSetting(name: string): Pick<FinisherUse, 'with'> {
 }
 
 function oneLine(text: string): string {
-  const line = text.trim().replace(/\s*\n\s*/g, ' / ');
+  const line = text
+    .split('\n')
+    .map((one) => one.trim())
+    .filter(Boolean)
+    .join(' / ');
   return line.length > 24 ? `${line.slice(0, 23)}…` : line;
 }

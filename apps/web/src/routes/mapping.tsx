@@ -1,5 +1,8 @@
 import {
-  answerKeys,
+  addedWrite,
+  arrives,
+  counted,
+  isAboutSending,
   requiredUnfed,
   type Destination,
   type Fill,
@@ -37,24 +40,19 @@ export interface MappingProps {
 export function Mapping(props: MappingProps) {
   const { definition, destination, incoming } = props;
   const change = useDraft(({ change }) => change);
-  const fed = new Set(
-    definition.writes
-      .flatMap(({ fills, place }) => [
-        ...fills.map(({ value }) => value),
-        ...(place ? [place.pipeline, place.stage] : []),
-      ])
-      .flatMap(({ parts }) => parts.flatMap((part) => ('answer' in part ? answerKeys(part) : []))),
-  );
-  const unfed = incoming.filter(
-    ({ key }) =>
-      ![...fed].some((answer) => key === answer || key.startsWith(`${answer}.`) || key.startsWith(`${answer}[`)),
-  );
+  const feeding = definition.writes
+    .flatMap(({ fills, place }) => [
+      ...fills.map(({ value }) => value),
+      ...(place ? [place.pipeline, place.stage] : []),
+    ])
+    .flatMap(({ parts }) => parts.filter((part) => 'answer' in part));
+  const unfed = incoming.filter(({ key }) => !feeding.some((part) => arrives(part, [key])));
+  const [about, answers] = [unfed.filter(isAboutSending), unfed.filter((field) => !isAboutSending(field))];
   const missing = (['contact', 'company'] as const).filter(
     (record) => !definition.writes.some((write) => write.record === record),
   );
   const addWrite = (record: 'contact' | 'company') => {
-    const write: Write = { as: record === 'contact' ? 'person' : 'firm', record, match: [], fills: [] };
-    change((draft) => ({ ...draft, writes: [write, ...draft.writes] }));
+    change((draft) => addedWrite(record, draft, incoming, destination));
   };
   return (
     <DragAnswers>
@@ -69,28 +67,52 @@ export function Mapping(props: MappingProps) {
             </Button>
           ))}
         </div>
-        {unfed.length > 0 && (
-          <p className="flex flex-wrap items-center gap-1.5 pl-2.5 text-muted">
-            Arrives but feeds nothing:
-            {unfed.slice(0, 24).map(({ key, label, examples }) => (
-              <DragAnswer key={key} answer={key}>
-                <span
-                  className="inline-flex max-w-[260px] items-baseline gap-1.5 rounded-sm bg-slate-soft px-1.5 text-ink"
-                  title={[key, props.sample.get(key) || examples[0]].join(': ')}
-                >
-                  {label === key ? <Mono className="truncate">{key}</Mono> : <span className="truncate">{label}</span>}
-                  <span className="max-w-[110px] truncate text-muted">{props.sample.get(key)}</span>
-                </span>
-              </DragAnswer>
-            ))}
-            {unfed.length > 24 && `and ${unfed.length - 24} more`}
-          </p>
+        {answers.length > 0 && <Unfed title="Arrives but feeds nothing:" fields={answers} sample={props.sample} />}
+        {about.length > 0 && (
+          <details className="pl-2.5 text-muted">
+            <summary className="cursor-pointer">{counted(about.length, 'field')} about the sending itself</summary>
+            <div className="mt-1.5 -ml-2.5">
+              <Unfed title="Ids, times and names of forms:" fields={about} sample={props.sample} />
+            </div>
+          </details>
         )}
         {destination.fields.length === 0 && <p className="text-muted">The workspace has no fields.</p>}
       </div>
     </DragAnswers>
   );
 }
+
+/** Fields of the intake that may be dragged onto a field of a record. */
+function Unfed({
+  title,
+  fields,
+  sample,
+}: {
+  title: string;
+  fields: readonly ProfileFieldShape[];
+  sample: MappingProps['sample'];
+}) {
+  return (
+    <p className="flex flex-wrap items-center gap-1.5 pl-2.5 text-muted">
+      {title}
+      {fields.slice(0, SHOWN).map(({ key, label, examples }) => (
+        <DragAnswer key={key} answer={key}>
+          <span
+            className="inline-flex max-w-[260px] items-baseline gap-1.5 rounded-sm bg-slate-soft px-1.5 text-ink"
+            title={[key, sample.get(key) || examples[0]].join(': ')}
+          >
+            {label === key ? <Mono className="truncate">{key}</Mono> : <span className="truncate">{label}</span>}
+            <span className="max-w-[110px] truncate text-muted">{sample.get(key)}</span>
+          </span>
+        </DragAnswer>
+      ))}
+      {fields.length > SHOWN && `and ${fields.length - SHOWN} more`}
+    </p>
+  );
+}
+
+/** Fields that are shown; the others are counted. */
+const SHOWN = 24;
 
 const GRID =
   'grid grid-cols-[minmax(0,1fr)_28px] items-center gap-x-2 gap-y-0.5 px-2.5 md:grid-cols-[minmax(0,0.95fr)_minmax(0,1.6fr)_minmax(0,1.25fr)_minmax(0,1.2fr)_28px]';

@@ -115,7 +115,14 @@ export function NewRoute({ open, from, close }: { open: boolean; from: string; c
         <SelectField
           label="Takes from"
           error={errors.intake?.message}
-          {...form.register('intake', { required: 'Choose where the submissions come from.' })}
+          {...form.register('intake', {
+            required: 'Choose where the submissions come from.',
+            // Until somebody types a name, the route is called like its intake.
+            onChange: ({ target }: { target: HTMLSelectElement }) => {
+              if (!form.getFieldState('name').isDirty)
+                form.resetField('name', { defaultValue: target.value ? (target.selectedOptions[0]?.text ?? '') : '' });
+            },
+          })}
         >
           <option value="">Choose an intake</option>
           {intakes.data?.map(({ key, name }) => (

@@ -1,5 +1,6 @@
 import {
   answerKeys,
+  arrives,
   VISIT_NAMES,
   VISIT_PART_NAMES_DERIVED,
   type Fill,
@@ -49,6 +50,7 @@ export function PartsCell({
           <PartChip
             part={part}
             name={nameOf(part, incoming)}
+            isMissing={isMissing(part, incoming)}
             remove={() => set(parts.filter((_, other) => other !== index))}
           />
         </Fragment>
@@ -67,6 +69,15 @@ export function PartsCell({
   );
 }
 
+/** Whether something arrived already, and nothing of it under this name. */
+function isMissing(part: Part, incoming: readonly ProfileFieldShape[]): boolean {
+  if (!('answer' in part) || !incoming.length) return false;
+  return !arrives(
+    part,
+    incoming.flatMap(({ key, also }) => [key, ...also]),
+  );
+}
+
 /** What the sender or a person calls an answer; null where its key says it. */
 function nameOf(part: Part, incoming: readonly ProfileFieldShape[]): string | null {
   if (!('answer' in part)) return null;
@@ -75,7 +86,17 @@ function nameOf(part: Part, incoming: readonly ProfileFieldShape[]): string | nu
   return [seen.label, ...(part.or ?? [])].join(' or ');
 }
 
-function PartChip({ part, name, remove }: { part: Part; name: string | null; remove: () => void }) {
+function PartChip({
+  part,
+  name,
+  isMissing,
+  remove,
+}: {
+  part: Part;
+  name: string | null;
+  isMissing: boolean;
+  remove: () => void;
+}) {
   const text = partText(part);
   const look = 'answer' in part ? 'bg-slate-soft' : 'visit' in part ? 'bg-straw-soft' : 'border border-line';
   return (
@@ -87,6 +108,7 @@ function PartChip({ part, name, remove }: { part: Part; name: string | null; rem
       ) : (
         <Mono className="truncate pl-1.5">{text}</Mono>
       )}
+      {isMissing && <span className="flex-none pl-1.5 text-small text-brick">never arrived</span>}
       <button
         type="button"
         aria-label={`Take away ${name ?? text}`}

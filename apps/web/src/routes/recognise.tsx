@@ -1,4 +1,5 @@
 import {
+  recognitionOf,
   RULE_WORDS,
   rulesFor,
   USUAL_THRESHOLDS,
@@ -52,6 +53,7 @@ export function Recognise({ definition }: { definition: RouteDefinition }) {
 
 function RecogniseOne({ write }: { write: Write }) {
   const rules = write.match ?? [];
+  const { rules: inForce, byDefault, whenSeveral, openOnly } = recognitionOf(write);
   const set = (change: Partial<Write>) => changeWrite(write.as, (known) => ({ ...known, ...change }));
   const setRule = (at: number, rule: MatchRule) => set({ match: rules.map((known, m) => (m === at ? rule : known)) });
   const move = (at: number, by: number) => {
@@ -98,7 +100,13 @@ function RecogniseOne({ write }: { write: Write }) {
             </span>
           </li>
         ))}
-        {!rules.length && <li className="text-muted">Nothing is recognised: every {write.record} is new.</li>}
+        {!inForce.length && <li className="text-muted">Nothing is recognised: every {write.record} is new.</li>}
+        {byDefault && (
+          <li className="text-muted">
+            No rules of its own: {openOnly ? `an open ${write.record}` : `a ${write.record}`} with the same e-mail is
+            the same one.
+          </li>
+        )}
       </ol>
       <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
         <SelectField
@@ -117,15 +125,15 @@ function RecogniseOne({ write }: { write: Write }) {
         <SelectField
           label="When it is known"
           value={write.whenMatched ?? 'update'}
-          disabled={!rules.length}
+          disabled={!inForce.length}
           onChange={({ target }) => set({ whenMatched: target.value as WhenMatched })}
         >
           <Options words={WHEN_ONE} />
         </SelectField>
         <SelectField
           label="When several are"
-          value={write.whenSeveral ?? 'oldest'}
-          disabled={!rules.length}
+          value={whenSeveral}
+          disabled={!inForce.length}
           onChange={({ target }) => set({ whenSeveral: target.value as WhenSeveral })}
         >
           <Options words={WHEN_SEVERAL} />
@@ -133,7 +141,7 @@ function RecogniseOne({ write }: { write: Write }) {
         <SelectField
           label="When it is not"
           value={write.whenNone ?? 'create'}
-          disabled={!rules.length}
+          disabled={!inForce.length}
           onChange={({ target }) => set({ whenNone: target.value as Write['whenNone'] & string })}
         >
           <option value="create">create it</option>

@@ -1,12 +1,8 @@
 import type { Rehearsal } from '@haycart/api';
 import {
-  counted,
-  percent,
-  RULE_WORDS,
-  type MatchRule,
+  matchInWords,
   showFieldValue,
   pipelineOf,
-  recordWord,
   stageOf,
   type Destination,
   type FieldTrace,
@@ -118,7 +114,7 @@ function WriteCard({
         )}
       </dl>
       <p className={`text-small text-muted ${lines.length || write.place ? 'mt-1.5' : ''}`}>
-        {matchText(write, recordWord(destination, write.record))}
+        {matchInWords(write, destination)}
       </p>
       {write.match.candidates && (
         <details className="mt-1">
@@ -173,27 +169,6 @@ function placeText({ place }: PlannedWrite, destination: Destination): ReactNode
       {text} <span className="text-muted">{place!.did === 'stays' ? 'stays there' : 'left as it is'}</span>
     </>
   );
-}
-
-function matchText({ match, record, did }: PlannedWrite, word: string): string {
-  if (match.by === 'open-deal') return `The contact has this ${word} in the pipeline already.`;
-  if (match.by === 'open-lead') return `The ${word} with this address is still open.`;
-  if (match.by) {
-    const merged = match.merged?.length
-      ? ` ${counted(match.merged.length, record)} more turned out to be the same.`
-      : '';
-    return `${recognisedText(match, record)}${merged}`;
-  }
-  if (did !== 'create') return '';
-  if (record === 'deal') return `The contact has no such ${word} in the pipeline.`;
-  return match.key ? `No ${record} has ${match.key} yet.` : 'Nothing to recognise it by.';
-}
-
-function recognisedText({ by, found, candidates }: PlannedWrite['match'], record: string): string {
-  if (by === 'person') return 'A person said so.';
-  const best = candidates?.[0]?.probability;
-  if (best !== null && best !== undefined) return `Recognised by likeness, ${percent(best)} the same.`;
-  return `Recognised by ${RULE_WORDS[by as MatchRule['by']] ?? by}, ${found === 1 ? `the only ${record} with it` : `one of ${found}`}.`;
 }
 
 export function Card({

@@ -2,7 +2,7 @@ import type { ComparisonShape } from '@haycart/api';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { call } from '../api/client';
+import { call, get } from '../api/client';
 import { messageOf } from '../components/status';
 
 /** How often the progress of a comparison is asked for, in milliseconds. */
@@ -28,7 +28,7 @@ export function useComparison(routeId: string) {
   });
   const found = useQuery({
     queryKey: ['comparison', routeId, id],
-    queryFn: () => call<ComparisonShape>('GET', `${at}/${id}`),
+    queryFn: get<ComparisonShape>(`${at}/${id}`),
     enabled: id !== null,
     refetchInterval: ({ state }) => (state.data && state.data.state !== 'working' ? false : ASK_MS),
   });

@@ -1,4 +1,4 @@
-import type { PersonShape } from '@haycart/api';
+import type { PersonLinkShape, PersonShape } from '@haycart/api';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
@@ -9,6 +9,7 @@ import { peopleQuery, teamsQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
+import { PasswordLink } from '../components/password-link';
 import { Failed, Loading } from '../components/status';
 import { TextField } from '../components/text-field';
 import { PersonEditor } from './person-editor';
@@ -50,19 +51,37 @@ export function PeopleSetUp() {
 function NewPerson({ close }: { close: () => void }) {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const form = useForm({ defaultValues: { name: '', email: '', password: '' } });
+  const form = useForm({ defaultValues: { name: '', email: '' } });
   const make = useMutation({
-    mutationFn: (person: { name: string; email: string; password: string }) =>
-      call<PersonShape>('POST', '/people', person),
-    onSuccess: async ({ key }) => {
-      await client.invalidateQueries({ queryKey: ['people'] });
-      close();
-      await navigate(`/set-up/people/${key}`);
-    },
+    mutationFn: (person: { name: string; email: string }) =>
+      call<PersonShape & { link: PersonLinkShape }>('POST', '/people', person),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['people'] }),
   });
   const { errors } = form.formState;
+  const done = () => {
+    if (make.data) void navigate(`/set-up/people/${make.data.key}`);
+    close();
+  };
+  if (make.data)
+    return (
+      <Dialog open close={done} title={`${make.data.name} is added`}>
+        <div className="flex flex-col gap-4">
+          <PasswordLink link={make.data.link} name={make.data.name} />
+          <div className="flex justify-end">
+            <Button look="main" onClick={done}>
+              Done
+            </Button>
+          </div>
+        </div>
+      </Dialog>
+    );
   return (
-    <Dialog open close={close} title="New person" description="They sign in with this e-mail and password.">
+    <Dialog
+      open
+      close={close}
+      title="New person"
+      description="They choose their own password by a link that you get next."
+    >
       <form
         noValidate
         className="flex flex-col gap-4"
@@ -78,18 +97,8 @@ function NewPerson({ close }: { close: () => void }) {
           type="email"
           error={errors.email?.message}
           {...form.register('email', {
-            pattern: { value: /.+@.+/, message: 'Type an e-mail address.' },
+            pattern: { value: /.@./, message: 'Type an e-mail address.' },
             required: 'Type an e-mail address.',
-          })}
-        />
-        <TextField
-          label="First password"
-          type="password"
-          autoComplete="new-password"
-          error={errors.password?.message}
-          {...form.register('password', {
-            minLength: { value: 10, message: 'At least 10 characters.' },
-            required: 'At least 10 characters.',
           })}
         />
         <DialogActions error={make.error} close={close} action="Add the person" disabled={make.isPending} />

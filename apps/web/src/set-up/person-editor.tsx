@@ -1,4 +1,4 @@
-import type { PersonShape, ProblemAt, TeamShape } from '@haycart/api';
+import type { PersonLinkShape, PersonShape, ProblemAt, TeamShape } from '@haycart/api';
 import { WEEKDAYS, type AwayDates, type Person, type Weekday, type WorkingHours } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
@@ -8,7 +8,9 @@ import { toast } from 'sonner';
 import { ApiError, call } from '../api/client';
 import { Button, IconButton } from '../components/button';
 import { Chip } from '../components/colour-mark';
+import { PasswordLink } from '../components/password-link';
 import { Sheet } from '../components/sheet';
+import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
 import { CopyKey } from './copy-key';
 
@@ -41,6 +43,7 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
       toast(`${name} is saved.`);
     },
   });
+  const link = useMutation({ mutationFn: () => call<PersonLinkShape>('POST', `/people/${person.key}/link`) });
   const wrong: ProblemAt[] = save.error instanceof ApiError ? (save.error.problem.errors ?? []) : [];
   const error = (at: string) => wrong.find((one) => one.at === at || one.at.startsWith(`${at}/`))?.message;
   return (
@@ -57,7 +60,10 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
           <h2 className="text-lg">{person.name}</h2>
           <CopyKey text={person.key} />
           <span className="text-muted">{person.email}</span>
-          <label className="ml-auto flex items-center gap-2">
+          <Button className="ml-auto" onClick={() => link.mutate()} disabled={link.isPending || !person.active}>
+            New password link
+          </Button>
+          <label className="flex items-center gap-2">
             <input
               type="checkbox"
               className="size-4 accent-green"
@@ -67,6 +73,16 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
             active
           </label>
         </header>
+        {link.data && (
+          <div className="rounded border border-line bg-straw-soft p-3">
+            <PasswordLink link={link.data} name={person.name} />
+          </div>
+        )}
+        {link.isError && (
+          <p role="alert" className="text-brick">
+            {messageOf(link.error)}
+          </p>
+        )}
         {save.isError && !wrong.length && (
           <p role="alert" className="text-brick">
             {save.error.message}

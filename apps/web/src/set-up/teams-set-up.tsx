@@ -10,6 +10,7 @@ import { peopleQuery, teamsQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
+import { sayDone } from '../components/say-done';
 import { Sheet } from '../components/sheet';
 import { Empty, Failed, Loading, messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
@@ -85,11 +86,9 @@ function TeamEditor({
     onSuccess: async () => {
       await done();
       await navigate('/set-up/teams');
-      toast(`${team.name} is gone; its people stay.`, {
-        action: {
-          label: 'Bring back',
-          onClick: () => void call('POST', '/teams', { name: team.name, people: team.people }).then(done),
-        },
+      sayDone(`${team.name} is gone; its people stay.`, {
+        label: 'Bring back',
+        act: () => void call('POST', '/teams', { name: team.name, people: team.people }).then(done),
       });
     },
   });

@@ -3,6 +3,7 @@ import type { FieldOption } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { call } from '../api/client';
+import { sayDone } from '../components/say-done';
 import { messageOf } from '../components/status';
 
 /** What may be changed about a field. A new option has no key yet. */
@@ -26,8 +27,9 @@ export function useFieldChange({ record, key, label }: FieldUse) {
     onSuccess: async (_saved, { retired }) => {
       await client.invalidateQueries({ queryKey: ['fields'] });
       if (retired)
-        toast(`${label} is out of use. Its values stay on the records.`, {
-          action: { label: 'Bring back', onClick: () => change.mutate({ retired: false }) },
+        sayDone(`${label} is out of use. Its values stay on the records.`, {
+          label: 'Bring back',
+          act: () => change.mutate({ retired: false }),
         });
     },
   });

@@ -4,6 +4,7 @@ import { useMutation, useMutationState, useQueryClient } from '@tanstack/react-q
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { pipelinesQuery } from '../api/queries';
+import { sayDone } from '../components/say-done';
 import { messageOf } from '../components/status';
 
 const changesOf = (id: string) => ['pipeline changes', id];
@@ -63,7 +64,7 @@ export function useRemoval() {
       ),
     onSuccess: async ({ id, text }) => {
       await fresh();
-      toast(text, { duration: 12_000, action: { label: 'Take back', onClick: () => takeBack.mutate(id) } });
+      sayDone(text, { label: 'Take back', act: () => takeBack.mutate(id) });
     },
   });
   return { remove, takeBack };

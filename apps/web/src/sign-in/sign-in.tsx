@@ -94,7 +94,7 @@ function PasswordForm() {
         error={errors.email?.message}
         {...form.register('email', {
           required: 'Give your e-mail address.',
-          pattern: { value: /^\S+@\S+$/, message: 'This is not an e-mail address.' },
+          pattern: { value: /^[^\s@]+@[^\s@]+$/, message: 'This is not an e-mail address.' },
         })}
       />
       <TextField

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
+import { takeBack } from '../api/edits';
 import { runQuery, submissionQuery } from '../api/queries';
 import { Button, buttonLook, IconButton } from '../components/button';
 import { seconds } from '../components/format';
@@ -110,8 +111,29 @@ function Account({ run: { id } }: { run: RunLine }) {
         Version {run.data.version} of the route, {seconds(took)} from arrival to{' '}
         {run.data.outcome === 'written' ? 'written' : 'the end'}
       </p>
-      <RunAccount account={run.data.account} receivedAt={run.data.receivedAt} />
+      {run.data.takenBack && <TakenBackBy {...run.data.takenBack} />}
+      <RunAccount
+        account={run.data.account}
+        receivedAt={run.data.receivedAt}
+        isUndone={run.data.outcome === 'taken-back'}
+      />
     </>
+  );
+}
+
+/** Who took the run back and when, with the way back. */
+function TakenBackBy({ edit, by, at }: { edit: string; by: string; at: string }) {
+  const client = useQueryClient();
+  const give = useMutation({ mutationFn: () => takeBack(client, edit) });
+  return (
+    <p className="mb-3 flex flex-wrap items-center gap-x-3 gap-y-1 rounded bg-hair px-2.5 py-1.5">
+      <span>
+        {by} took it back <Time at={at} />
+      </span>
+      <button type="button" className="text-slate underline" disabled={give.isPending} onClick={() => give.mutate()}>
+        Give it back
+      </button>
+    </p>
   );
 }
 

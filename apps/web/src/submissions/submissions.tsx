@@ -1,4 +1,4 @@
-import { RUN_OUTCOMES, type SubmissionShape } from '@haycart/api';
+import { RUN_OUTCOMES, type RunOutcome, type SubmissionShape } from '@haycart/api';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ColumnDef } from '@tanstack/react-table';
 import { useEffect, useMemo, useState } from 'react';
@@ -8,7 +8,7 @@ import { DataTable } from '../components/data-table';
 import { count } from '../components/format';
 import { usePageKeys } from '../components/list-keys';
 import { Mono, PageHead } from '../components/sheet';
-import { StateShape, stateOf } from '../components/state-shape';
+import { STATE_WORDS, StateShape, stateOf } from '../components/state-shape';
 import { Empty, Failed, Loading } from '../components/status';
 import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { Time } from '../components/time';
@@ -80,6 +80,12 @@ export function Submissions() {
       },
       { replace: opened !== undefined },
     );
+  const narrow = (outcome: RunOutcome | null) =>
+    setParams((before) => {
+      if (outcome) before.set('outcome', outcome);
+      else before.delete('outcome');
+      return before;
+    });
   usePageKeys({ Escape: () => open(null) });
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const clear = () => setChosen(new Set());
@@ -93,19 +99,27 @@ export function Submissions() {
     <div className="flex h-full">
       <div className={`flex min-w-0 flex-1 flex-col p-5 ${opened ? 'max-lg:hidden' : ''}`}>
         <PageHead title="Submissions" />
-        <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
           <SubmissionFilters />
+        </div>
+        <div className="mb-3 flex min-h-8 flex-wrap items-center gap-x-4 gap-y-2">
           {total !== undefined && (
-            <span className="ml-auto flex items-center gap-1.5 text-small text-muted">
-              {count(total)} arrived
+            <span className="flex flex-wrap items-center gap-x-1 text-small text-muted">
+              <span className="mr-1">{count(total)} arrived</span>
               {RUN_OUTCOMES.filter((outcome) => outcomes.data?.[outcome]).map((outcome) => (
-                <span key={outcome} className="ml-1.5 flex items-center gap-1.5">
-                  <StateShape state={outcome} word /> {count(outcomes.data![outcome]!)}
-                </span>
+                <OutcomeCount
+                  key={outcome}
+                  outcome={outcome}
+                  number={outcomes.data![outcome]!}
+                  chosen={filter.outcome === outcome}
+                  choose={narrow}
+                />
               ))}
             </span>
           )}
-          <TakeAway path="/submissions" wish={filter} formats={FORMATS} />
+          <span className="ml-auto">
+            <TakeAway path="/submissions" wish={filter} formats={FORMATS} />
+          </span>
         </div>
         {chosen.size > 0 && <RunManyAgain chosen={chosen} rows={rows} filter={filter} total={total} clear={clear} />}
         {list.isPending ? (
@@ -132,6 +146,31 @@ export function Submissions() {
       </div>
       {opened && <RunPanel key={opened} id={opened} close={() => open(null)} />}
     </div>
+  );
+}
+
+/** How many ended so; pressed, the list shows them alone. */
+function OutcomeCount({
+  outcome,
+  number,
+  chosen,
+  choose,
+}: {
+  outcome: RunOutcome;
+  number: number;
+  chosen: boolean;
+  choose: (outcome: RunOutcome | null) => void;
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      onClick={() => choose(chosen ? null : outcome)}
+      className={`flex h-7 items-center gap-1.5 rounded px-1.5 hover:bg-hair ${chosen ? 'bg-straw-soft text-ink' : ''}`}
+    >
+      <StateShape state={outcome} />
+      {count(number)} {STATE_WORDS[outcome]}
+    </button>
   );
 }
 
