@@ -1,7 +1,7 @@
 /** Imports point one way; see docs/architecture.md. */
 const AREAS =
   'workspaces|intakes|forms|submissions|routes|runs|records|pipelines|fields|labels|views|reports|set-up|decisions|identity|sheets';
-const SCREENS = 'sign-in|home|intakes|submissions|routes|records|pipeline|set-up|decisions|identity';
+const SCREENS = 'account|sign-in|home|intakes|submissions|routes|records|pipeline|set-up|decisions|identity';
 
 module.exports = {
   forbidden: [

@@ -107,7 +107,7 @@ await services.database.inWorkspace(workspaceId, async (tx) => {
   );
   await services.labels.add(tx, 'tag', 'Press', null);
 });
-const token = await services.people.addToken('bench', 'bench');
+const token = await services.tokens.makeFor('bench', 'bench');
 await services.close();
 
 const client = new pg.Client({ connectionString: databaseUrl });
@@ -187,6 +187,9 @@ async function fill(db: pg.Client, workspace: string): Promise<void> {
     [workspace],
   );
   // As if recognition had looked at all of them; it would begin with that otherwise, beside what is measured.
-  await db.query('insert into recognition (workspace_id, looked_until) values ($1, $2)', [workspace, v7()]);
+  await db.query(
+    'insert into recognition (workspace_id, looked_until, looked_transaction) values ($1, $2, pg_current_xact_id())',
+    [workspace, v7()],
+  );
   await db.query('vacuum analyze');
 }

@@ -20,6 +20,8 @@ take_data() {
   echo $$ > "$data/pid"
 }
 
+say_out() { printf '%s\n' "$*"; }
+
 started=''
 # Stops all that was started. A second Ctrl-C does not interrupt it: the database would be left running.
 stop_all() {
@@ -56,6 +58,7 @@ wait_until_ready() {
 }
 
 start_server() {
+  export HAYCART_KEY_FILE="${HAYCART_KEY_FILE:-$data/secret-key}"
   HAYCART_PORT=$port HAYCART_HOST=$host node --enable-source-maps apps/server/dist/main.js >>"$data/server.log" &
   server=$!
   started="$started $server"
@@ -75,6 +78,7 @@ serve_demo() {
   need_database
   export HAYCART_DEMO=1
   export HAYCART_DNS="${HAYCART_DNS:-$host:$((port + 2))}"
+  export HAYCART_KEY_FILE="${HAYCART_KEY_FILE:-$data/secret-key}"
   node --enable-source-maps apps/server/dist/seed.js || fail 'the demo data could not be made; see above.'
   start_server
   HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/landing-site.mjs &
@@ -99,20 +103,25 @@ serve_start() {
   trap 'exit 130' INT TERM
   need_build
   need_database
-  [ -f "$data/setup-code" ] || node -e 'console.log(require("crypto").randomBytes(9).toString("base64url"))' > "$data/setup-code"
+  # For its owner alone; the server removes it once it was used.
+  [ -f "$data/setup-code" ] || (umask 077 && node -e 'console.log(require("crypto").randomBytes(9).toString("base64url"))' > "$data/setup-code")
   HAYCART_SETUP_CODE=$(cat "$data/setup-code")
-  export HAYCART_SETUP_CODE
+  HAYCART_SETUP_CODE_FILE=$data/setup-code
+  export HAYCART_SETUP_CODE HAYCART_SETUP_CODE_FILE
   start_server
-  cat <<TXT
-Set-up code, asked for at the first start only: $HAYCART_SETUP_CODE
-Hay Cart is ready: http://$host:$port
-TXT
+  needs_code=$(node -e 'fetch(process.argv[1]).then((r) => r.json()).then((o) => console.log(o.firstStart ? "yes" : ""))' "http://$host:$port/api/v1/session/options")
+  if [ -n "$needs_code" ]; then say_out "Set-up code, asked for at the first start only: $HAYCART_SETUP_CODE"; else rm -f "$data/setup-code"; fi
+  say_out "Hay Cart is ready: http://$host:$port"
   wait "$server"
 }
 
-print_token() {
+# run_command NAME ARGUMENT...: one of the server's commands, on the database as it is.
+run_command() {
+  command=$1
+  shift
   need_build
   stop_after=''
+  export HAYCART_KEY_FILE="${HAYCART_KEY_FILE:-$data/secret-key}"
   if [ -z "${DATABASE_URL:-}" ]; then
     need_postgresql
     [ -d "$data" ] || fail "there is no data in $data yet. Start Hay Cart first."
@@ -122,7 +131,7 @@ print_token() {
     export DATABASE_URL
   fi
   status=0
-  node apps/server/dist/token.js "$@" || status=$?
+  HAYCART_PORT=$port HAYCART_HOST=$host node "apps/server/dist/$command.js" "$@" || status=$?
   [ -z "$stop_after" ] || cluster_stop "$data/database"
   return $status
 }
@@ -135,6 +144,6 @@ reset_data() {
     case $reply in y | Y | yes) ;; *) say 'Nothing was deleted.'; return 1 ;; esac
   fi
   cluster_stop "$data/database" immediate
-  rm -rf "$(cluster_home "$data/database")" "$data/database" "$data/setup-code" "$data/server.log" "$data/pid"
+  rm -rf "$(cluster_home "$data/database")" "$data/database" "$data/setup-code" "$data/server.log" "$data/pid" "$data/secret-key"
   say 'The local data is deleted.'
 }
