@@ -5,7 +5,7 @@ test.beforeEach(async ({ page }) => signIn(page));
 
 test('submissions are narrowed by words in one line, kept in the address', async ({ page }) => {
   await page.goto('/submissions');
-  await page.getByLabel('outcome').selectOption('failed');
+  await page.getByRole('button', { name: /^\d+ failed$/ }).click();
   await expect(page).toHaveURL(/outcome=failed/);
   const first = page.getByRole('table').getByRole('row').nth(1);
   await expect(first).toContainText('Last name is needed');
@@ -23,9 +23,57 @@ test('how many ended how is said in words, and narrows the list', async ({ page 
   await failed.click();
   await expect(page).toHaveURL(/outcome=failed/);
   await expect(failed).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByRole('button', { name: /written$/ })).toBeHidden();
-  await failed.click();
-  await expect(page.getByRole('button', { name: /written$/ })).toBeVisible();
+  const written = page.getByRole('button', { name: /written$/ });
+  await written.click();
+  await expect(failed).toHaveAttribute('aria-pressed', 'false');
+  await expect(page.getByRole('table').getByRole('row').nth(1)).toContainText(/Contact|Company|deal/i);
+  await written.click();
+  await expect(page).not.toHaveURL(/outcome/);
+});
+
+test('a submission is found by a word of any answer, sorted, shown in other columns, and found from everywhere', async ({
+  page,
+}) => {
+  await page.goto('/submissions');
+  const table = page.getByRole('table', { name: 'Submissions' });
+  const first = table.getByRole('row').nth(1);
+  await first.waitFor();
+  await page.keyboard.press('/');
+  await page.keyboard.type('fernleigh');
+  await expect(page).toHaveURL(/q=fernleigh/);
+  await expect(page.getByRole('heading', { name: 'Nothing was sent with “fernleigh”' })).toBeVisible();
+  await page.getByRole('button', { name: 'Search for nothing' }).click();
+  await expect(page).not.toHaveURL(/q=/);
+  await table.getByRole('button', { name: 'E-mail' }).click();
+  await expect(table.getByRole('columnheader', { name: 'E-mail' })).toHaveAttribute('aria-sort', 'ascending');
+  await table.getByRole('button', { name: 'E-mail' }).click();
+  const email = await first.getByRole('cell').nth(3).textContent();
+  await page.getByLabel('Find submissions').fill(email!);
+  await expect(first).toContainText(email!);
+  await expect
+    .poll(async () => (await table.getByRole('row').allTextContents()).slice(1).every((row) => row.includes(email!)))
+    .toBe(true);
+  await page.getByRole('button', { name: 'Columns' }).click();
+  await page.getByRole('checkbox', { name: 'Campaign' }).check();
+  await page.keyboard.press('Escape');
+  await expect(table.getByRole('columnheader', { name: 'Campaign' })).toBeVisible();
+  await page.reload();
+  await expect(table.getByRole('columnheader', { name: 'Campaign' })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type(email!);
+  await page.getByRole('option', { name: /^Sent/ }).first().click();
+  await expect(page.getByRole('complementary', { name: 'The submission' })).toContainText(email!);
+});
+
+test('boxes take a range with Shift held down, and each is called like its row', async ({ page }) => {
+  await page.goto('/submissions');
+  const boxes = page.getByRole('checkbox', { name: /^Choose (?!all)/ });
+  await boxes.nth(1).check();
+  await boxes.nth(4).click({ modifiers: ['Shift'] });
+  await expect(page.getByText('4 chosen')).toBeVisible();
+  await expect(boxes.first()).toHaveAccessibleName(/^Choose .+, .+/);
+  await boxes.nth(3).click({ modifiers: ['Shift'] });
+  await expect(page.getByText('2 chosen')).toBeVisible();
 });
 
 test('a failed run says why, shows what was sent, and leads to the route with that sample', async ({ page }) => {

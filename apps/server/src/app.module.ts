@@ -78,6 +78,7 @@ import { ReadinessService } from './set-up/readiness.service';
 import { RemovalsService } from './set-up/removals.service';
 import { AcceptHandler } from './submissions/accept/accept.handler';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
+import { SubmissionSearch } from './submissions/search/submission-search.service';
 import { SubmissionQueue } from './submissions/submission-queue';
 import { SubmissionsController } from './submissions/submissions.controller';
 import { ProfilesController } from './submissions/profiles.controller';
@@ -274,6 +275,7 @@ export class AppModule {
         SubmissionQueue,
         ProfilesService,
         SamplesService,
+        SubmissionSearch,
         SubmissionsService,
         PersonLinks,
         SealedSecrets,

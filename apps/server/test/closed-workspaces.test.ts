@@ -78,6 +78,8 @@ beforeAll(async () => {
   await one.query(
     `insert into sheet_refusal (workspace_id, file_id, row, text, reason) select workspace_id, id, 1, 'x', 'y' from sheet_file`,
   );
+  // Who searches has what came last read.
+  await one.get('/submissions?q=ada');
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(
     `insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`,

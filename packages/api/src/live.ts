@@ -33,9 +33,10 @@ export interface HomeShape {
 }
 
 export interface SearchHit {
-  kind: RecordKind | 'intake' | 'route';
+  kind: RecordKind | 'intake' | 'route' | 'submission';
   id: string;
   name: string;
+  /** What tells it from others of that name; of a submission, when it came. */
   detail: string;
 }
 

@@ -13,6 +13,7 @@ export * from './payload/about-sending';
 export * from './payload/body';
 export * from './payload/who';
 export * from './payload/value-kind';
+export * from './search/search-words';
 export * from './payload/profile';
 export * from './payload/drift';
 export * from './payload/taught-names';

@@ -26,12 +26,19 @@ export const LIMITS = {
   payloadFields: { most: 10_000, unit: 'things', of: 'Fields of a payload', beyond: '422' },
   payloadKey: { most: 1_000, unit: 'characters', of: 'The name of a field in a payload', beyond: '422' },
   payloadValue: { most: 250_000, unit: 'characters', of: 'One value of a payload', beyond: '422' },
+  searchedWords: {
+    most: 2_000,
+    unit: 'things',
+    of: 'Different words by which the search finds one submission',
+    beyond: 'The search does not know them.',
+  },
   address: { most: 8 * KIBIBYTE, unit: 'bytes', of: 'The address of a request, with its parameters', beyond: '414' },
   idempotencyKey: { most: 255, unit: 'characters', of: 'An Idempotency-Key', beyond: '422' },
   webhookHeader: { most: 1_000, unit: 'characters', of: 'A webhook header', beyond: '401' },
   visitPart: { most: 2_000, unit: 'characters', of: 'One part of a visit', beyond: 'It is cut.' },
   // What the server holds at once.
   headers: { most: 16 * KIBIBYTE, unit: 'bytes', of: 'All headers of a request', beyond: '431' },
+  searchText: { most: 200, unit: 'characters', of: 'What is typed into the search of submissions', beyond: 'It is cut.' },
   apiBody: { most: 2 * MEBIBYTE, unit: 'bytes', of: 'A body sent to the API', beyond: '413' },
   apiProperties: { most: 300, unit: 'things', of: 'Properties of a body sent to the API', beyond: '422' },
   inboxBytes: {

@@ -8,16 +8,7 @@ import {
   type FieldDefinition,
   type FieldPart,
 } from '@haycart/core';
-
-/** The values of a statement; each is added under the next number. */
-export class Values {
-  constructor(readonly all: unknown[] = []) {}
-
-  add(value: unknown, type = ''): string {
-    this.all.push(value);
-    return `$${this.all.length}${type && `::${type}`}`;
-  }
-}
+import type { Values } from '../platform/database/values';
 
 /**
  * A condition as SQL on the row `r`, asking exactly what the core's `evaluate` asks: every clause goes through the same

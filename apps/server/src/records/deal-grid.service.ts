@@ -4,7 +4,7 @@ import { AGE_BANDS, type AgeBand, type DealCard, type PipelineGrid, type Worth }
 import type { WorkspaceTx } from '../platform/database/database';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import { RatesService } from '../workspaces/rates.service';
-import { Values } from './condition-sql';
+import { Values } from '../platform/database/values';
 import { whereSql, type ListSetting, type RecordQuery } from './record-lists.service';
 
 /** How many cards of one cell are sent; the count tells of the others. */

@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { BUILT_IN_FIELDS, RECORD_KINDS, type FieldDefinition } from '@haycart/core';
 import fc from 'fast-check';
-import { Values } from './condition-sql';
-import { blankRows, cursorText, filledRows, listOrder, readListCursor, writeListCursor } from './list-order';
+import { Values } from '../platform/database/values';
+import { readListCursor, writeListCursor } from '../platform/list-cursor';
+import { blankRows, cursorText, filledRows, listOrder } from './list-order';
 
 const ID = '0195e7a0-0000-7000-8000-000000000001';
 const own = (type: FieldDefinition['type']): FieldDefinition => ({

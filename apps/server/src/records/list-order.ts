@@ -1,13 +1,6 @@
 import type { FieldDefinition, ListSort, RecordKind } from '@haycart/core';
-import { ProblemError } from '../platform/errors/problem-error';
-import { isId } from '../platform/paging';
-import type { Values } from './condition-sql';
-
-/** Where a page of a sorted list begins: after the row with this value (as text; `null` is blank) and id. */
-export interface ListCursor {
-  value: string | null;
-  id: string;
-}
+import type { ListCursor } from '../platform/list-cursor';
+import type { Values } from '../platform/database/values';
 
 /** The order of a list, as SQL on the row `r`. */
 export interface ListOrder {
@@ -74,20 +67,4 @@ export function blankRows(order: ListOrder, after: ListCursor | null, values: Va
   const rest =
     after && after.value === null ? ` and r.id ${order.down ? '<' : '>'} ${values.add(after.id, 'uuid')}` : '';
   return `${order.by} is null${rest}`;
-}
-
-export function writeListCursor({ value, id }: ListCursor): string {
-  return Buffer.from(JSON.stringify([value, id])).toString('base64url');
-}
-
-/** `?after=`, as a list gave it in `next`. */
-export function readListCursor(text: string | undefined): ListCursor | null {
-  if (text === undefined || text === '') return null;
-  try {
-    const [value, id] = JSON.parse(Buffer.from(text, 'base64url').toString()) as unknown[];
-    if ((value === null || typeof value === 'string') && typeof id === 'string' && isId(id)) return { value, id };
-  } catch {
-    // Not what a list gave.
-  }
-  throw new ProblemError('refused', 'after takes what an earlier page gave as next.');
 }

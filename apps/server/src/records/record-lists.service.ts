@@ -17,15 +17,14 @@ import {
 import type { GroupCount, Page, RecordShape } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
-import { conditionSql, Values } from './condition-sql';
+import { Values } from '../platform/database/values';
+import { readListCursor, writeListCursor, type ListCursor } from '../platform/list-cursor';
+import { conditionSql } from './condition-sql';
 import {
   blankRows,
   cursorText,
   filledRows,
   listOrder,
-  readListCursor,
-  writeListCursor,
-  type ListCursor,
   type ListOrder,
 } from './list-order';
 import { searched } from './searched';

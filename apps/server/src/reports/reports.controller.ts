@@ -4,6 +4,7 @@ import type { BandFigures, HomeShape, SearchHit } from '@haycart/api';
 import { IsString, Length } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
+import { SubmissionSearch } from '../submissions/search/submission-search.service';
 import { ReportsService } from './reports.service';
 
 class SearchQuery {
@@ -16,6 +17,7 @@ export class ReportsController {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(ReportsService) private readonly reports: ReportsService,
+    @Inject(SubmissionSearch) private readonly submissions: SubmissionSearch,
   ) {}
 
   @Get('band')
@@ -29,7 +31,8 @@ export class ReportsController {
   }
 
   @Get('search')
-  search(@ByCaller() { workspaceId }: Caller, @Query() { q }: SearchQuery): Promise<SearchHit[]> {
+  async search(@ByCaller() { workspaceId }: Caller, @Query() { q }: SearchQuery): Promise<SearchHit[]> {
+    await this.submissions.readUp(workspaceId);
     return this.database.inWorkspace(workspaceId, (tx) => this.reports.search(tx, q));
   }
 }

@@ -3,11 +3,17 @@ import type { BandFigures, HomeShape, RunOutcome, SearchHit } from '@haycart/api
 import { DecisionsService } from '../decisions/decisions.service';
 import { searched } from '../records/searched';
 import type { WorkspaceTx } from '../platform/database/database';
+import { SubmissionsService } from '../submissions/submissions.service';
+
+const SUBMISSIONS_FOUND = 5;
 
 /** Figures that answer “is everything all right?”, and finding anything by its name. */
 @Injectable()
 export class ReportsService {
-  constructor(@Inject(DecisionsService) private readonly decisions: DecisionsService) {}
+  constructor(
+    @Inject(DecisionsService) private readonly decisions: DecisionsService,
+    @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
+  ) {}
 
   async band(tx: WorkspaceTx): Promise<BandFigures> {
     const [row] = await tx.statement<Omit<BandFigures, 'toDecide'> & Record<string, number>>(
@@ -115,14 +121,14 @@ export class ReportsService {
     };
   }
 
-  /** Records, intakes and routes whose name, e-mail or number holds a text. */
+  /** Records, intakes and routes whose name, e-mail or number holds a text, and the latest submissions with its words. */
   async search(tx: WorkspaceTx, text: string): Promise<SearchHit[]> {
     const wanted = text.trim().toLowerCase();
     if (wanted === '') return [];
     // People say “C-1094”.
     const [, mark, digits] = /^([cfld])-0*(\d{1,15})$/.exec(wanted) ?? [];
     const numbers = ['c', 'f', 'l', 'd'].map((one) => (one === mark ? Number(digits) : null));
-    return tx.statement<SearchHit & { place: number }>(
+    const named = await tx.statement<SearchHit & { place: number }>(
       'search',
       `select kind, id, name, detail from (
          (select 'contact' as kind, id, coalesce(full_name, email, phone, 'without a name') as name, 'C-' || number || coalesce(' ' || email, '') as detail, 1 as place from contact r
@@ -138,5 +144,15 @@ export class ReportsService {
          union all (select 'route', id, name, state, 6 from route where workspace_id = $1 and lower(name) like $2 limit 4)) hits order by place`,
       [tx.workspaceId, `%${wanted.replace(/[\\%_]/g, '\\$&')}%`, ...numbers],
     );
+    const sent = await this.submissions.list(tx, { search: wanted }, SUBMISSIONS_FOUND, null);
+    return [
+      ...named,
+      ...sent.items.map(({ id, who, email, intake, receivedAt }) => ({
+        kind: 'submission' as const,
+        id,
+        name: [who || email || 'unnamed', intake.name].join(', '),
+        detail: receivedAt,
+      })),
+    ];
   }
 }

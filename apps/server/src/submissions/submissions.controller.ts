@@ -19,17 +19,23 @@ import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { ProblemError } from '../platform/errors/problem-error';
 import { EXPORT_PORTION, sendExport, writtenAside } from '../platform/export-file';
-import { readCursor, readLimit } from '../platform/paging';
+import { readListCursor, type ListCursor } from '../platform/list-cursor';
+import { readLimit } from '../platform/paging';
 import { ProfilesService } from './profiles.service';
 import { exportSubmissions, SUBMISSION_FORMATS, type SubmissionFormat } from './submission-export';
+import { SubmissionSearch } from './search/submission-search.service';
+import { needsSearch, SUBMISSION_SORTS, type SubmissionFilter, type SubmissionSort } from './submission-filter';
 import { SubmissionQueue } from './submission-queue';
-import { SubmissionsService, type SubmissionFilter } from './submissions.service';
+import { SubmissionsService } from './submissions.service';
 
 class SubmissionQuery {
   @IsOptional() @IsString() intake?: string;
   @IsOptional() @IsIn([...RUN_OUTCOMES, 'waiting', 'unrouted', 'set-aside']) outcome?: SubmissionFilter['outcome'];
   @IsOptional() @IsISO8601() since?: string;
   @IsOptional() @IsUUID() route?: string;
+  /** Words of any answer, an address, a telephone number, or an id. */
+  @IsOptional() @IsString() q?: string;
+  @IsOptional() @IsIn(SUBMISSION_SORTS) sort?: SubmissionSort;
   @IsOptional() @IsString() limit?: string;
   @IsOptional() @IsString() after?: string;
 }
@@ -59,17 +65,22 @@ export class SubmissionsController {
     @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
     @Inject(ProfilesService) private readonly profiles: ProfilesService,
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
+    @Inject(SubmissionSearch) private readonly search: SubmissionSearch,
   ) {}
 
   @Get('submissions')
-  list(@ByCaller() { workspaceId }: Caller, @Query() query: SubmissionQuery): Promise<Page<SubmissionShape>> {
-    return this.database.inWorkspace(workspaceId, (tx) =>
-      this.submissions.list(tx, filterFrom(query), readLimit(query.limit), readCursor(query.after)),
-    );
+  async list(@ByCaller() { workspaceId }: Caller, @Query() query: SubmissionQuery): Promise<Page<SubmissionShape>> {
+    const [filter, limit, after] = [filterFrom(query), readLimit(query.limit), readPlace(query)];
+    await this.#readUp(workspaceId, filter);
+    return this.database.inWorkspace(workspaceId, (tx) => this.submissions.list(tx, filter, limit, after));
   }
 
   @Get('submission-outcomes')
-  outcomes(@ByCaller() { workspaceId }: Caller, @Query() query: SubmissionQuery): Promise<Record<string, number>> {
+  async outcomes(
+    @ByCaller() { workspaceId }: Caller,
+    @Query() query: SubmissionQuery,
+  ): Promise<Record<string, number>> {
+    await this.#readUp(workspaceId, filterFrom(query));
     return this.database.inWorkspace(workspaceId, (tx) => this.submissions.outcomes(tx, filterFrom(query)));
   }
 
@@ -82,6 +93,7 @@ export class SubmissionsController {
   ): Promise<void> {
     const filter = filterFrom(query);
     const { intake } = filter;
+    await this.#readUp(workspaceId, filter);
     const profile = intake
       ? await this.database.inWorkspace(workspaceId, (tx) => this.profiles.shape(tx, intake))
       : null;
@@ -115,19 +127,36 @@ export class SubmissionsController {
   /** The same for many at once, named or all that a filter leaves. Those that there are not are not counted. */
   @Post('submissions/run-again')
   @HttpCode(202)
-  runManyAgain(@ByCaller() { workspaceId }: Caller, @Body() { ids, filter }: ManyDto): Promise<{ queued: number }> {
+  async runManyAgain(
+    @ByCaller() { workspaceId }: Caller,
+    @Body() { ids, filter }: ManyDto,
+  ): Promise<{ queued: number }> {
     if (!ids && !filter)
       throw new ProblemError('refused', 'Say which submissions: by their ids, or by a filter.', [
         { at: '/ids', code: 'missing', message: 'Give ids or filter.' },
       ]);
+    const chosen = filterFrom(filter ?? {});
+    await this.#readUp(workspaceId, chosen);
     return this.database.inWorkspace(workspaceId, async (tx) => {
-      const queued = await this.queue.runAgain(tx, ids ?? (await this.submissions.ids(tx, filterFrom(filter!))));
+      const queued = await this.queue.runAgain(tx, ids ?? (await this.submissions.ids(tx, chosen)));
       await this.events.tell(tx, 'submissions');
       return { queued };
     });
   }
+
+  /** Where a list is made by the search, what came last is read first. */
+  async #readUp(workspaceId: string, filter: SubmissionFilter): Promise<void> {
+    if (needsSearch(filter)) await this.search.readUp(workspaceId);
+  }
 }
 
-function filterFrom({ intake, outcome, since, route }: SubmissionQuery): SubmissionFilter {
-  return { intake, outcome, since: since ? new Date(since) : undefined, route };
+function filterFrom({ intake, outcome, since, route, q, sort }: SubmissionQuery): SubmissionFilter {
+  const search = q?.trim() || undefined;
+  return { intake, outcome, since: since ? new Date(since) : undefined, route, search, sort };
+}
+
+function readPlace({ after, sort }: SubmissionQuery): ListCursor | null {
+  const cursor = readListCursor(after);
+  if (!cursor || needsSearch({ sort }) || !Number.isNaN(Date.parse(cursor.value ?? ''))) return cursor;
+  throw new ProblemError('refused', 'after takes what an earlier page gave as next.');
 }

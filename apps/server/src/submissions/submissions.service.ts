@@ -1,17 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import { LIMITS, readPayload, sourceOf, whoSent, type BodyFormat, type Suspicion, type Visit } from '@haycart/core';
-import type { Page, RunLine, RunOutcome, SubmissionDetail, SubmissionShape, SubmissionState } from '@haycart/api';
+import type { Page, RunLine, SubmissionDetail, SubmissionShape, SubmissionState } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
-import { cursorTime, isId, pageOf, type Cursor } from '../platform/paging';
-
-/** What a list of submissions is narrowed to. */
-export interface SubmissionFilter {
-  intake?: string;
-  outcome?: RunOutcome | 'waiting' | 'unrouted' | 'set-aside';
-  since?: Date;
-  route?: string;
-}
+import { Values } from '../platform/database/values';
+import { writeListCursor, type ListCursor } from '../platform/list-cursor';
+import { isId } from '../platform/paging';
+import { filtered, placed, submissionOrder, type SubmissionFilter } from './submission-filter';
 
 interface Row {
   id: string;
@@ -30,52 +25,48 @@ interface Row {
   found: number;
 }
 
-const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, s.received_at, ${cursorTime('s.received_at')} as at, s.format, s.body, s.visit, s.state, s.suspicion, s.tries,
+const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, s.received_at, s.format, s.body, s.visit, s.state, s.suspicion, s.tries,
   (select jsonb_agg(jsonb_build_object('id', r.id, 'route', jsonb_build_object('id', t.id, 'name', t.name), 'outcome', r.outcome, 'summary', r.summary) order by t.created_at)
    from run r join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
    where r.workspace_id = s.workspace_id and r.submission_id = s.id) as runs`;
 const FROM = 'from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id';
-/** Absent filters are null; every one of them is part of the same statement. */
-const WHERE = `where s.workspace_id = $1 and ($2::text is null or i.key = $2) and ($3::timestamptz is null or s.received_at >= $3)
-  and ($4::text is null
-    or ($4 = 'waiting' and s.state = 'waiting')
-    or ($4 = 'set-aside' and s.state = 'set-aside')
-    or ($4 = 'unrouted' and s.state = 'routed' and not exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id))
-    or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome = $4))
-  and ($5::uuid is null or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.route_id = $5))`;
-
+/** A total beyond this is not counted for a page. */
+const COUNTED = 10_000;
 /** How many submissions one act may be about. */
 const MOST_AT_ONCE = 10_000;
 
 /** Reading what arrived. */
 @Injectable()
 export class SubmissionsService {
+  /** One page. `total` is absent when there are more than ten thousand, and on further pages. */
   async list(
     tx: WorkspaceTx,
     filter: SubmissionFilter,
     limit: number,
-    after: Cursor | null,
+    after: ListCursor | null,
   ): Promise<Page<SubmissionShape>> {
     const rows = await this.#rows(tx, filter, limit + 1, after, LIMITS.pageBytes.most);
-    const [count] = await tx.statement<{ total: number }>(
-      'submissions_total',
-      `select count(*)::int as total ${FROM} ${WHERE}`,
-      [tx.workspaceId, ...valuesOf(filter)],
-    );
     // A page of large submissions is shorter.
-    const shown = rows.length && rows.length < rows[0]!.found ? Math.max(1, rows.length - 1) : limit;
-    return pageOf(rows, shown, shape, ({ at, id }) => ({ at, id }), count!.total);
+    const most = rows.length && rows.length < rows[0]!.found ? Math.max(1, rows.length - 1) : limit;
+    const shown = rows.slice(0, most);
+    const last = rows.length > most ? shown[shown.length - 1] : undefined;
+    const total = after ? undefined : last ? await this.#total(tx, filter) : shown.length;
+    return {
+      items: shown.map(shape),
+      ...(last ? { next: writeListCursor({ value: last.at, id: last.id }) } : {}),
+      ...(total === undefined ? {} : { total }),
+    };
   }
 
   /** All that a filter leaves, latest first and in portions, so that any number fits into memory. */
   async *portions(tx: WorkspaceTx, filter: SubmissionFilter, size: number): AsyncGenerator<SubmissionShape[]> {
-    let after: Cursor | null = null;
+    let after: ListCursor | null = null;
     for (;;) {
       const rows: Row[] = await this.#rows(tx, filter, size, after);
       if (rows.length) yield rows.map(shape);
       const last = rows[rows.length - 1];
       if (!last || rows.length < size) return;
-      after = { at: last.at, id: last.id };
+      after = { value: last.at, id: last.id };
     }
   }
 
@@ -92,10 +83,10 @@ export class SubmissionsService {
 
   /** The ids of all that a filter leaves, latest first, `MOST_AT_ONCE` at most. */
   async ids(tx: WorkspaceTx, filter: SubmissionFilter): Promise<string[]> {
-    const rows = await tx.statement<{ id: string }>(
-      'submission_ids',
-      `select s.id ${FROM} ${WHERE} order by s.received_at desc, s.id desc limit $6`,
-      [tx.workspaceId, ...valuesOf(filter), MOST_AT_ONCE],
+    const values = new Values([tx.workspaceId]);
+    const rows = await tx.unnamed<{ id: string }>(
+      `select s.id ${filtered(filter, values)} order by s.received_at desc, s.id desc limit ${MOST_AT_ONCE}`,
+      values.all,
     );
     return rows.map(({ id }) => id);
   }
@@ -111,39 +102,51 @@ export class SubmissionsService {
     return rows.map(shape);
   }
 
-  /** The outcomes of the submissions that a filter leaves, counted. */
+  /** The runs of the submissions that a filter leaves by their outcome, and those that no route took yet, counted. */
   async outcomes(tx: WorkspaceTx, filter: SubmissionFilter): Promise<Record<string, number>> {
-    const rows = await tx.statement<{ outcome: string; count: number }>(
-      'submission_outcomes',
-      `select r.outcome, count(*)::int as count ${FROM} join run r on r.workspace_id = s.workspace_id and r.submission_id = s.id ${WHERE} group by 1`,
-      [tx.workspaceId, ...valuesOf(filter)],
+    const values = new Values([tx.workspaceId]);
+    const ofRoute = filter.route ? `and o.route_id = ${values.add(filter.route, 'uuid')}` : '';
+    const rows = await tx.unnamed<{ outcome: string; count: number }>(
+      `with f as (select s.id, s.state ${filtered(filter, values)})
+       select coalesce(o.outcome, case f.state when 'routed' then 'unrouted' else f.state end) as outcome, count(*)::int as count
+       from f left join run o on o.workspace_id = $1 and o.submission_id = f.id ${ofRoute} group by 1`,
+      values.all,
     );
     return Object.fromEntries(rows.map(({ outcome, count }) => [outcome, count]));
   }
 
-  /** So many of the latest, or fewer where their bodies come to more bytes than that. */
+  /** How many a filter leaves; undefined for more than are counted for a page. */
+  async #total(tx: WorkspaceTx, filter: SubmissionFilter): Promise<number | undefined> {
+    const values = new Values([tx.workspaceId]);
+    const [row] = await tx.unnamed<{ total: number }>(
+      `select count(*)::int as total from (select 1 ${filtered(filter, values)} limit ${COUNTED + 1}) counted`,
+      values.all,
+    );
+    return row!.total > COUNTED ? undefined : row!.total;
+  }
+
+  /** So many of the first, or fewer where their bodies come to more bytes than that. */
   #rows(
     tx: WorkspaceTx,
     filter: SubmissionFilter,
     limit: number,
-    after: Cursor | null,
+    after: ListCursor | null,
     bytes: number | null = null,
   ): Promise<Row[]> {
-    return tx.statement<Row>(
-      'submissions',
-      `with page as (select s.id, s.received_at, octet_length(s.body) as bytes ${FROM} ${WHERE}
-           and ($6::timestamptz is null or (s.received_at, s.id) < ($6, $7::uuid)) order by s.received_at desc, s.id desc limit $8),
-         sized as (select id, sum(bytes) over (order by received_at desc, id desc) - bytes as before, count(*) over () as found from page)
-       select ${COLUMNS}, z.found::int ${FROM} join sized z on z.id = s.id
-       where s.workspace_id = $1 and ($9::bigint is null or z.before < $9) order by s.received_at desc, s.id desc`,
-      [tx.workspaceId, ...valuesOf(filter), after?.at ?? null, after?.id ?? null, limit, bytes],
+    const values = new Values([tx.workspaceId]);
+    const { by, at, down } = submissionOrder(filter.sort);
+    const direction = down ? 'desc' : 'asc';
+    const page = `select s.id, ${by} as by, octet_length(s.body) as bytes ${filtered(filter, values)}
+      ${placed(filter.sort, after, values)} order by ${by} ${direction}, s.id ${direction} limit ${values.add(limit, 'int')}`;
+    return tx.unnamed<Row>(
+      `with page as (${page}),
+         sized as (select id, by, sum(bytes) over (order by by ${direction}, id ${direction}) - bytes as before, count(*) over () as found from page)
+       select ${COLUMNS}, ${at('z.by')} as at, z.found::int ${FROM} join sized z on z.id = s.id
+       where s.workspace_id = $1 ${bytes === null ? '' : `and z.before < ${values.add(bytes, 'bigint')}`}
+       order by z.by ${direction}, s.id ${direction}`,
+      values.all,
     );
   }
-}
-
-/** What `WHERE` takes after the workspace. */
-function valuesOf({ intake, since, outcome, route }: SubmissionFilter): unknown[] {
-  return [intake ?? null, since ?? null, outcome ?? null, route ?? null];
 }
 
 function shape(row: Row): SubmissionShape {

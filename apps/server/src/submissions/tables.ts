@@ -16,7 +16,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { intake } from '../intakes/tables';
-import { bytea, time, workspaceId } from '../platform/database/columns';
+import { bytea, time, wordsColumn, workspaceId } from '../platform/database/columns';
 
 /** What arrived, byte for byte. The row is its own queue entry: `waiting` until every route that takes it has run. */
 export const submission = pgTable(
@@ -51,6 +51,9 @@ export const submission = pgTable(
     index('submission_waiting')
       .on(t.workspaceId, t.givesWay, t.dueAt, t.id)
       .where(sql`state = 'waiting'`),
+    index('submission_set_aside')
+      .on(t.workspaceId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst())
+      .where(sql`state = 'set-aside'`),
     index('submission_received').on(t.workspaceId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
     index('submission_entered')
       .on(t.workspaceId, t.intakeId, sql`(visit ->> 'enteredBy')`, t.receivedAt)
@@ -61,6 +64,26 @@ export const submission = pgTable(
       t.receivedAt.desc().nullsFirst(),
       t.id.desc().nullsFirst(),
     ),
+  ],
+);
+
+/** By what a submission is found, and sorted: made of its payload a moment after it came. */
+export const submissionSearch = pgTable(
+  'submission_search',
+  {
+    workspaceId: workspaceId(),
+    submissionId: uuid('submission_id').notNull(),
+    /** Who sent it and the address, in lower case, as lists are sorted by them; blank where nothing tells. */
+    who: text('who').notNull(),
+    email: text('email').notNull(),
+    words: wordsColumn('words').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.submissionId] }),
+    foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
+    index('submission_search_words').using('gin', t.words),
+    index('submission_search_who').on(t.workspaceId, t.who, t.submissionId),
+    index('submission_search_email').on(t.workspaceId, t.email, t.submissionId),
   ],
 );
 

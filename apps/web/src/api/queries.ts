@@ -118,6 +118,8 @@ export interface SubmissionFilter {
   outcome?: string | undefined;
   since?: string | undefined;
   route?: string | undefined;
+  q?: string | undefined;
+  sort?: string | undefined;
 }
 
 const PAGE = 100;

@@ -1,6 +1,6 @@
 import { flexRender, getCoreRowModel, useReactTable, type ColumnDef } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, useState, type CSSProperties, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode } from 'react';
 import { usePageKeys } from './list-keys';
 import { ColumnHead, type TableSort } from './table-head';
 
@@ -24,6 +24,9 @@ export interface TableChoice {
   choose: (ids: readonly string[], chosen: boolean) => void;
 }
 
+/** How many rows the keys go on by. */
+const ARROWS: Record<string, number | undefined> = { ArrowDown: 1, ArrowUp: -1, PageDown: 10, PageUp: -10 };
+
 const ROW = 32;
 /** The head and the line beneath it. */
 const HEAD = 33;
@@ -41,6 +44,7 @@ export function DataTable<Row extends { id: string }>({
   more,
   total,
   empty,
+  nameOf,
   sort,
   choice,
   resize,
@@ -56,6 +60,8 @@ export function DataTable<Row extends { id: string }>({
   more?: (() => void) | undefined;
   total?: number | undefined;
   empty: ReactNode;
+  /** What a row is called where its box is read out. */
+  nameOf?: (row: Row) => string;
   sort?: TableSort | undefined;
   choice?: TableChoice | undefined;
   /** Takes the width in pixels that somebody gave a column. */
@@ -90,13 +96,32 @@ export function DataTable<Row extends { id: string }>({
     scroller.current?.focus({ preventScroll: true });
     if (opened !== undefined && rows[next]) open?.(rows[next]);
   };
+  // A range goes from the box that was ticked last to the one with Shift held down.
+  const tickedLast = useRef<number | null>(null);
+  const tick = (index: number, add: boolean, range: boolean) => {
+    const from = range ? (tickedLast.current ?? index) : index;
+    tickedLast.current = index;
+    const [first, last] = from < index ? [from, index] : [index, from];
+    choice?.choose(
+      rows.slice(first, last + 1).map(({ id }) => id),
+      add,
+    );
+  };
   const here = rows[current];
   usePageKeys({
     j: () => step(1),
     k: () => step(-1),
-    ...(here && choice ? { x: () => choice.choose([here.id], !choice.chosen.has(here.id)) } : {}),
+    ...(here && choice ? { x: () => tick(current, !choice.chosen.has(here.id), false) } : {}),
     ...(here ? { Enter: () => open?.(here) } : {}),
   });
+
+  // Arrows scroll whatever has the focus; here that is the list.
+  const arrows = (event: KeyboardEvent) => {
+    const by = ARROWS[event.key];
+    if (by === undefined || event.target !== event.currentTarget) return;
+    event.preventDefault();
+    step(by);
+  };
 
   const shown = table.getAllLeafColumns();
   const widthOf = (id: string, width: string | undefined) =>
@@ -121,7 +146,12 @@ export function DataTable<Row extends { id: string }>({
   const head = (
     <div role="rowgroup" className="sticky top-0 z-10 flex-none border-b border-line bg-sheet md:min-w-(--table-width)">
       {table.getHeaderGroups().map((group) => (
-        <div role="row" key={group.id} className={`${grid} h-8 items-center text-label font-semibold text-muted`}>
+        <div
+          role="row"
+          key={group.id}
+          aria-rowindex={1}
+          className={`${grid} h-8 items-center text-label font-semibold text-muted`}
+        >
           {choice && (
             <span role="columnheader" className="flex justify-center max-md:hidden">
               <input
@@ -178,8 +208,9 @@ export function DataTable<Row extends { id: string }>({
         ref={scroller}
         role="table"
         tabIndex={0}
+        onKeyDown={arrows}
         aria-label={label}
-        aria-rowcount={total ?? rows.length}
+        aria-rowcount={(total ?? rows.length) + 1}
         className="min-h-0 flex-1 overflow-auto focus-visible:outline-offset-[-2px]"
       >
         {head}
@@ -196,13 +227,13 @@ export function DataTable<Row extends { id: string }>({
               <div
                 role="row"
                 key={row.id}
-                aria-rowindex={item.index + 1}
+                aria-rowindex={item.index + 2}
                 aria-selected={isOpened || chosen}
                 onClick={() => {
                   setCurrent(item.index);
                   open?.(row.original);
                 }}
-                className={`${grid} absolute inset-x-0 h-8 items-center border-b border-hair ${open ? 'cursor-pointer hover:bg-raised' : ''} ${isOpened ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : chosen ? 'bg-straw-soft' : ''} ${item.index === current && !isOpened ? 'shadow-[inset_4px_0_0_var(--color-line)]' : ''}`}
+                className={`${grid} absolute inset-x-0 h-8 items-center border-b border-hair ${open ? 'cursor-pointer hover:bg-raised' : ''} ${isOpened ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : chosen ? 'bg-straw-soft' : ''} ${item.index === current && !isOpened ? 'shadow-[inset_4px_0_0_var(--color-muted)]' : ''}`}
                 style={{ transform: `translateY(${item.start - HEAD}px)` }}
               >
                 {choice && (
@@ -210,10 +241,12 @@ export function DataTable<Row extends { id: string }>({
                     <label className="flex h-8 cursor-pointer items-center justify-center">
                       <input
                         type="checkbox"
-                        aria-label="Choose"
+                        aria-label={`Choose ${nameOf?.(row.original) ?? `row ${item.index + 1}`}`}
                         className="size-3.5 accent-green"
                         checked={chosen}
-                        onChange={({ target }) => choice.choose([row.id], target.checked)}
+                        onChange={({ target, nativeEvent }) =>
+                          tick(item.index, target.checked, (nativeEvent as MouseEvent).shiftKey)
+                        }
                       />
                     </label>
                   </div>

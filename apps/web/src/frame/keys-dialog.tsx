@@ -13,10 +13,12 @@ const KEYS: { where: string; keys: [string[], string][] }[] = [
   {
     where: 'In lists',
     keys: [
-      [['j'], 'next line'],
-      [['k'], 'line before'],
+      [['j', '↓'], 'next line'],
+      [['k', '↑'], 'line before'],
       [['Enter'], 'open the line'],
       [['x'], 'choose the line'],
+      [['Shift', 'click'], 'choose all up to this box'],
+      [['/'], 'search the submissions'],
     ],
   },
   {

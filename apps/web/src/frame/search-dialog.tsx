@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { searchQuery } from '../api/queries';
 import { useWords } from '../api/words';
+import { Time } from '../components/time';
 
 const PLACES = [
   ['Home', '/'],
@@ -34,6 +35,7 @@ const KIND_PATHS: Record<string, string> = {
   deal: '/records/deals/',
   intake: '/intakes/',
   route: '/routes/',
+  submission: '/submissions?open=',
 };
 const KIND_WORDS: Record<string, string> = {
   contact: 'Contact',
@@ -41,10 +43,11 @@ const KIND_WORDS: Record<string, string> = {
   lead: 'Lead',
   intake: 'Intake',
   route: 'Route',
+  submission: 'Sent',
 };
 const ITEM = 'flex h-9 cursor-pointer items-center gap-3 rounded px-3 data-[selected=true]:bg-straw-soft';
 
-/** Finds any record, intake, route or page by its name. */
+/** Finds any record, intake, route or page by its name, and submissions by the words in them. */
 export function SearchDialog({ open, close }: { open: boolean; close: () => void }) {
   const [text, setText] = useState('');
   const hits = useQuery(searchQuery(text));
@@ -84,7 +87,9 @@ export function SearchDialog({ open, close }: { open: boolean; close: () => void
               {hit.kind === 'deal' ? words.One('deal') : KIND_WORDS[hit.kind]}
             </span>
             <span className="min-w-0 flex-1 truncate">{hit.name}</span>
-            <span className="min-w-0 max-w-[45%] truncate text-small text-muted">{hit.detail}</span>
+            <span className="min-w-0 max-w-[45%] truncate text-small text-muted">
+              {hit.kind === 'submission' ? <Time at={hit.detail} /> : hit.detail}
+            </span>
           </Command.Item>
         ))}
         {places.map(([name, path]) => (

@@ -200,6 +200,7 @@ function RecordList({ kind }: { kind: RecordKind }) {
           columns={columns}
           rows={rows}
           total={total}
+          nameOf={({ name }) => name}
           open={({ id }) => void navigate(`/records/${plural}/${id}`)}
           more={list.hasNextPage && !list.isFetchingNextPage ? () => void list.fetchNextPage() : undefined}
           sort={{ ...sortOf(view), choose: (field) => state.change({ sort: nextSort(view.sort, field) }) }}

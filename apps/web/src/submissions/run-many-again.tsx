@@ -9,9 +9,6 @@ import { Button } from '../components/button';
 import { messageOf } from '../components/status';
 import { TakeBackDialog } from '../components/take-back';
 
-/** The outcomes of which several submissions can be acted upon at once. */
-export const ACTED_UPON: readonly string[] = ['set-aside', 'failed', 'held', 'written'];
-
 /** What is done with several submissions at once: released, run again, or what they wrote taken back. */
 export function RunManyAgain({
   chosen,
@@ -37,46 +34,41 @@ export function RunManyAgain({
     },
     onError: (error) => toast.error(messageOf(error)),
   });
-  const written = filter.outcome === 'written';
-  const runs = rows
-    .filter(({ id }) => chosen.has(id))
-    .flatMap((submission) =>
-      submission.runs.filter(
-        ({ outcome, route }) => outcome === 'written' && (!filter.route || route.id === filter.route),
-      ),
-    )
+  const ticked = rows.filter(({ id }) => chosen.has(id));
+  const ids = ticked.filter(mayRunAgain).map(({ id }) => id);
+  const runs = ticked
+    .flatMap((submission) => submission.runs)
+    .filter(({ outcome, route }) => outcome === 'written' && (!filter.route || route.id === filter.route))
     .map(({ id }) => id);
-  const all = total !== undefined && total > chosen.size;
+  // Releasing what is suspicious is said of each.
+  const all = total !== undefined && total > chosen.size && ['failed', 'held'].includes(filter.outcome ?? '');
   return (
     <div role="toolbar" aria-label="What to do with the chosen" className="mb-2 flex flex-wrap items-center gap-2">
       <b>{chosen.size} chosen</b>
-      {written ? (
-        <Button look="main" className="!h-7" onClick={() => setTakingBack(true)}>
-          Take back…
+      {ids.length > 0 && (
+        <Button look="main" className="!h-7" disabled={run.isPending} onClick={() => run.mutate({ ids })}>
+          {filter.outcome === 'set-aside' ? 'Release them' : `Run ${counted(ids.length, 'submission')} again`}
         </Button>
-      ) : (
-        <>
-          <Button
-            look="main"
-            className="!h-7"
-            disabled={run.isPending}
-            onClick={() => run.mutate({ ids: [...chosen] })}
-          >
-            {filter.outcome === 'set-aside' ? 'Release them' : 'Run them again'}
-          </Button>
-          {all && filter.outcome !== 'set-aside' && (
-            <Button className="!h-7" disabled={run.isPending} onClick={() => run.mutate({ filter })}>
-              Run all {total.toLocaleString('en-GB')} again
-            </Button>
-          )}
-        </>
+      )}
+      {all && (
+        <Button className="!h-7" disabled={run.isPending} onClick={() => run.mutate({ filter })}>
+          Run all {total.toLocaleString('en-GB')} again
+        </Button>
+      )}
+      {runs.length > 0 && (
+        <Button className="!h-7" onClick={() => setTakingBack(true)}>
+          Take back {counted(runs.length, 'run')}…
+        </Button>
+      )}
+      {ids.length + runs.length === 0 && (
+        <span className="text-muted">Of these, none can be run again or taken back.</span>
       )}
       <Button className="!h-7" onClick={clear}>
         Choose none
       </Button>
       {takingBack && (
         <TakeBackDialog
-          title={`Take back what ${counted(chosen.size, 'submission')} wrote`}
+          title={`Take back what ${counted(runs.length, 'run')} wrote`}
           choice={{ runs }}
           close={() => {
             setTakingBack(false);
@@ -86,4 +78,9 @@ export function RunManyAgain({
       )}
     </div>
   );
+}
+
+/** Whether it waits for somebody to have it go on. */
+function mayRunAgain({ state, runs }: SubmissionShape): boolean {
+  return state === 'set-aside' || runs.some(({ outcome }) => outcome === 'failed' || outcome === 'held');
 }

@@ -1,70 +1,62 @@
-import { RUN_OUTCOMES } from '@haycart/api';
 import { useQuery } from '@tanstack/react-query';
 import { X } from 'lucide-react';
-import { useSearchParams } from 'react-router';
 import { intakeLinesQuery, routesQuery } from '../api/queries';
-import { STATE_WORDS } from '../components/state-shape';
 import { PERIODS } from './period';
+import type { SubmissionList } from './submission-list-state';
 
-/** What the list is narrowed to, as words in one line; each can be chosen and taken away, and stands in the address. */
-export function SubmissionFilters() {
+/** What the list is narrowed to, as words in one line; each can be chosen and taken away. */
+export function SubmissionFilters({ list: { filter, period, narrow } }: { list: SubmissionList }) {
   const intakes = useQuery(intakeLinesQuery);
   const routes = useQuery(routesQuery);
-  const outcomes = [...RUN_OUTCOMES, 'waiting', 'unrouted', 'set-aside'] as const;
   return (
-    <div className="grid grid-cols-2 gap-2 sm:flex sm:flex-wrap">
+    <>
       <Filter
-        name="period"
         label="arrived"
         any="all time"
+        value={period === 'all' ? '' : period}
         options={Object.entries(PERIODS).filter(([key]) => key !== 'all')}
+        choose={(value) => narrow('period', value)}
       />
       <Filter
-        name="intake"
         label="intake"
         any="any"
+        value={filter.intake ?? ''}
         options={(intakes.data ?? []).map(({ key, name }) => [key, name])}
+        choose={(value) => narrow('intake', value)}
       />
       <Filter
-        name="outcome"
-        label="outcome"
+        label="route"
         any="any"
-        options={outcomes.map((outcome) => [outcome, STATE_WORDS[outcome]])}
+        value={filter.route ?? ''}
+        options={(routes.data ?? []).map(({ id, name }) => [id, name])}
+        choose={(value) => narrow('route', value)}
       />
-      <Filter name="route" label="route" any="any" options={(routes.data ?? []).map(({ id, name }) => [id, name])} />
-    </div>
+    </>
   );
 }
 
 function Filter({
-  name,
   label,
   any,
+  value,
   options,
+  choose,
 }: {
-  name: string;
   label: string;
   any: string;
+  value: string;
   options: [string, string][];
+  choose: (value: string | null) => void;
 }) {
-  const [params, setParams] = useSearchParams();
-  const value = params.get(name) ?? '';
-  const choose = (next: string) =>
-    setParams((before) => {
-      if (next) before.set(name, next);
-      else before.delete(name);
-      before.delete('open');
-      return before;
-    });
   return (
     <span
-      className={`inline-flex h-7 items-center rounded border ${value ? 'border-ink bg-straw-soft' : 'border-line bg-sheet'}`}
+      className={`inline-flex h-8 items-center rounded border ${value ? 'border-ink bg-straw-soft' : 'border-line bg-sheet'}`}
     >
       <label className="flex min-w-0 flex-1 items-center gap-1 pl-2">
         <span className="text-muted">{label}</span>
         <select
           value={value}
-          onChange={(event) => choose(event.target.value)}
+          onChange={({ target }) => choose(target.value || null)}
           className="min-w-0 flex-1 cursor-pointer truncate bg-transparent pr-1 font-semibold sm:max-w-[170px]"
         >
           <option value="">{any}</option>
@@ -79,7 +71,7 @@ function Filter({
         <button
           type="button"
           aria-label={`Any ${label}`}
-          onClick={() => choose('')}
+          onClick={() => choose(null)}
           className="flex h-full items-center px-1.5 hover:bg-straw"
         >
           <X className="size-3.5" aria-hidden />

@@ -8,5 +8,8 @@ export const time = (name: string) => timestamp(name, { withTimezone: true, mode
 /** A transaction's number (`xid8`): what has a smaller one than every transaction under way is settled. */
 export const transactionNumber = customType<{ data: string }>({ dataType: () => 'xid8' });
 
+/** Words by which a row is found. */
+export const wordsColumn = customType<{ data: string }>({ dataType: () => 'tsvector' });
+
 /** Bytes as they came. */
 export const bytea = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });

@@ -1,0 +1,105 @@
+import { expect, test } from '@jest/globals';
+import type { Page, SearchHit, SubmissionShape } from '@haycart/api';
+import type { JsonObject } from '@haycart/core';
+import { eachInWorkspace, routeFrom, type TestServer, TestWorkspace, until } from './support/test-server';
+
+let server: TestServer;
+let workspace: TestWorkspace;
+
+eachInWorkspace((made) => ({ server, workspace } = made));
+
+const list = (query: Record<string, string>) =>
+  workspace.get<Page<SubmissionShape>>(`/submissions?${new URLSearchParams(query)}`);
+const found = async (q: string) => (await list({ q })).items.map(({ who }) => who);
+
+const PEOPLE: JsonObject[] = [
+  {
+    name: 'Łukasz Wróbel',
+    email: 'lukasz@fernhouse.example',
+    phone: '+48 601 234 567',
+    message: 'Sixty bays of glass',
+  },
+  { name: 'Ada Weir', email: 'ada@weir.example', phone: '+44 7700 900318', message: 'Shade cloth, please' },
+  { name: 'ada lowe', email: 'Ada.Lowe@weir.example', phone: '+44 7700 900319', message: 'Glass or film?' },
+  { name: '王小明', email: 'ming@greenhouse.example', message: '玻璃' },
+];
+
+test('what was sent is found at once by any of its words, an address, a number or its id', async () => {
+  for (const one of PEOPLE) await workspace.submit(one);
+  const id = await workspace.submit({ name: 'Bo', email: 'bo@weir.example' });
+  expect(await found('wrobel')).toEqual(['Łukasz Wróbel']);
+  expect(await found('GLASS')).toEqual(['ada lowe', 'Łukasz Wróbel']);
+  expect(await found('glass fern')).toEqual(['Łukasz Wróbel']);
+  expect(await found('ada.lowe@weir.example')).toEqual(['ada lowe']);
+  expect(await found('07700 900 318')).toEqual(['Ada Weir']);
+  expect(await found('小明')).toEqual(['王小明']);
+  expect(await found(id)).toEqual(['Bo']);
+  expect(await found('orchids')).toEqual([]);
+  expect(await found('!?')).toEqual([]);
+  const later = await workspace.submit({ name: 'Cleo', message: 'orchids' });
+  expect((await list({ q: 'orchids' })).items.map((one) => one.id)).toEqual([later]);
+});
+
+test.each([
+  "'ada",
+  "ada' | 'bo",
+  '\\ada',
+  "ada\\' & !'ada",
+  'ada:*',
+  '<-> ada',
+  '(ada',
+  'ada\u0000',
+  `ada ${'ada '.repeat(900)}`,
+])('a search for %j is for its words, whatever they mean to a database', async (q) => {
+  await workspace.submit({ name: 'Ada', message: "it's" });
+  const { items } = await list({ q });
+  expect(items.map(({ who }) => who)).toEqual(/bo/.test(q) ? [] : ['Ada']);
+});
+
+test('a search goes with every filter, is counted, and another workspace’s is never found', async () => {
+  await workspace.publish(routeFrom(workspace.endpoint));
+  for (const one of PEOPLE) await workspace.submit(one);
+  await until(
+    () => list({ outcome: 'written' }),
+    ({ items }) => items.length >= 3,
+  );
+  const glass = await list({ q: 'glass', outcome: 'written', intake: workspace.endpoint });
+  expect(glass.items.map(({ who }) => who)).toEqual(['ada lowe', 'Łukasz Wróbel']);
+  expect(glass.total).toBe(2);
+  expect((await list({ q: 'glass', outcome: 'failed' })).items).toEqual([]);
+  expect(await workspace.get(`/submission-outcomes?q=glass`)).toEqual({ written: 2 });
+  const other = await TestWorkspace.make(server);
+  expect((await other.get<Page<SubmissionShape>>('/submissions?q=glass')).items).toEqual([]);
+});
+
+test('a list is sorted by who sent, either way, and read on in that order', async () => {
+  for (const one of [...PEOPLE, { note: 'no name' }]) await workspace.submit(one);
+  const read = async (sort: string) => {
+    const names: string[] = [];
+    for (let after: string | undefined = ''; after !== undefined;) {
+      const page: Page<SubmissionShape> = await list({ sort, limit: '2', after });
+      names.push(...page.items.map(({ who }) => who));
+      after = page.next;
+    }
+    return names;
+  };
+  const forwards = await read('who');
+  expect(forwards).toEqual(['', 'ada lowe', 'Ada Weir', '王小明', 'Łukasz Wróbel'].sort(byPlain));
+  expect(await read('-who')).toEqual([...forwards].reverse());
+  expect(await read('received')).toEqual([...(await read('-received'))].reverse());
+  expect((await workspace.call('GET', '/submissions?sort=colour')).status).toBe(422);
+});
+
+test('the search for anything finds submissions too, latest first', async () => {
+  for (const one of PEOPLE) await workspace.submit(one);
+  const hits = await workspace.get<SearchHit[]>('/search?q=ada');
+  expect(hits.filter(({ kind }) => kind === 'submission').map(({ name }) => name.split(',')[0])).toEqual([
+    'ada lowe',
+    'Ada Weir',
+  ]);
+});
+
+function byPlain(one: string, other: string): number {
+  const [a, b] = [one.toLowerCase(), other.toLowerCase()];
+  return a < b ? -1 : a > b ? 1 : 0;
+}
