@@ -11,6 +11,7 @@ export default defineConfig({
     match: 'bench/match.ts',
     scan: 'bench/scan.ts',
     import: 'bench/import.ts',
+    grow: 'bench/grow.ts',
     read: 'bench/read.ts',
     handler: 'bench/plain/handler.ts',
   },

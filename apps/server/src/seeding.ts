@@ -26,6 +26,7 @@ import { RoutesService } from './routes/routes.service';
 import { ComparisonsService } from './runs/comparisons.service';
 import { RouterService } from './runs/router.service';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
+import { SubmissionSearch } from './submissions/search/submission-search.service';
 import { PeopleService } from './workspaces/people.service';
 import { TeamsService } from './workspaces/teams.service';
 import { TokensService } from './workspaces/tokens.service';
@@ -65,6 +66,7 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     merges: context.get(MergesService),
     teams: context.get(TeamsService),
     labels: context.get(LabelsService),
+    search: context.get(SubmissionSearch),
     tokens: context.get(TokensService),
     workspaces: context.get(WorkspacesService),
     close: () => context.close(),

@@ -15,19 +15,22 @@ export function TakeAway({
   path,
   wish,
   formats,
+  className = '!h-7',
 }: {
   /** Of the list, below the API. */
   path: string;
   /** What the list is narrowed and ordered by. */
   wish: Record<string, string | undefined>;
   formats: readonly TakeAwayFormat[];
+  /** Its height, where it stands among others. */
+  className?: string;
 }) {
   return (
     <Popover
       label="Take away"
       align="end"
       trigger={
-        <Button className="!h-7">
+        <Button className={className}>
           <Download className="size-3.5" aria-hidden /> Take away
         </Button>
       }

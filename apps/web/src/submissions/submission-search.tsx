@@ -16,7 +16,7 @@ export function SubmissionSearch({ text, search }: { text: string; search: (text
   }, [typed, text, search]);
   usePageKeys({ '/': () => box.current?.focus() });
   return (
-    <div className="relative min-w-0 flex-1 sm:max-w-[400px]">
+    <div className="relative col-span-2 min-w-0 flex-1 sm:max-w-[400px] sm:min-w-[240px]">
       <Search className="pointer-events-none absolute top-2 left-2.5 size-4 text-muted" aria-hidden />
       <input
         ref={box}

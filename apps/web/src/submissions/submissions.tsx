@@ -47,14 +47,19 @@ export function Submissions() {
           title="Submissions"
           aside={list.isSuccess && (total === undefined ? 'more than 10,000' : count(total))}
         />
-        <div className="mb-2 flex flex-wrap items-center gap-2">
+        <div className="mb-2 grid grid-cols-2 items-center gap-2 sm:flex sm:flex-wrap">
           <SubmissionSearch text={filter.q ?? ''} search={state.search} />
           <SubmissionFilters list={state} />
           <span className="ml-auto flex gap-1.5">
             {!opened && (
-              <ColumnsMenu columns={state.columns} choices={COLUMN_CHOICES} change={state.show} className="!h-8" />
+              <ColumnsMenu
+                columns={state.columns}
+                choices={COLUMN_CHOICES}
+                change={state.show}
+                className="!h-8 max-md:hidden"
+              />
             )}
-            <TakeAway path="/submissions" wish={{ ...filter }} formats={FORMATS} />
+            <TakeAway path="/submissions" wish={{ ...filter }} formats={FORMATS} className="!h-8" />
           </span>
         </div>
         <div className="mb-2 flex min-h-7 flex-wrap items-center gap-x-1 text-small text-muted">
