@@ -40,7 +40,7 @@ const calls = (key: (intake: number) => string): { name: string; path: string; m
   { name: 'outcomes', path: 'submission-outcomes', most: 150 },
   { name: 'outcomes of an intake', path: `submission-outcomes?intake=${key(1)}`, most: 150 },
   { name: 'contacts through a small intake', path: `contacts?limit=50&through=${key(SMALL)}`, most: 100 },
-  { name: 'readiness', path: 'readiness', most: 150 },
+  { name: 'readiness', path: 'set-up/readiness', most: 150 },
   { name: 'grid', path: 'pipelines/new-builds/grid', most: 150 },
   { name: 'find anything', path: 'search?q=last777', most: 150 },
 ];

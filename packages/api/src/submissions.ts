@@ -12,8 +12,8 @@ export interface RunLine {
   summary: string;
 }
 
-/** `set-aside`: suspicious, so that it waits for a person. */
-export type SubmissionState = 'waiting' | 'routed' | 'set-aside';
+/** `set-aside`: suspicious, so that it waits for a person; `cancelled`: its file was taken back before its turn. */
+export type SubmissionState = 'waiting' | 'routed' | 'set-aside' | 'cancelled';
 
 export interface SubmissionShape {
   id: string;

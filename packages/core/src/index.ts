@@ -28,6 +28,7 @@ export * from './destination/check-pipeline';
 export * from './destination/check-field';
 export * from './destination/fields-from-text';
 export * from './destination/field-value';
+export * from './destination/show-record-value';
 export * from './destination/check-value';
 export * from './destination/money';
 export * from './condition/condition';

@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import {
   fieldOf,
   readPayload,
-  showFieldValue,
+  showRecordValue,
   whoSent,
   type BodyFormat,
   type MatchAnswer,
@@ -131,7 +131,7 @@ export class WhichRecordDecisions implements DecisionSource<WhichLine> {
       kind: asked.record,
       came: (asked.match.came ?? []).map(({ field, value }) => {
         const definition = fieldOf(destination, asked.record, field);
-        return { label: definition?.label ?? field, text: showFieldValue(definition, value) };
+        return { label: definition?.label ?? field, text: showRecordValue(destination, asked.record, field, value) };
       }),
       candidates: present.flatMap(({ id, probability, shares = [] }) => {
         const side = sides.find((one) => one.id === id);

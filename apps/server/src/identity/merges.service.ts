@@ -10,7 +10,7 @@ import {
   likeness,
   planMerge,
   shareInWords,
-  showFieldValue,
+  showRecordValue,
   startingModel,
   SURVIVORSHIP_WORDS,
   fieldOf,
@@ -246,17 +246,16 @@ function mergedShape(
   kind: RecordKind,
   destination: Destination,
 ): MergeRehearsal['fields'][number] {
-  const definition = fieldOf(destination, kind, merged.field);
   const { rule } = merged;
   return {
     field: merged.field,
     label: merged.label,
     value: merged.value,
-    text: showFieldValue(definition, merged.value),
+    text: showRecordValue(destination, kind, merged.field, merged.value),
     why: rule === 'chosen' ? 'chosen' : rule === 'survivor' ? 'as the record that stays' : SURVIVORSHIP_WORDS[rule],
     candidates: merged.candidates.map(({ value, records, writtenAt, origin }) => ({
       value,
-      text: showFieldValue(definition, value),
+      text: showRecordValue(destination, kind, merged.field, value),
       records: [...records],
       writtenAt,
       origin,

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { fieldsOf, showFieldValue, type Destination, type KnownRecord } from '@haycart/core';
+import { fieldsOf, showRecordValue, type Destination, type KnownRecord } from '@haycart/core';
 import type { RecordSide } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { RecordsService } from '../records/records.service';
@@ -41,7 +41,7 @@ export class RecordSides {
       links: links.filter((link) => link.id === id).flatMap(({ other }) => others.get(other) ?? []),
       texts: Object.fromEntries(
         fieldsOf(destination, kind).flatMap((field) => {
-          const text = showFieldValue(field, values[field.key] ?? null);
+          const text = showRecordValue(destination, kind, field.key, values[field.key] ?? null, values);
           return text ? [[field.key, text]] : [];
         }),
       ),

@@ -6,7 +6,7 @@ import {
   KnownRecords,
   planUnmerge,
   reverseDiff,
-  showFieldValue,
+  showRecordValue,
   squashAll,
   uniqueFieldsOf,
   type Destination,
@@ -325,7 +325,7 @@ function sinceText(
   const fields = Object.entries(diff.changed[survivor.id]?.fields ?? {}).slice(0, 4);
   const told = fields.map(([field, { after }]) => {
     const definition = fieldOf(destination, survivor.kind, field);
-    return `${definition?.label ?? field} ${showFieldValue(definition, after) || 'blank'}`;
+    return `${definition?.label ?? field} ${showRecordValue(destination, survivor.kind, field, after, survivor.values) || 'blank'}`;
   });
   const linked = diff.linked.filter(({ from, to }) => from === survivor.id || to === survivor.id).length;
   return [`${who}:`, [...told, ...(linked ? [`${linked} linked`] : [])].join(', ')].join(' ');
@@ -333,7 +333,7 @@ function sinceText(
 
 function textsOf(values: FieldValues, kind: RecordKind, destination: Destination): { label: string; text: string }[] {
   return fieldsOf(destination, kind).flatMap((field) => {
-    const text = showFieldValue(field, values[field.key] ?? null);
+    const text = showRecordValue(destination, kind, field.key, values[field.key] ?? null, values);
     return text ? [{ label: field.label, text }] : [];
   });
 }

@@ -5,7 +5,7 @@ import {
   fieldOf,
   missingFields,
   planEdit,
-  showFieldValue,
+  showRecordValue,
   type Destination,
   type FieldValues,
   type JsonValue,
@@ -156,7 +156,7 @@ export class RecordEditsService {
     );
     const errors = conflicts.map(({ field, now }) => {
       const definition = fieldOf(destination, record.kind, field);
-      const held = now === null ? 'blank' : `“${showFieldValue(definition, now)}”`;
+      const held = now === null ? 'blank' : `“${showRecordValue(destination, record.kind, field, now)}”`;
       return {
         at: `/values/${field}`,
         code: 'changed-meanwhile',

@@ -20,13 +20,7 @@ import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { Values } from '../platform/database/values';
 import { readListCursor, writeListCursor, type ListCursor } from '../platform/list-cursor';
 import { conditionSql } from './condition-sql';
-import {
-  blankRows,
-  cursorText,
-  filledRows,
-  listOrder,
-  type ListOrder,
-} from './list-order';
+import { blankRows, cursorText, filledRows, listOrder, type ListOrder } from './list-order';
 import { searched } from './searched';
 import { RecordShapes } from './record-shapes';
 import type { RecordRow } from './record-rows';

@@ -56,7 +56,7 @@ export class CatchingUpService {
     const rows = await tx.statement<{ id: string }>(
       'missed_by_route',
       `select s.id from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
-       where s.workspace_id = $1 and i.key = any($2::text[]) and s.received_at >= $4 and s.received_at < $5 and s.state <> 'set-aside'
+       where s.workspace_id = $1 and i.key = any($2::text[]) and s.received_at >= $4 and s.received_at < $5 and s.state not in ('set-aside', 'cancelled')
          and not exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.route_id = $3
            and r.outcome <> 'held' and r.reason_code is distinct from $7)
        order by s.received_at, s.id limit $6`,

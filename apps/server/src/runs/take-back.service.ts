@@ -5,7 +5,7 @@ import {
   isEmptyDiff,
   planTakeBack,
   RECORD_KINDS,
-  showFieldValue,
+  showRecordValue,
   withoutMisfits,
   type Destination,
   type KnownRecord,
@@ -244,7 +244,7 @@ export class TakeBackService implements OnModuleInit {
       return {
         record: { kind, id: record, name: named.get(record)?.name ?? 'a deleted record' },
         field: field === null ? null : (definition?.label ?? field),
-        now: field === null ? null : showFieldValue(definition, now),
+        now: field === null ? null : showRecordValue(destination, kind, field, now),
         why,
       };
     });

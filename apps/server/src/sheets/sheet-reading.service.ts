@@ -156,7 +156,7 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
             receivedAt: file.at,
             format: 'json',
             body: Buffer.from(JSON.stringify(values)),
-            visit: { utm_source: file.intake, utm_medium: 'file' },
+            visit: { sheet: file.intake },
             givesWay: true,
           })),
         );

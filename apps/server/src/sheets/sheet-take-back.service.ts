@@ -139,18 +139,18 @@ export class SheetTakeBackService implements OnModuleInit, OnApplicationBootstra
     return file;
   }
 
-  /** Stops what of the file waits: for its turn, or for a person. Answers whether there was anything. */
+  /** Stops what of the file waits: for its turn, or for a person. Returns whether there was anything. */
   async #stop(tx: WorkspaceTx, { intake, since, before }: RunChoice): Promise<boolean> {
     const which = 's.workspace_id = $1 and s.intake_id = $2 and s.received_at >= $3 and s.received_at < $4';
     const values = [tx.workspaceId, intake, since, before];
     const waiting = await tx.statement(
       'stop_waiting_rows',
-      `update submission s set state = 'routed', due_routes = null where ${which} and s.state = 'waiting' returning s.id`,
+      `update submission s set state = 'cancelled', due_routes = null where ${which} and s.state = 'waiting' returning s.id`,
       values,
     );
     const held = await tx.statement(
       'stop_held_rows',
-      `update run r set outcome = 'taken-back', unmapped = null from submission s
+      `update run r set outcome = 'skipped', reason_code = 'cancelled', summary = 'Its file was taken back before anybody decided.', unmapped = null from submission s
        where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome = 'held' and ${which} returning r.id`,
       values,
     );

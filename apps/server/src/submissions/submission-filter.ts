@@ -11,7 +11,7 @@ export type SubmissionSort = (typeof SUBMISSION_SORTS)[number];
 /** What a list of submissions is narrowed to, and its order. */
 export interface SubmissionFilter {
   intake?: string;
-  outcome?: RunOutcome | 'waiting' | 'unrouted' | 'set-aside';
+  outcome?: RunOutcome | 'waiting' | 'unrouted' | 'set-aside' | 'cancelled';
   since?: Date;
   route?: string;
   /** What somebody typed: words of any answer, an address, a number, an id. */
@@ -55,6 +55,7 @@ function outcomeClauses({ outcome, route }: SubmissionFilter, values: Values): s
       return route ? [runs(ofRoute)] : [];
     case 'waiting':
     case 'set-aside':
+    case 'cancelled':
       return [`s.state = '${outcome}'`, ...(route ? [runs(ofRoute)] : [])];
     case 'unrouted':
       return [`s.state = 'routed'`, `not ${runs('')}`, ...(route ? ['false'] : [])];

@@ -87,7 +87,7 @@ export class SubmissionQueue {
       'run_through',
       `update submission set state = 'waiting', tries = 0, due_at = now(), gives_way = cardinality($2::uuid[]) > ${MANY},
          due_routes = case when state <> 'waiting' then array[$3::uuid] when due_routes is null then null else due_routes || $3::uuid end
-       where workspace_id = $1 and id = any($2::uuid[]) and state <> 'set-aside' returning id`,
+       where workspace_id = $1 and id = any($2::uuid[]) and state not in ('set-aside', 'cancelled') returning id`,
       [tx.workspaceId, ids, route],
     );
     return rows.length;

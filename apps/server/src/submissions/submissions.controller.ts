@@ -30,7 +30,9 @@ import { SubmissionsService } from './submissions.service';
 
 class SubmissionQuery {
   @IsOptional() @IsString() intake?: string;
-  @IsOptional() @IsIn([...RUN_OUTCOMES, 'waiting', 'unrouted', 'set-aside']) outcome?: SubmissionFilter['outcome'];
+  @IsOptional()
+  @IsIn([...RUN_OUTCOMES, 'waiting', 'unrouted', 'set-aside', 'cancelled'])
+  outcome?: SubmissionFilter['outcome'];
   @IsOptional() @IsISO8601() since?: string;
   @IsOptional() @IsUUID() route?: string;
   /** Words of any answer, an address, a telephone number, or an id. */

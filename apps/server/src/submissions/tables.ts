@@ -29,7 +29,7 @@ export const submission = pgTable(
     format: text('format').$type<BodyFormat>().notNull(),
     body: bytea('body').notNull(),
     visit: jsonb('visit').$type<Visit>().notNull(),
-    /** `set-aside`: suspicious, so that it waits for a person. */
+    /** `set-aside`: suspicious, so that it waits for a person; `cancelled`: its file was taken back before its turn. */
     state: text('state').$type<SubmissionState>().notNull().default('waiting'),
     /** When it may be tried; later than its arrival only after a failed try. */
     dueAt: time('due_at').notNull(),
@@ -47,7 +47,7 @@ export const submission = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
-    check('submission_state', sql`${t.state} in ('waiting', 'routed', 'set-aside')`),
+    check('submission_state', sql`${t.state} in ('waiting', 'routed', 'set-aside', 'cancelled')`),
     index('submission_waiting')
       .on(t.workspaceId, t.givesWay, t.dueAt, t.id)
       .where(sql`state = 'waiting'`),

@@ -12,6 +12,7 @@ export const STATE_WORDS: Record<ShownState, string> = {
   waiting: 'waiting',
   unrouted: 'no route',
   'set-aside': 'set aside',
+  cancelled: 'cancelled with its file',
 };
 
 /** What became of a submission so far: that of its first run, else what it waits for. */
@@ -19,7 +20,7 @@ export function stateOf({
   state,
   runs,
 }: Pick<SubmissionShape, 'state'> & { runs: readonly Pick<RunLine, 'outcome'>[] }): ShownState {
-  if (state === 'set-aside') return state;
+  if (state === 'set-aside' || (state === 'cancelled' && !runs.length)) return state;
   return runs[0]?.outcome ?? (state === 'waiting' ? 'waiting' : 'unrouted');
 }
 

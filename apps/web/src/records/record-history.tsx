@@ -1,10 +1,11 @@
 import type { HistoryEntry, NoteShape, RecordSheet } from '@haycart/api';
-import { showFieldValue, type FieldDefinition } from '@haycart/core';
+import { showRecordValue, type FieldDefinition } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
+import { useDestination } from '../api/destination';
 import { takeBack } from '../api/edits';
 import { PLURALS } from '../api/record-kinds';
 import { Button } from '../components/button';
@@ -60,7 +61,7 @@ export function RecordHistory({
         {shown.map((one) => (
           <li key={one.id} className="border-b border-hair py-2.5 last:border-b-0">
             {'entry' in one ? (
-              <Entry entry={one.entry} fields={fields} />
+              <Entry entry={one.entry} sheet={sheet} fields={fields} />
             ) : 'note' in one ? (
               <Note note={one.note} sheet={sheet} />
             ) : (
@@ -203,8 +204,17 @@ function Note({ note, sheet: { record } }: { note: NoteShape; sheet: RecordSheet
   );
 }
 
-function Entry({ entry, fields }: { entry: HistoryEntry; fields: readonly FieldDefinition[] }) {
+function Entry({
+  entry,
+  sheet: { record },
+  fields,
+}: {
+  entry: HistoryEntry;
+  sheet: RecordSheet;
+  fields: readonly FieldDefinition[];
+}) {
   const client = useQueryClient();
+  const destination = useDestination();
   const { at, cause, values, diff } = entry;
   const created = Object.keys(diff.created).length > 0;
   const order = (wanted: string) => fields.findIndex(({ key }) => key === wanted);
@@ -241,15 +251,13 @@ function Entry({ entry, fields }: { entry: HistoryEntry; fields: readonly FieldD
       {shown.length > 0 && (
         <dl className="mt-1 grid grid-cols-[minmax(0,110px)_minmax(0,1fr)] gap-x-3 text-[13px]">
           {shown.map(({ field, label, before, after }) => {
-            const definition = fields.find(({ key }) => key === field);
+            const words = (value: typeof before) =>
+              destination ? showRecordValue(destination, record.kind, field, value, record.values) : '';
             return (
               <div key={field} className="contents">
                 <dt className="text-muted">{label}</dt>
                 <dd className="min-w-0">
-                  <Change
-                    before={created ? undefined : showFieldValue(definition, before)}
-                    after={showFieldValue(definition, after)}
-                  />
+                  <Change before={created ? undefined : words(before)} after={words(after)} />
                 </dd>
               </div>
             );

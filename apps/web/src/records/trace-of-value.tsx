@@ -1,6 +1,7 @@
 import type { HistoryEntry } from '@haycart/api';
-import { answerKeys, finisherNamed, showFieldValue, type FieldDefinition, type Part } from '@haycart/core';
+import { answerKeys, finisherNamed, showRecordValue, type FieldDefinition, type Part } from '@haycart/core';
 import { Link } from 'react-router';
+import { useDestination } from '../api/destination';
 import { exactTime } from '../components/format';
 import { Mono } from '../components/sheet';
 
@@ -9,6 +10,9 @@ export function TraceOfValue({ field, history }: { field: FieldDefinition; histo
   const entries = history.flatMap((entry) =>
     entry.values.filter((value) => value.field === field.key).map((value) => ({ entry, value })),
   );
+  const destination = useDestination();
+  const shown = (value: HistoryEntry['values'][number]['before']) =>
+    destination ? showRecordValue(destination, field.record, field.key, value) : '';
   if (!entries.length) return <p className="px-4 py-2 text-muted">Nothing is known of its origin.</p>;
   return (
     <ol aria-label={`Trace of ${field.label}`} className="border-t border-hair bg-raised px-4 py-2">
@@ -50,7 +54,7 @@ export function TraceOfValue({ field, history }: { field: FieldDefinition; histo
           {!value.trace && entry.cause.submission && (
             <p className="text-muted">It follows from other values or from the place in the pipeline.</p>
           )}
-          <p className="text-muted">Before: {value.before === null ? 'blank' : showFieldValue(field, value.before)}</p>
+          <p className="text-muted">Before: {value.before === null ? 'blank' : shown(value.before)}</p>
         </li>
       ))}
     </ol>

@@ -2,7 +2,7 @@ import { RUN_OUTCOMES } from '@haycart/api';
 import { count } from '../components/format';
 import { STATE_WORDS, StateShape, type ShownState } from '../components/state-shape';
 
-const SHOWN: readonly ShownState[] = [...RUN_OUTCOMES, 'waiting', 'set-aside', 'unrouted'];
+const SHOWN: readonly ShownState[] = [...RUN_OUTCOMES, 'waiting', 'set-aside', 'unrouted', 'cancelled'];
 
 /** How many ended how, in one line; one that is pressed narrows the list to it, and pressed again to all. */
 export function OutcomeCounts({

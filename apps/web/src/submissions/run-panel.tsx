@@ -89,7 +89,9 @@ function Head({
               ? `Route ${run.route.name}`
               : submission.state === 'waiting'
                 ? 'Waiting to be routed'
-                : 'No route takes from this intake'}
+                : submission.state === 'cancelled'
+                  ? 'Cancelled with its file'
+                  : 'No route takes from this intake'}
           , arrived <Time at={submission.receivedAt} />
         </p>
       </div>
@@ -146,6 +148,13 @@ function Unrouted({ submission }: { submission: SubmissionDetail }) {
         </p>
         <Points title="Why it was set aside" state="held" points={submission.suspicion?.reasons ?? []} />
       </>
+    );
+  if (submission.state === 'cancelled')
+    return (
+      <p className="text-muted">
+        The file that it was a row of was taken back before its turn came. Nothing was written; run it again to have it
+        routed.
+      </p>
     );
   if (submission.state === 'waiting')
     return (

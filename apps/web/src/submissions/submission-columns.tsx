@@ -94,7 +94,9 @@ function Outcome({ submission }: { submission: SubmissionShape }) {
             ? `set aside: ${submission.suspicion?.reasons[0] ?? ''}`
             : state === 'waiting'
               ? 'waiting'
-              : 'no route takes it'}
+              : state === 'cancelled'
+                ? 'cancelled with its file'
+                : 'no route takes it'}
         </span>
       </span>
     );

@@ -161,7 +161,8 @@ function valueSteps(trace: FieldTrace, { record, did }: PlannedWrite, destinatio
   return [line];
 }
 
-function placedText(
+/** Where a record stands after a run, and how it came there: `Moved to New builds, Design`. */
+export function placedText(
   { pipeline: pipelineKey, stage: stageKey, did }: NonNullable<PlannedWrite['place']>,
   destination: Destination,
 ): string {

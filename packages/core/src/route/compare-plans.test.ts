@@ -77,7 +77,7 @@ describe('two plans', () => {
         place: { ...sale.place!, stage: text(stage) },
       });
     expect(differences(placed('enquiry'), placed('design'))).toEqual([
-      ['The deal stands elsewhere', 'new-builds, enquiry, placed', 'new-builds, design, placed'],
+      ['The deal stands elsewhere', 'Placed in New builds, Enquiry', 'Placed in New builds, Design'],
     ]);
     const linked = (links: string[]) => routeOf(alone, { ...sale, links, fills: [fill('name', text('A deal'))] });
     expect(differences(linked([]), linked(['person']))).toEqual([['The deal is linked otherwise', '', 'person']]);

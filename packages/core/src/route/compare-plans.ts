@@ -1,6 +1,7 @@
 import { fieldOf, recordWord, type Destination } from '../destination/destination';
-import { showFieldValue } from '../destination/field-value';
+import { showRecordValue } from '../destination/show-record-value';
 import { sameValue, type FieldValue } from '../diff/record';
+import { placedText } from './account';
 import type { FieldTrace, Plan, PlannedWrite } from './plan';
 
 /** One way in which two plans for the same submission differ. */
@@ -87,14 +88,18 @@ function compareWrites(one: PlannedWrite | undefined, other: PlannedWrite | unde
     found.push({
       kind: `${as} field ${field}`,
       text: `The ${word}’s ${definition?.label ?? field} is another`,
-      before: showFieldValue(definition, was),
-      after: showFieldValue(definition, is),
+      before: showRecordValue(both.destination, record, field, was),
+      after: showRecordValue(both.destination, record, field, is),
     });
   }
-  const [stood, stands] = [placeInWords(one), placeInWords(other)];
+  const place = (write: PlannedWrite) => (write.place ? placedText(write.place, both.destination) : '');
+  const [stood, stands] = [place(one), place(other)];
   if (stood !== stands)
     found.push({ kind: `${as} place`, text: `The ${word} stands elsewhere`, before: stood, after: stands });
-  const [linked, links] = [linksInWords(one, both.before), linksInWords(other, both.after)];
+  const [linked, links] = [
+    linksInWords(one, both.before, both.destination),
+    linksInWords(other, both.after, both.destination),
+  ];
   if (linked !== links)
     found.push({ kind: `${as} links`, text: `The ${word} is linked otherwise`, before: linked, after: links });
   return found;
@@ -114,13 +119,12 @@ function matchInWords({ did, match }: PlannedWrite): string {
   return did === 'create' ? 'a new one' : match.key ? `the one with ${match.key}` : 'one that is there';
 }
 
-function placeInWords({ place }: PlannedWrite): string {
-  return place ? `${place.pipeline}, ${place.stage}, ${place.did}` : '';
-}
-
-function linksInWords({ linked }: PlannedWrite, plan: Plan): string {
+function linksInWords({ linked }: PlannedWrite, plan: Plan, destination: Destination): string {
   return linked
-    .map((id) => plan.writes.find((write) => write.id === id)?.as ?? id)
+    .map((id) => {
+      const write = plan.writes.find((one) => one.id === id);
+      return write ? recordWord(destination, write.record) : 'another record';
+    })
     .sort()
     .join(', ');
 }

@@ -8,7 +8,9 @@ describe('the source of a visit', () => {
     [{ utm_source: 'growers', utm_medium: 'cpc' }, 'paid', 'growers'],
     [{ utm_campaign: 'spring' }, 'campaign', 'spring'],
     [{ referrer: 'https://www.search.example/?q=x' }, 'search', 'search.example'],
-    [{ utm_source: 'Garden club', utm_medium: 'file' }, 'file', 'Garden club'],
+    [{ sheet: 'Garden club' }, 'file', 'Garden club'],
+    // Anybody can write this into an address.
+    [{ utm_source: 'Garden club', utm_medium: 'file' }, 'campaign', 'Garden club'],
     [{ referrer: 'https://forum.weir.example/t/1', page: 'https://quillfern.example/' }, 'referral', 'weir.example'],
     [{ referrer: 'https://shop.quillfern.example/', page: 'https://quillfern.example/' }, 'direct', 'direct'],
     [{ referrer: 'nonsense', page: 'https://quillfern.example/' }, 'referral', 'nonsense'],
@@ -29,6 +31,12 @@ describe('reading a visit', () => {
       page: 'https://a.example/',
       userAgent: 'Browser',
     });
+  });
+
+  test('never takes from a post what only the server knows', () => {
+    const told = { enteredBy: 'robin', sheet: 'People', utm_source: 'spring' };
+    const query = new URLSearchParams('enteredBy=robin&sheet=People');
+    expect(readVisit({ handedOver: told, query })).toEqual({ utm_source: 'spring' });
   });
 
   test.each([['{'], ['[1]'], [42], [null], [{ utm_source: { a: 1 } }]])('takes %j for no visit', (handedOver) =>

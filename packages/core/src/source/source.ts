@@ -27,17 +27,16 @@ const MEDIUM_CHANNELS: [RegExp, Channel][] = [
   [/^(social.*|sm)$/, 'social'],
   [/^(organic|search)$/, 'search'],
   [/^(referral|partner|affiliate)$/, 'referral'],
-  // A row of a file that somebody brought in: nobody came by it.
-  [/^file$/, 'file'],
 ];
 
 /**
- * The source of a visit: campaign parameters first, as they were set on purpose; then the referring site, unless it is
+ * The source of a visit. A row of a file came by that file: nobody visited. Else campaign parameters first, as they were set on purpose; then the referring site, unless it is
  * the page's own; else direct.
  */
 export function sourceOf(visit: Visit): Source {
   const medium = visit.utm_medium?.toLowerCase() ?? null;
   const campaign = visit.utm_campaign ?? null;
+  if (visit.sheet) return { channel: 'file', source: visit.sheet, medium, campaign };
   if (visit.utm_source || campaign) {
     const channel = MEDIUM_CHANNELS.find(([pattern]) => pattern.test(medium ?? ''))?.[1] ?? 'campaign';
     return { channel, source: visit.utm_source ?? campaign!, medium, campaign };

@@ -8,10 +8,11 @@ export type CampaignParameter = (typeof CAMPAIGN_PARAMETERS)[number];
 
 /**
  * What surrounded a submission, apart from its time. Everything is optional: a server-to-server post has almost none of it.
- * `enteredBy`, the key of the colleague who entered it, is known from their entry link alone and never read from a post.
+ * `enteredBy`, the key of the colleague who entered it, is known from their entry link alone; `sheet`, the name of the sheet
+ * that it was a row of, from the file. Neither is ever read from a post.
  */
 export type Visit = Partial<
-  Record<CampaignParameter | 'page' | 'referrer' | 'userAgent' | 'formVersion' | 'language' | 'enteredBy', string>
+  Record<CampaignParameter | 'page' | 'referrer' | 'userAgent' | 'formVersion' | 'language' | 'enteredBy' | 'sheet', string>
 >;
 
 export const VISIT_NAMES = [
@@ -21,6 +22,7 @@ export const VISIT_NAMES = [
   'formVersion',
   'language',
   'enteredBy',
+  'sheet',
   ...CAMPAIGN_PARAMETERS,
 ] as const;
 
