@@ -9,6 +9,7 @@ import type {
   SheetLook,
   SheetShape,
   SheetTakeBackRehearsal,
+  SubmissionDetail,
   SubmissionShape,
   TouchShape,
 } from '@haycart/api';
@@ -271,6 +272,27 @@ describe('a file is taken back', () => {
     expect((await takeBack(told.files[0]!.id)).status).toBe(202);
     expect((await takenBack(key, 'people.csv')).takenBack).toMatchObject({ runs: 0, of: 0 });
     expect(await waiting()).toEqual([]);
+    const { items } = await workspace.get<Page<SubmissionShape>>(`/submissions?intake=${key}`);
+    expect(items[0]!.runs).toMatchObject([
+      { outcome: 'skipped', summary: 'Its file was taken back before anybody decided.' },
+    ]);
+  });
+
+  test('with the rows whose turn has not come: they are cancelled, and routed only when somebody says so', async () => {
+    const { key, told } = await broughtIn('people.csv', 'name,email\nAda Weir,ada@weir.example');
+    await workspace.handled();
+    const [row] = await workspace.query<{ id: string }>(
+      `update submission set state = 'waiting', due_at = now() + interval '1 hour' where visit ->> 'sheet' = 'people' returning id`,
+    );
+    expect((await takeBack(told.files[0]!.id)).status).toBe(202);
+    const one = () => workspace.get<SubmissionDetail>(`/submissions/${row!.id}`);
+    expect(await until(one, ({ state }) => state !== 'waiting')).toMatchObject({ state: 'cancelled', runs: [] });
+    expect(await workspace.get('/submission-outcomes')).toEqual({ cancelled: 1 });
+    const route = await workspace.publish({ ...routeFrom(key), writes: person(key) });
+    await catchUp(route);
+    expect((await one()).state).toBe('cancelled');
+    await workspace.call('POST', `/submissions/${row!.id}/run-again`);
+    expect((await until(one, ({ state }) => state === 'routed')).runs).toMatchObject([{ outcome: 'written' }]);
   });
 
   test('only when it is read and has written something', async () => {

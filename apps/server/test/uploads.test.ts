@@ -2,10 +2,18 @@ import { readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@jest/globals';
-import type { IntakeLine, ProblemBody } from '@haycart/api';
+import type {
+  IntakeLine,
+  Page,
+  ProblemBody,
+  RecordShape,
+  RecordSheet,
+  SubmissionDetail,
+  SubmissionShape,
+} from '@haycart/api';
 import { LIMITS, type FormDefinition } from '@haycart/core';
 import { FormsService } from '../src/forms/forms.service';
-import { eachInWorkspace, TestServer, TestWorkspace } from './support/test-server';
+import { eachInWorkspace, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -49,6 +57,8 @@ async function send(key: string, parts: Record<string, string | [name: string, b
   const response = await server.post(`/in/${key}`, form);
   return { status: response.status, body: (await response.json()) as ProblemBody };
 }
+const taken = ({ token }: TestWorkspace, path: string) =>
+  fetch(`${server.base}/api/v1${path}`, { headers: { authorization: `Bearer ${token}` } });
 const kept = () => workspace.query<{ name: string }>('select name from submission_file order by name');
 
 test.each([
@@ -93,4 +103,32 @@ test('a quota warns before it, and then takes submissions without files alone', 
   const { status, body } = await send(workspace.endpoint, { name: 'Bo', plan: ['plan.pdf', PDF] });
   expect([status, body.code, body.errors?.[0]?.at]).toEqual([422, 'files-full', '/plan']);
   expect((await send(workspace.endpoint, { name: 'Bo' })).status).toBe(202);
+});
+
+test('a file opens from its submission, and from the contact and the deal that it wrote', async () => {
+  const route = await workspace.publish(routeFrom(workspace.endpoint));
+  const { status } = await send(workspace.endpoint, {
+    email: 'ada@weir.example',
+    name: 'Ada',
+    company: 'Weir',
+    plan: ['plan für Ada.pdf', PDF],
+  });
+  expect(status).toBe(202);
+  const { items } = await until(
+    () => workspace.get<Page<SubmissionShape>>(`/submissions?route=${route}&outcome=written`),
+    ({ items: arrived }) => arrived.length === 1,
+  );
+  const { id, files } = await workspace.get<SubmissionDetail>(`/submissions/${items[0]!.id}`);
+  expect(files).toMatchObject([{ name: 'plan für Ada.pdf', size: PDF.length }]);
+  const opened = await taken(workspace, `/submissions/${id}/files/${files[0]!.id}`);
+  expect([opened.status, await opened.text()]).toEqual([200, PDF]);
+  expect(opened.headers.get('content-disposition')).toContain('attachment');
+  for (const kind of ['contacts', 'deals'] as const) {
+    const [record] = (await workspace.get<Page<RecordShape>>(`/${kind}`)).items;
+    const sheet = await workspace.get<RecordSheet>(`/${kind}/${record!.id}/sheet`);
+    expect(sheet.files).toMatchObject([{ name: 'plan für Ada.pdf', submission: id }]);
+  }
+  const other = await TestWorkspace.make(server);
+  expect((await taken(other, `/submissions/${id}/files/${files[0]!.id}`)).status).toBe(404);
+  expect((await taken(workspace, `/submissions/${id}/files/${id}`)).status).toBe(404);
 });

@@ -82,8 +82,11 @@ export interface FileShape {
   name: string;
   type: string;
   size: number;
+  /** Who kept it; of one that was sent, the address of who sent it. */
   by: string;
   at: string;
+  /** The submission that it came with; null for one that a person kept. */
+  submission: string | null;
 }
 
 export interface ConsentShape {

@@ -37,6 +37,8 @@ export interface SubmissionShape {
 export interface SubmissionDetail extends SubmissionShape {
   raw: string;
   tries: number;
+  /** What came with it, which its payload names by id. */
+  files: { id: string; name: string; type: string; size: number }[];
 }
 
 export interface RunShape extends RunLine {

@@ -66,6 +66,16 @@ export class RecordSheetService {
 
 const list = (from: string) => `(select coalesce(jsonb_agg(to_jsonb(x)), '[]') from (${from}) x)`;
 
+/** The files that people kept with the record, and those that came with the submissions that wrote or touched it. */
+const FILES = `select id, name, type, size, by, at, null as submission from record_file where workspace_id = $1 and record_id = $2
+  union all select f.id, f.name, f.type, octet_length(f.bytes), coalesce(k.email, ''), s.received_at, f.submission_id from submission_file f
+    join submission s on s.workspace_id = f.workspace_id and s.id = f.submission_id
+    left join submission_search k on k.workspace_id = f.workspace_id and k.submission_id = f.submission_id
+    where f.workspace_id = $1 and f.submission_id in (select r.submission_id from run r where r.workspace_id = $1 and r.outcome = 'written' and r.id in (
+      select cause_id from record_change where workspace_id = $1 and record_id = $2 and cause_kind = 'run'
+      union select run_id from touch where workspace_id = $1 and record_id = $2))
+  order by at desc limit 500`;
+
 function sheetSql(kind: RecordKind): string {
   const own = 'workspace_id = $1 and record_id = $2';
   const sql = `select
@@ -76,7 +86,7 @@ function sheetSql(kind: RecordKind): string {
     ${list(`select at, channel, source, medium, campaign, page from touch where ${own} and ${STILL_COUNTS} order by at, id limit 500`)} as touches,
     ${list(`select id, text, by, at, changed_at as "changedAt" from note where ${own} order by at desc limit 500`)} as notes,
     ${list(`select id, text, owner, due, by, at, done_at as "doneAt", done_by as "doneBy" from task where ${own} order by done_at nulls first, due nulls last, at limit 500`)} as tasks,
-    ${list(`select id, name, type, size, by, at from record_file where ${own} order by at desc limit 500`)} as files,
+    ${list(FILES)} as files,
     ${list(CONSENTS)} as consents
     from entered`;
   return sql.replaceAll('$1', '$1::uuid').replaceAll('$2', '$2::uuid');

@@ -21,6 +21,7 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { EXPORT_PORTION, sendExport, writtenAside } from '../platform/export-file';
 import { readListCursor, type ListCursor } from '../platform/list-cursor';
 import { readLimit } from '../platform/paging';
+import { sendFile } from '../platform/send-file';
 import { ProfilesService } from './profiles.service';
 import { exportSubmissions, SUBMISSION_FORMATS, type SubmissionFormat } from './submission-export';
 import { SubmissionSearch } from './search/submission-search.service';
@@ -109,6 +110,16 @@ export class SubmissionsController {
   @Get('submissions/:id')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<SubmissionDetail> {
     return this.database.inWorkspace(workspaceId, (tx) => this.submissions.one(tx, id));
+  }
+
+  @Get('submissions/:id/files/:file')
+  async file(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Param('file') file: string,
+    @Res() reply: FastifyReply,
+  ): Promise<void> {
+    sendFile(reply, await this.database.inWorkspace(workspaceId, (tx) => this.submissions.file(tx, id, file)));
   }
 
   /**

@@ -6,6 +6,7 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { Values } from '../platform/database/values';
 import { writeListCursor, type ListCursor } from '../platform/list-cursor';
 import { isId } from '../platform/paging';
+import type { KeptFile } from '../platform/send-file';
 import { filtered, placed, submissionOrder, type SubmissionFilter } from './submission-filter';
 
 interface Row {
@@ -78,7 +79,26 @@ export class SubmissionsService {
         ])
       : [];
     if (!row) throw new ProblemError('not-found', 'There is no such submission.');
-    return { ...shape(row), raw: row.body.toString('utf8'), tries: row.tries };
+    const files = await tx.statement<SubmissionDetail['files'][number]>(
+      'submission_files',
+      `select id, name, type, octet_length(bytes) as size from submission_file where workspace_id = $1 and submission_id = $2 order by id`,
+      [tx.workspaceId, id],
+    );
+    return { ...shape(row), raw: row.body.toString('utf8'), tries: row.tries, files };
+  }
+
+  /** A file that came with a submission. @throws ProblemError 404 */
+  async file(tx: WorkspaceTx, submission: string, id: string): Promise<KeptFile> {
+    const [file] =
+      isId(submission) && isId(id)
+        ? await tx.statement<KeptFile & { name: string }>(
+            'submission_file',
+            'select name, type, bytes from submission_file where workspace_id = $1 and submission_id = $2 and id = $3',
+            [tx.workspaceId, submission, id],
+          )
+        : [];
+    if (!file) throw new ProblemError('not-found', 'There is no such file.');
+    return file;
   }
 
   /** The ids of all that a filter leaves, latest first, `MOST_AT_ONCE` at most. */

@@ -101,6 +101,7 @@ export const submissionFile = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
+    index('submission_file_of').on(t.workspaceId, t.submissionId),
   ],
 );
 

@@ -2,15 +2,17 @@ import type { FileShape, RecordShape } from '@haycart/api';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Paperclip, Trash2 } from 'lucide-react';
 import { useRef } from 'react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { attach, call } from '../api/client';
 import { PLURALS } from '../api/record-kinds';
 import { Button, IconButton } from '../components/button';
 import { Sheet } from '../components/sheet';
+import { sentFile, sized } from '../components/sent-files';
 import { messageOf } from '../components/status';
 import { Time } from '../components/time';
 
-/** Files kept with a record. */
+/** Files kept with a record, and those that came with its submissions. */
 export function Files({ record, files }: { record: RecordShape; files: readonly FileShape[] }) {
   const input = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
@@ -43,31 +45,41 @@ export function Files({ record, files }: { record: RecordShape; files: readonly 
       </header>
       {files.length > 0 && (
         <ul className="mt-1">
-          {files.map(({ id, name, size, by, at }) => (
+          {files.map(({ id, name, size, by, at, submission }) => (
             <li key={id} className="flex items-center gap-3 border-b border-hair py-0.5 last:border-b-0">
-              <a href={`/api/v1${on}/${id}`} download className="min-w-0 flex-1 truncate text-slate hover:underline">
+              <a
+                href={submission ? sentFile(submission, id) : `/api/v1${on}/${id}`}
+                download
+                className="min-w-0 flex-1 truncate text-slate hover:underline"
+              >
                 {name}
               </a>
               <span className="flex-none text-small text-muted">
-                {sized(size)}, {by}
+                {sized(size)},{' '}
+                {submission ? (
+                  <Link to={`/submissions?open=${submission}`} className="text-slate hover:underline">
+                    sent{by && ` by ${by}`}
+                  </Link>
+                ) : (
+                  by
+                )}
               </span>
               <Time at={at} className="text-muted" />
-              <IconButton
-                label={`Remove ${name} for good`}
-                className="!size-7 text-muted"
-                onClick={() => remove.mutate(id)}
-              >
-                <Trash2 className="size-3.5" aria-hidden />
-              </IconButton>
+              {submission ? (
+                <span className="size-7" />
+              ) : (
+                <IconButton
+                  label={`Remove ${name} for good`}
+                  className="!size-7 text-muted"
+                  onClick={() => remove.mutate(id)}
+                >
+                  <Trash2 className="size-3.5" aria-hidden />
+                </IconButton>
+              )}
             </li>
           ))}
         </ul>
       )}
     </Sheet>
   );
-}
-
-function sized(bytes: number): string {
-  if (bytes < 1_024) return `${bytes} B`;
-  return bytes < 1_048_576 ? `${Math.round(bytes / 1_024)} kB` : `${(bytes / 1_048_576).toFixed(1)} MB`;
 }

@@ -11,6 +11,7 @@ import { Button, buttonLook, IconButton } from '../components/button';
 import { seconds } from '../components/format';
 import { Mono } from '../components/sheet';
 import { Points } from '../components/points';
+import { SentFiles } from '../components/sent-files';
 import { StateShape, stateOf } from '../components/state-shape';
 import { Failed, Loading, messageOf } from '../components/status';
 import { TakeBackDialog } from '../components/take-back';
@@ -55,6 +56,7 @@ export function RunPanel({ id, close }: { id: string; close: () => void }) {
             ) : (
               <Unrouted submission={submission.data} />
             )}
+            <SentFiles submission={submission.data} />
             <Sent submission={submission.data} />
           </div>
           <Actions submission={submission.data} run={submission.data.runs[chosen]} />
@@ -218,7 +220,7 @@ function Actions({ submission, run }: { submission: SubmissionDetail; run: RunLi
           Release it
         </Button>
       )}
-      {!settled && submission.state === 'routed' && (
+      {((!settled && submission.state === 'routed') || submission.state === 'cancelled') && (
         <Button look="main" disabled={again.isPending} onClick={() => again.mutate()}>
           <RotateCw className="size-4" aria-hidden /> Run again
         </Button>

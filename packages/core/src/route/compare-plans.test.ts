@@ -80,6 +80,6 @@ describe('two plans', () => {
       ['The deal stands elsewhere', 'Placed in New builds, Enquiry', 'Placed in New builds, Design'],
     ]);
     const linked = (links: string[]) => routeOf(alone, { ...sale, links, fills: [fill('name', text('A deal'))] });
-    expect(differences(linked([]), linked(['person']))).toEqual([['The deal is linked otherwise', '', 'person']]);
+    expect(differences(linked([]), linked(['person']))).toEqual([['The deal is linked otherwise', '', 'contact']]);
   });
 });

@@ -7,6 +7,7 @@ import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ByCaller, type Caller } from '../../platform/auth/caller';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { ProblemError } from '../../platform/errors/problem-error';
+import { sendFile } from '../../platform/send-file';
 import { receiveFile } from '../../platform/receive-file';
 import { ActivitiesService } from './activities.service';
 import { kindFrom } from '../record-kinds';
@@ -134,7 +135,6 @@ export class ActivitiesController {
     return this.#on(caller, kind, id, (tx) => this.activities.addFile(tx, id, file, caller.by));
   }
 
-  /** The bytes as they came. A browser saves them and never shows them as a page of this site. */
   @Get(':kind/:id/files/:file')
   async file(
     @ByCaller() caller: Caller,
@@ -143,13 +143,7 @@ export class ActivitiesController {
     @Param('file') file: string,
     @Res() reply: FastifyReply,
   ): Promise<void> {
-    const { name, type, bytes } = await this.#on(caller, kind, id, (tx) => this.activities.file(tx, id, file));
-    void reply
-      .header('content-type', /^[\w.+-]+\/[\w.+-]+$/.test(type) ? type : 'application/octet-stream')
-      .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
-      .header('content-security-policy', "default-src 'none'; sandbox")
-      .header('x-content-type-options', 'nosniff')
-      .send(bytes);
+    sendFile(reply, await this.#on(caller, kind, id, (tx) => this.activities.file(tx, id, file)));
   }
 
   @Post('contacts/:id/consents')

@@ -113,7 +113,7 @@ export class ActivitiesService {
     const row = { id: newId(), recordId, name, type, size: bytes.length, ...(await this.#signed(tx, by)) };
     await tx.db.insert(recordFile).values({ workspaceId: tx.workspaceId, ...row, bytes });
     await this.events.tell(tx, 'records');
-    return { id: row.id, name, type, size: row.size, by: row.by, at: row.at.toISOString() };
+    return { id: row.id, name, type, size: row.size, by: row.by, at: row.at.toISOString(), submission: null };
   }
 
   async file(tx: WorkspaceTx, recordId: string, id: string): Promise<{ name: string; type: string; bytes: Buffer }> {

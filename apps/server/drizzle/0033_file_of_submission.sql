@@ -1,0 +1,1 @@
+CREATE INDEX "submission_file_of" ON "submission_file" USING btree ("workspace_id","submission_id");
