@@ -127,13 +127,59 @@ test('a stage that another person renames meanwhile changes on this screen by it
   await expect(page.getByLabel('Name of Call booked')).toBeVisible();
 });
 
-test('the station one is in stays in sight when the window becomes narrow', async ({ page }) => {
+test('a narrow window names where one is, and its menu leads on by keyboard', async ({ page }) => {
   await signIn(page);
   await page.goto('/pipeline');
-  const pipeline = page.getByRole('navigation', { name: 'The way of a submission' }).getByText('Pipeline');
-  await expect(pipeline).toBeInViewport();
-  await page.setViewportSize({ width: 390, height: 844 });
-  await expect(pipeline).toBeInViewport({ ratio: 0.9 });
-  await page.getByRole('link', { name: /^Intakes/ }).click();
-  await expect(page.getByRole('link', { name: /^Intakes/ })).toBeInViewport({ ratio: 0.9 });
+  const way = page.getByRole('navigation', { name: 'The way of a submission' });
+  await expect(way.getByRole('link', { name: /^Pipeline/ })).toBeInViewport();
+  for (const width of [320, 390, 768]) {
+    await page.setViewportSize({ width, height: 844 });
+    await expect(page.getByRole('button', { name: 'Menu, at Pipeline' })).toBeInViewport({ ratio: 1 });
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+  }
+  await page.getByRole('button', { name: 'Menu, at Pipeline' }).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Home');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/intakes$/);
+  await page.goto('/set-up/fields');
+  await expect(page.getByRole('button', { name: 'Menu, at Set up' })).toBeVisible();
+});
+
+test('no toolbar covers another, however narrow the window is', async ({ page }) => {
+  await signIn(page);
+  for (const path of ['/records/contacts', '/submissions', '/intakes']) {
+    await page.goto(path);
+    await page.getByRole('row').nth(1).waitFor();
+    for (const width of [320, 390, 640, 768, 900]) {
+      await page.setViewportSize({ width, height: 600 });
+      const boxes = await page
+        .locator('main')
+        .locator('button:visible, a:visible, select:visible, input:visible')
+        .evaluateAll((found) =>
+          found
+            .filter((one) => !one.closest('[role=table]'))
+            .map(
+              (one) =>
+                ({ name: one.textContent, ...one.getBoundingClientRect().toJSON() }) as DOMRect & { name: string },
+            ),
+        );
+      const covered = boxes.flatMap((one, index) =>
+        boxes
+          .slice(index + 1)
+          .filter(
+            (other) =>
+              one.left + 1 < other.right &&
+              other.left + 1 < one.right &&
+              one.top + 1 < other.bottom &&
+              other.top + 1 < one.bottom,
+          )
+          // A button within a field stands upon it.
+          .filter((other) => !(other.left >= one.left && other.right <= one.right && one.name === ''))
+          .map((other) => `${width}: ${one.name} and ${other.name}`),
+      );
+      expect(covered).toEqual([]);
+    }
+  }
 });

@@ -12,7 +12,9 @@ test('on a phone an enquiry is sent, read and followed to its deal', async ({ pa
 
   await page.goto('/');
   await signIn(page);
-  await page.getByRole('link', { name: /^Submissions/ }).tap();
+  await page.getByRole('button', { name: 'Menu, at Home' }).tap();
+  await page.getByRole('menuitem', { name: /^Submissions/ }).tap();
+  await expect(page.getByRole('button', { name: 'Menu, at Submissions' })).toBeVisible();
   await page.getByRole('row', { name: /Yusuf Tarn/ }).tap();
   const panel = page.getByRole('complementary', { name: 'The submission' });
   await expect(panel).toContainText('Recorded the source phone-campaign');

@@ -78,6 +78,8 @@ import { ReadinessService } from './set-up/readiness.service';
 import { RemovalsService } from './set-up/removals.service';
 import { AcceptHandler } from './submissions/accept/accept.handler';
 import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
+import { ArrivalCounts } from './submissions/counts/arrival-counts.service';
+import { RunCounts } from './runs/counts/run-counts.service';
 import { SubmissionSearch } from './submissions/search/submission-search.service';
 import { SubmissionQueue } from './submissions/submission-queue';
 import { SubmissionsController } from './submissions/submissions.controller';
@@ -275,6 +277,8 @@ export class AppModule {
         SubmissionQueue,
         ProfilesService,
         SamplesService,
+        ArrivalCounts,
+        RunCounts,
         SubmissionSearch,
         SubmissionsService,
         PersonLinks,

@@ -39,7 +39,7 @@ async function sent(payload: JsonObject): Promise<SubmissionDetail> {
 const settled = (id: string) =>
   until(
     () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
-    ({ state }) => state === 'routed',
+    ({ state }) => state !== 'waiting',
   );
 const outcomeOf = async (id: string) => (await settled(id)).runs.map(({ outcome }) => outcome);
 

@@ -19,7 +19,7 @@ async function enquire(bays: string): Promise<SubmissionDetail> {
   const id = await workspace.submit({ name: 'Ada Weir', email: 'ada@weir.example', company: 'Weir', bays });
   return until(
     () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
-    ({ state }) => state === 'routed',
+    ({ state }) => state !== 'waiting',
   );
 }
 const deals = async () => (await workspace.get<Page<RecordShape>>('/deals')).items;

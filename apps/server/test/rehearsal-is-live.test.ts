@@ -83,7 +83,7 @@ test('what a rehearsal shows is what the live run then does, for any route and s
     const id = await workspace.submit(sent as Parameters<TestWorkspace['submit']>[0]);
     const { runs } = await until(
       () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
-      ({ state }) => state === 'routed',
+      ({ state }) => state !== 'waiting',
     );
     const { plan } = await workspace.get<RunShape>(`/runs/${runs[0]!.id}`);
     expect(outcomeOf(plan!)).toEqual(outcomeOf(shown));

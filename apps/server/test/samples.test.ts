@@ -13,7 +13,7 @@ const routed = async (payload: JsonObject) => {
   const id = await workspace.submit(payload);
   return until(
     () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
-    ({ state }) => state === 'routed',
+    ({ state }) => state !== 'waiting',
   );
 };
 const sample = async (query: string) =>

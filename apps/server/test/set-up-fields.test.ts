@@ -27,7 +27,7 @@ async function arrive(payload: Record<string, string>): Promise<SubmissionDetail
   const id = await workspace.submit(payload);
   return until(
     () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
-    ({ state }) => state === 'routed',
+    ({ state }) => state !== 'waiting',
   );
 }
 

@@ -27,7 +27,7 @@ async function enquire(bays: number, name = 'Ada Weir'): Promise<SubmissionDetai
   const id = await workspace.submit({ name, email, company: 'Weir', bays });
   return until(
     () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
-    ({ state }) => state === 'routed',
+    ({ state }) => state !== 'waiting',
   );
 }
 const runOf = ({ runs }: SubmissionDetail) => runs[0]!.id;

@@ -23,7 +23,7 @@ async function sent(grow: string, name: string): Promise<SubmissionDetail> {
   const id = await workspace.submit({ name, email: `${name}@weir.example`, grow });
   return until(
     () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
-    ({ state }) => state === 'routed',
+    ({ state }) => state !== 'waiting',
   );
 }
 

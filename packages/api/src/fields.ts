@@ -12,6 +12,8 @@ export interface FieldUse extends FieldShape {
   records: number;
   filled: number;
   lastFilledAt: string | null;
+  /** When that was counted, where there are too many records to count for each that asks; null: just now. */
+  countedAt: string | null;
   routes: { id: string; name: string }[];
   /** Forms that ask for it. */
   forms: { key: string; name: string }[];

@@ -12,8 +12,11 @@ export interface RunLine {
   summary: string;
 }
 
-/** `set-aside`: suspicious, so that it waits for a person; `cancelled`: its file was taken back before its turn. */
-export type SubmissionState = 'waiting' | 'routed' | 'set-aside' | 'cancelled';
+/**
+ * `set-aside`: suspicious, so that it waits for a person; `cancelled`: its file was taken back before its turn; `unrouted`: no
+ * route took it.
+ */
+export type SubmissionState = 'waiting' | 'routed' | 'unrouted' | 'set-aside' | 'cancelled';
 
 export interface SubmissionShape {
   id: string;

@@ -51,7 +51,10 @@ export class DecisionsService {
   }
 
   async count(tx: WorkspaceTx): Promise<number> {
-    return (await this.#found(tx)).length;
+    let count = 0;
+    for (const source of this.#sources)
+      count += source.count ? await source.count(tx) : (await source.lines(tx)).length;
+    return count;
   }
 
   /** @throws ProblemError 404 when it is decided already. */

@@ -34,6 +34,10 @@ export class LookAlikeDecisions implements DecisionSource<PairLine> {
     }));
   }
 
+  count(tx: WorkspaceTx): Promise<number> {
+    return this.lookAlikes.waitingCount(tx, MOST);
+  }
+
   async details(tx: WorkspaceTx, { one, other }: PairLine): Promise<DecisionDetails> {
     return {
       ...NO_DETAILS,

@@ -16,7 +16,8 @@ interface RunLine extends DecisionLine {
 const GROUPS = `select d.kind || '.' || md5(r.route_id::text || E'\\n' || coalesce(r.reason_code, '') || E'\\n' || r.summary) as id, r.id as run, r.submission_id, r.route_id, r.summary, r.finished_at, d.kind, s.received_at, s.format, s.body
   from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
   cross join lateral (select case when r.outcome = 'failed' then 'failed' when r.reason_code = '${PAUSED}' then 'paused' else 'held' end as kind) d
-  where r.workspace_id = $1 and (r.outcome = 'failed' or r.outcome = 'held' and r.unmapped is null and r.reason_code is distinct from 'which-record') and s.state = 'routed'`;
+  where r.workspace_id = $1 and r.outcome in ('failed', 'held') and s.state = 'routed'
+    and (r.outcome = 'failed' or r.unmapped is null and r.reason_code is distinct from 'which-record')`;
 const MOST_GROUPS = 200;
 const EXAMPLES = 20;
 

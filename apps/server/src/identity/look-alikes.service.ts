@@ -39,6 +39,11 @@ export class LookAlikesService {
     return this.lines(tx, await this.pairs.open(tx, { ...where, most }));
   }
 
+  /** How many pairs wait, `most` at most. */
+  waitingCount(tx: WorkspaceTx, most: number): Promise<number> {
+    return this.pairs.openCount(tx, most);
+  }
+
   /** A pair with its rehearsed merge, and the others that hang together with it. */
   async look(
     tx: WorkspaceTx,

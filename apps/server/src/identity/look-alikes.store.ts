@@ -88,6 +88,15 @@ export class LookAlikesStore {
     );
   }
 
+  async openCount(tx: WorkspaceTx, most: number): Promise<number> {
+    const [row] = await tx.statement<{ n: number }>(
+      'open_pair_count',
+      `select count(*)::int as n from (select 1 from look_alike where workspace_id = $1 and state in ('open', 'later') limit $2) p`,
+      [tx.workspaceId, most],
+    );
+    return row!.n;
+  }
+
   /** Pairs that nobody merged, decided ones too, by probability in hundredths. */
   async byHundredth(tx: WorkspaceTx, kind: RecordKind): Promise<{ hundredth: number; times: number }[]> {
     return tx.statement(

@@ -9,6 +9,8 @@ import { Database, type WorkspaceTx } from '../platform/database/database';
 import { databaseFailure } from '../platform/database/failure';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
+import { RunCounts } from '../runs/counts/run-counts.service';
+import { ArrivalCounts } from '../submissions/counts/arrival-counts.service';
 import { intake, type Trial } from './tables';
 
 export type { Trial };
@@ -37,6 +39,8 @@ export class IntakesService {
     @Inject(Events) private readonly events: Events,
     @Inject(Database) private readonly database: Database,
     @Inject(SecretBox) private readonly box: SecretBox,
+    @Inject(ArrivalCounts) private readonly arrivals: ArrivalCounts,
+    @Inject(RunCounts) private readonly runs: RunCounts,
   ) {}
 
   async all(tx: WorkspaceTx): Promise<IntakeShape[]> {
@@ -154,23 +158,15 @@ export class IntakesService {
   /** Every intake with its month of arrivals, its routes and how it fares. */
   async lines(tx: WorkspaceTx): Promise<IntakeLine[]> {
     const intakes = await this.all(tx);
-    const months = await tx.statement<{ intake_id: string; day: number; count: number }>(
-      'intake_months',
-      `select intake_id, (current_date - received_at::date) as day, count(*)::int as count from submission
-       where workspace_id = $1 and received_at >= current_date - 29 group by 1, 2`,
+    const months = await this.arrivals.byDay(tx, 30);
+    const totals = await this.arrivals.totals(tx);
+    const last = await tx.statement<{ intake_id: string; at: Date }>(
+      'intake_last',
+      `select i.id as intake_id, s.received_at as at from intake i cross join lateral (select received_at from submission s
+         where s.workspace_id = i.workspace_id and s.intake_id = i.id order by s.received_at desc, s.id desc limit 1) s where i.workspace_id = $1`,
       [tx.workspaceId],
     );
-    const totals = await tx.statement<{ intake_id: string; count: number; last_at: Date }>(
-      'intake_totals',
-      `select intake_id, count(*)::int as count, max(received_at) as last_at from submission where workspace_id = $1 group by 1`,
-      [tx.workspaceId],
-    );
-    const failed = await tx.statement<{ intake_id: string; count: number }>(
-      'intake_failed',
-      `select s.intake_id, count(*)::int as count from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
-       where r.workspace_id = $1 and r.outcome = 'failed' group by 1`,
-      [tx.workspaceId],
-    );
+    const failed = (await this.runs.byIntake(tx)).filter(({ outcome }) => outcome === 'failed');
     const routes = await tx.statement<{ key: string; id: string; name: string; state: 'live' | 'paused' }>(
       'intake_routes',
       `select f.key, r.id, r.name, r.state from route r
@@ -192,12 +188,11 @@ export class IntakesService {
         { length: 30 },
         (_, i) => months.find((row) => row.intake_id === one.id && row.day === 29 - i)?.count ?? 0,
       );
-      const total = totals.find((row) => row.intake_id === one.id);
       return {
         ...one,
         month,
-        submissions: total?.count ?? 0,
-        lastAt: total?.last_at.toISOString() ?? null,
+        submissions: totals.find((row) => row.intake_id === one.id)?.count ?? 0,
+        lastAt: last.find((row) => row.intake_id === one.id)?.at.toISOString() ?? null,
         failed: failed.find((row) => row.intake_id === one.id)?.count ?? 0,
         routes: routes.filter(({ key }) => key === one.key).map(({ id, name, state }) => ({ id, name, state })),
         filesTaken: own ? Math.max(own / LIMITS.intakeFiles.most, inAll) : 0,

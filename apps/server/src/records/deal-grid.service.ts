@@ -8,12 +8,11 @@ import { Values } from '../platform/database/values';
 import { whereSql, type ListSetting, type RecordQuery } from './record-lists.service';
 
 /** How many cards of one cell are sent; the count tells of the others. */
-const CARDS = 2_000;
+const CARDS = 200;
 
 interface CardRow {
   stage: string;
   band: AgeBand;
-  place: string;
   id: string;
   number: string;
   name: string;
@@ -109,15 +108,19 @@ const COLUMNS: Record<'deal' | 'lead', { amount: string; currency: string; close
   lead: { amount: 'null::bigint', currency: 'null::text', closedAt: 'r.stage_since' },
 };
 
+/** The latest of each cell, each cell read by itself: its times are a range of the index of places. */
 function cardsOf(tx: WorkspaceTx, record: 'deal' | 'lead', shown: Shown): Promise<CardRow[]> {
   const values = new Values([tx.workspaceId]);
   const { amount, currency } = COLUMNS[record];
   return tx.unnamed<CardRow>(
-    `select * from (
-       select r.stage, ${BAND} as band, row_number() over (partition by r.stage, ${BAND} order by r.stage_since desc, r.id) as place,
-         r.id, r.number, r.name, ${amount} as value_amount, ${currency} as value_currency, r.owner, r.source, r.stage_since
-       from ${record} r ${WITH_STAGE} where ${shown(values)} and s.state = 'open' and r.status = 'open') c
-     where c.place <= ${CARDS} order by c.stage, c.band, c.place`,
+    `select c.* from (select key, now() - make_interval(days => coalesce(stuck_after, 30)) as stuck, now() - interval '24 hours' as day, now() - interval '7 days' as week, pipeline_key
+         from stage where workspace_id = $1 and state = 'open') s
+     cross join lateral (values ('day', greatest(s.stuck, s.day), 'infinity'::timestamptz), ('week', greatest(s.stuck, s.week), s.day), ('month', s.stuck, s.week), ('longer', '-infinity'::timestamptz, s.stuck)) b (band, begins, ends)
+     cross join lateral (
+       select r.stage, b.band, r.id, r.number, r.name, ${amount} as value_amount, ${currency} as value_currency, r.owner, r.source, r.stage_since
+       from ${record} r where ${shown(values)} and s.pipeline_key = r.pipeline and r.stage = s.key and r.status = 'open' and r.stage_since >= b.begins and r.stage_since < b.ends
+       order by r.stage_since desc limit ${CARDS}) c
+     order by c.stage, c.band, c.stage_since desc, c.id`,
     values.all,
   );
 }
@@ -125,10 +128,12 @@ function cardsOf(tx: WorkspaceTx, record: 'deal' | 'lead', shown: Shown): Promis
 function worthsOf(tx: WorkspaceTx, record: 'deal' | 'lead', days: number, shown: Shown): Promise<WorthRow[]> {
   const values = new Values([tx.workspaceId]);
   const { amount, currency, closedAt } = COLUMNS[record];
+  const rows = (band: string, which: string) =>
+    `select r.stage, s.state, ${band} as band, ${currency} as currency, count(*)::int as count, coalesce(sum(${amount}), 0) as amount
+     from ${record} r ${WITH_STAGE} where ${shown(values)} and ${which} group by 1, 2, 3, 4`;
+  const closed = `s.state <> 'open' and ${closedAt} >= now() - make_interval(days => ${values.add(days, 'int')})`;
   return tx.unnamed<WorthRow>(
-    `select r.stage, s.state, ${BAND} as band, ${currency} as currency, count(*)::int as count, coalesce(sum(${amount}), 0) as amount
-     from ${record} r ${WITH_STAGE} where ${shown(values)}
-       and (s.state = 'open' or ${closedAt} >= now() - make_interval(days => ${values.add(days, 'int')})) group by 1, 2, 3, 4`,
+    `${rows(BAND, `s.state = 'open' and r.status = 'open'`)} union all ${rows(`'longer'`, closed)}`,
     values.all,
   );
 }

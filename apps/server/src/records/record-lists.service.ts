@@ -31,7 +31,7 @@ export interface RecordQuery {
   phone?: string;
   /** A part of the name or address. */
   q?: string;
-  /** The key of an intake: records that something wrote which arrived there. */
+  /** An intake, by its key: records that something wrote which arrived there. In statements, by its id: see `withIntake`. */
   through?: string;
   /** A condition as JSON. */
   filter?: string;
@@ -50,6 +50,7 @@ type ListedRow = RecordRow & { at: string | null };
 /** A total beyond this is not counted for a page; `count` counts it. */
 const COUNTED = 10_000;
 const MOST_GROUPS = 200;
+const NO_INTAKE = '00000000-0000-0000-0000-000000000000';
 
 /** Lists of contacts, companies, leads and deals: filtered, sorted, searched and counted by the database. */
 @Injectable()
@@ -60,13 +61,14 @@ export class RecordListsService {
   async page(
     tx: WorkspaceTx,
     kind: RecordKind,
-    query: RecordQuery,
+    asked: RecordQuery,
     setting: ListSetting,
     limit: number,
     after: string | undefined,
   ): Promise<Page<RecordShape>> {
     const cursor = readListCursor(after);
-    const order = readOrder(kind, query, setting);
+    const order = readOrder(kind, asked, setting);
+    const query = await withIntake(tx, asked);
     const rows = await this.#rows(tx, kind, query, setting, order, cursor, limit + 1);
     const total = cursor ? undefined : await this.#total(tx, kind, query, setting, rows.length, limit);
     const shown = rows.slice(0, limit);
@@ -79,7 +81,8 @@ export class RecordListsService {
   }
 
   /** How many records there are, exactly. */
-  async count(tx: WorkspaceTx, kind: RecordKind, query: RecordQuery, setting: ListSetting): Promise<number> {
+  async count(tx: WorkspaceTx, kind: RecordKind, asked: RecordQuery, setting: ListSetting): Promise<number> {
+    const query = await withIntake(tx, asked);
     const values = new Values([tx.workspaceId]);
     const [row] = await tx.unnamed<{ total: number }>(
       `select count(*)::int as total from ${kind} r where ${whereSql(kind, query, setting, values)}`,
@@ -93,11 +96,12 @@ export class RecordListsService {
     tx: WorkspaceTx,
     kind: RecordKind,
     by: string,
-    query: RecordQuery,
+    asked: RecordQuery,
     setting: ListSetting,
   ): Promise<GroupCount[]> {
     const field = listedFields(kind, setting.destination.fields).find(({ key }) => key === by);
     if (!field || !canGroupBy(field)) throw new ProblemError('refused', `Records cannot be counted by “${by}”.`);
+    const query = await withIntake(tx, asked);
     const values = new Values([tx.workspaceId]);
     const [from, value] = groupedBy(field, values);
     return tx.unnamed<{ value: string | null; count: number }>(
@@ -111,11 +115,12 @@ export class RecordListsService {
   async ids(
     tx: WorkspaceTx,
     kind: RecordKind,
-    query: RecordQuery,
+    asked: RecordQuery,
     setting: ListSetting,
     most: number,
   ): Promise<string[]> {
-    const order = readOrder(kind, query, setting);
+    const order = readOrder(kind, asked, setting);
+    const query = await withIntake(tx, asked);
     const rows = await this.#rows(tx, kind, query, setting, order, null, most + 1);
     if (rows.length > most)
       throw new ProblemError('refused', `At most ${most} records are changed at once. Narrow the list first.`);
@@ -126,11 +131,12 @@ export class RecordListsService {
   async *portions(
     tx: WorkspaceTx,
     kind: RecordKind,
-    query: RecordQuery,
+    asked: RecordQuery,
     setting: ListSetting,
     size: number,
   ): AsyncGenerator<RecordShape[]> {
-    const order = readOrder(kind, query, setting);
+    const order = readOrder(kind, asked, setting);
+    const query = await withIntake(tx, asked);
     let cursor: ListCursor | null = null;
     for (;;) {
       const rows: ListedRow[] = await this.#rows(tx, kind, query, setting, order, cursor, size);
@@ -201,7 +207,21 @@ function readOrder(kind: RecordKind, { sort }: RecordQuery, { destination }: Lis
   return listOrder(kind, read, fields);
 }
 
-/** The rows that a query finds, as SQL on the row `r`; `$1` is the workspace. */
+/**
+ * A query that names its intake by the id. How much came through an intake decides how its records are best found, and the
+ * database knows that of an id alone.
+ */
+export async function withIntake(tx: WorkspaceTx, query: RecordQuery): Promise<RecordQuery> {
+  if (!query.through) return query;
+  const [intake] = await tx.statement<{ id: string }>(
+    'intake_of_list',
+    'select id from intake where workspace_id = $1 and key = $2',
+    [tx.workspaceId, query.through],
+  );
+  return { ...query, through: intake?.id ?? NO_INTAKE };
+}
+
+/** The rows that a query `withIntake` finds, as SQL on the row `r`; `$1` is the workspace. */
 export function whereSql(
   kind: RecordKind,
   query: RecordQuery,
@@ -219,11 +239,10 @@ export function whereSql(
   if (q) clauses.push(`${searched(kind)} like ${values.add(`%${foldCase(q).replace(/[\\%_]/g, '\\$&')}%`, 'text')}`);
   if (query.through)
     clauses.push(
-      `r.id in (select c.record_id from intake i
-         join submission s on s.workspace_id = i.workspace_id and s.intake_id = i.id
+      `r.id in (select c.record_id from submission s
          join run u on u.workspace_id = s.workspace_id and u.submission_id = s.id
          join record_change c on c.workspace_id = u.workspace_id and c.cause_id = u.id and c.cause_kind = 'run' and c.record_kind = '${kind}'
-         where i.workspace_id = $1 and i.key = ${values.add(query.through, 'text')})`,
+         where s.workspace_id = $1 and s.intake_id = ${values.add(query.through, 'uuid')})`,
     );
   if (query.filter) {
     const fields = listedFields(kind, destination.fields);

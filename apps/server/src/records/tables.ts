@@ -6,6 +6,7 @@ import {
   check,
   foreignKey,
   index,
+  integer,
   jsonb,
   pgTable,
   primaryKey,
@@ -69,6 +70,7 @@ export const contact = pgTable(
       .default(sql`'{}'`),
   },
   (t) => [
+    index('contact_created').on(t.workspaceId, t.createdAt),
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('contact_number').on(t.workspaceId, t.number),
     ownedBy(t),
@@ -89,6 +91,7 @@ export const company = pgTable(
     source: text('source'),
   },
   (t) => [
+    index('company_created').on(t.workspaceId, t.createdAt),
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('company_number').on(t.workspaceId, t.number),
     ownedBy(t),
@@ -141,6 +144,8 @@ export const deal = pgTable(
     reason: text('reason'),
   },
   (t) => [
+    index('deal_closed').on(t.workspaceId, t.pipeline, t.closedAt, t.stage, t.valueCurrency, t.valueAmount),
+    index('deal_stage_since').on(t.workspaceId, t.stageSince),
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('deal_number').on(t.workspaceId, t.number),
     ownedBy(t),
@@ -179,6 +184,20 @@ export const recordCounter = pgTable(
     workspaceId: workspaceId(),
     recordKind: text('record_kind').notNull(),
     last: bigint('last', { mode: 'number' }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.recordKind] })],
+);
+
+/** How full the fields of a kind of record are, counted by a job where there are too many to count for each that asks. */
+export const recordFullness = pgTable(
+  'record_fullness',
+  {
+    workspaceId: workspaceId(),
+    recordKind: text('record_kind').$type<RecordKind>().notNull(),
+    countedAt: time('counted_at').notNull().defaultNow(),
+    total: integer('total').notNull(),
+    /** By field: how many records hold it, and when it was last written. */
+    byField: jsonb('by_field').$type<Record<string, { count: number; lastAt: string | null }>>().notNull(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.recordKind] })],
 );

@@ -41,7 +41,7 @@ export class ReportsService {
     >(
       'home_counts',
       `select count(*)::int as arrived, count(*) filter (where s.state = 'waiting')::int as waiting,
-         count(*) filter (where s.state = 'routed' and r.outcomes is null)::int as unrouted,
+         count(*) filter (where s.state = 'unrouted')::int as unrouted,
          count(*) filter (where r.outcomes @> '{written}' and not r.outcomes && '{failed,held}')::int as written,
          count(*) filter (where r.outcomes @> '{held}' and not r.outcomes @> '{failed}')::int as held,
          count(*) filter (where r.outcomes <@ '{skipped}')::int as skipped,
@@ -71,10 +71,11 @@ export class ReportsService {
     );
     const quiet = await tx.statement<{ key: string; name: string; last_at: Date; per_day: number }>(
       'home_quiet',
-      `select i.key, i.name, max(s.received_at) as last_at, (count(*) / 28.0)::float as per_day
-       from intake i join submission s on s.workspace_id = i.workspace_id and s.intake_id = i.id and s.received_at >= now() - interval '28 days'
-       where i.workspace_id = $1 and i.state = 'live' group by i.key, i.name
-       having max(s.received_at) < now() - make_interval(secs => 86400 * greatest(2, 5 * 28.0 / count(*)))`,
+      `select i.key, i.name, last.at as last_at, (c.arrivals / 28.0)::float as per_day from intake i
+       cross join lateral (select sum(arrivals) as arrivals from arrival_count where workspace_id = i.workspace_id and intake_id = i.id and day > now()::date - 28) c
+       cross join lateral (select received_at as at from submission s where s.workspace_id = i.workspace_id and s.intake_id = i.id order by s.received_at desc, s.id desc limit 1) last
+       where i.workspace_id = $1 and i.state = 'live' and c.arrivals > 0
+         and last.at < now() - make_interval(secs => 86400 * greatest(2, 5 * 28.0 / c.arrivals))`,
       [tx.workspaceId],
     );
     const failures = await tx.statement<{

@@ -15,6 +15,7 @@ import { newId } from '../platform/new-id';
 import { IntakesService } from '../intakes/intakes.service';
 import type { WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
+import { RunCounts } from '../runs/counts/run-counts.service';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
 import { routeWhatWaits } from './held-by-pause';
@@ -55,6 +56,7 @@ export class RoutesService {
     @Inject(ProfilesService) private readonly profiles: ProfilesService,
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
     @Inject(Events) private readonly events: Events,
+    @Inject(RunCounts) private readonly runs: RunCounts,
   ) {}
 
   /** Has something else looked at before a route is published. */
@@ -65,7 +67,7 @@ export class RoutesService {
   async lines(tx: WorkspaceTx): Promise<RouteLine[]> {
     const rows = await this.#rows(tx);
     const surroundings = await this.surroundings(tx);
-    const counts = await this.#runCounts(tx);
+    const counts = await this.runs.byRoute(tx, monthAgo());
     return rows.map((row) => line(row, surroundings, counts));
   }
 
@@ -74,7 +76,7 @@ export class RoutesService {
     const surroundings = await this.surroundings(tx, row.draft);
     const read = readRoute(row.draft);
     return {
-      ...line(row, surroundings, await this.#runCounts(tx)),
+      ...line(row, surroundings, await this.runs.byRoute(tx, monthAgo())),
       draft: row.draft,
       draftSavedAt: row.draft_saved_at.toISOString(),
       draftSavedBy: row.draft_saved_by,
@@ -256,14 +258,11 @@ export class RoutesService {
     if (!row) throw new ProblemError('not-found', 'There is no such route.');
     return row;
   }
+}
 
-  async #runCounts(tx: WorkspaceTx): Promise<{ route_id: string; outcome: RunOutcome; count: number }[]> {
-    return tx.statement(
-      'run_counts',
-      `select route_id, outcome, count(*)::int as count from run where workspace_id = $1 and finished_at >= now() - interval '30 days' group by 1, 2`,
-      [tx.workspaceId],
-    );
-  }
+/** Since when the runs of a route are told. */
+function monthAgo(): Date {
+  return new Date(Date.now() - 30 * 86_400_000);
 }
 
 /** A definition of the right shape. @throws ProblemError 422 with the place of everything that is not. */

@@ -2,7 +2,9 @@ import type { DifferenceGroup, PlannedOutcomes } from '@haycart/api';
 import type { JsonObject, KnownRecord, Link, Plan, RouteDefinition, UnmappedAnswer, Visit } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import {
+  boolean,
   check,
+  date,
   foreignKey,
   index,
   integer,
@@ -66,7 +68,35 @@ export const run = pgTable(
       .where(sql`unmapped is not null`),
     index('run_unsettled')
       .on(t.workspaceId, t.routeId, t.outcome)
-      .where(sql`outcome in ('held', 'failed')`),
+      .where(sql`outcome <> 'written'`),
+  ],
+);
+
+/**
+ * How many runs ended how: by the day (UTC) on which their submission arrived, its intake, and the route. Rows are added up:
+ * each statement that ends or changes runs adds what it changed (triggers), and a job folds rows into one. So nobody waits
+ * for anybody, and a sum over years reads few rows.
+ */
+export const runCount = pgTable(
+  'run_count',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull().defaultRandom(),
+    day: date('day').notNull(),
+    intakeId: uuid('intake_id').notNull(),
+    routeId: uuid('route_id').notNull(),
+    outcome: text('outcome').$type<RunOutcome>().notNull(),
+    /** May be negative: so many fewer than the others tell. */
+    runs: integer('runs').notNull(),
+    folded: boolean('folded').notNull().default(false),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
+    index('run_count_day').on(t.workspaceId, t.day),
+    index('run_count_unfolded')
+      .on(t.workspaceId, t.day)
+      .where(sql`not folded`),
   ],
 );
 

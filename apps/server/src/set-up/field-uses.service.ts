@@ -34,6 +34,7 @@ export class FieldUsesService {
         records: total,
         filled: own?.count ?? 0,
         lastFilledAt: own?.lastAt ?? null,
+        countedAt: filled.get(field.record)!.countedAt?.toISOString() ?? null,
         routes: routes
           .filter(({ draft, published }) => [draft, published].some((route) => route && feedsField(route, field)))
           .map(({ id, name }) => ({ id, name })),

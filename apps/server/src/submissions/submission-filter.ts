@@ -19,6 +19,11 @@ export interface SubmissionFilter {
   sort?: SubmissionSort;
 }
 
+/** A filter, with the ids of what its search finds where those are few. */
+export interface KnownFilter extends SubmissionFilter {
+  found?: readonly string[];
+}
+
 /** Whether a list is made of the words that are read a moment after a submission came. */
 export function needsSearch({ search, sort }: SubmissionFilter): boolean {
   return Boolean(search) || (sort !== undefined && !sort.endsWith('received'));
@@ -28,9 +33,9 @@ export function needsSearch({ search, sort }: SubmissionFilter): boolean {
  * `from … where …` of the submissions `s` that a filter leaves, with `$1` as the workspace: a clause for each thing that is
  * asked, so that each uses its index.
  */
-export function filtered(filter: SubmissionFilter, values: Values): string {
-  const { intake, since, search } = filter;
-  const from = needsSearch(filter)
+export function filtered(filter: KnownFilter, values: Values): string {
+  const { intake, since, search, found } = filter;
+  const from = needsSearch({ ...filter, search: found ? undefined : search })
     ? 'from submission s join submission_search k on k.workspace_id = s.workspace_id and k.submission_id = s.id'
     : 'from submission s';
   const clauses = ['s.workspace_id = $1', ...outcomeClauses(filter, values)];
@@ -39,11 +44,21 @@ export function filtered(filter: SubmissionFilter, values: Values): string {
       `s.intake_id = (select id from intake where workspace_id = $1 and key = ${values.add(intake, 'text')})`,
     );
   if (since) clauses.push(`s.received_at >= ${values.add(since, 'timestamptz')}`);
-  if (search) {
+  if (found) clauses.push(`s.id = any(${values.add(found, 'uuid[]')})`);
+  else if (search) {
     const query = searchQuery(search);
     clauses.push(query === null ? 'false' : `k.workspace_id = $1 and k.words @@ ${values.add(query, 'tsquery')}`);
   }
   return `${from} where ${clauses.join(' and ')}`;
+}
+
+/** The same where nothing but a search is asked that finds much: the words alone tell how many there are. */
+export function searchAlone(filter: KnownFilter, values: Values): string | null {
+  const { search, found, intake, since, route, outcome } = filter;
+  const query = search && !found && !intake && !since && !route && !outcome && searchQuery(search);
+  return query
+    ? `from submission_search k where k.workspace_id = $1 and k.words @@ ${values.add(query, 'tsquery')}`
+    : null;
 }
 
 function outcomeClauses({ outcome, route }: SubmissionFilter, values: Values): string[] {
@@ -56,9 +71,8 @@ function outcomeClauses({ outcome, route }: SubmissionFilter, values: Values): s
     case 'waiting':
     case 'set-aside':
     case 'cancelled':
-      return [`s.state = '${outcome}'`, ...(route ? [runs(ofRoute)] : [])];
     case 'unrouted':
-      return [`s.state = 'routed'`, `not ${runs('')}`, ...(route ? ['false'] : [])];
+      return [`s.state = '${outcome}'`, ...(route ? [runs(ofRoute)] : [])];
     default:
       return [runs(`${ofRoute} and r.outcome = ${values.add(outcome, 'text')}`)];
   }

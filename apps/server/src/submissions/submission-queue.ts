@@ -45,10 +45,13 @@ export class SubmissionQueue {
     );
   }
 
+  /** Takes submissions out of the queue, once their runs are saved. */
   async finish(tx: WorkspaceTx, ids: readonly string[]): Promise<void> {
     await tx.statement(
       'finish',
-      `update submission set state = 'routed', tries = 0, turns = turns + 1, due_routes = null where workspace_id = $1 and id = any($2::uuid[])`,
+      `update submission s set tries = 0, turns = turns + 1, due_routes = null,
+         state = case when exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id) then 'routed' else 'unrouted' end
+       where workspace_id = $1 and id = any($2::uuid[])`,
       [tx.workspaceId, ids],
     );
   }
@@ -73,8 +76,7 @@ export class SubmissionQueue {
       `update submission s set state = 'waiting', tries = 0, due_at = now(), gives_way = cardinality($2::uuid[]) > ${MANY}, due_routes = case when s.state = 'waiting' then s.due_routes else
            (select array_agg(r.route_id) from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome in ('held', 'failed')) end
        where s.workspace_id = $1 and s.id = any($2::uuid[])
-         and (s.state <> 'routed' or not exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id)
-           or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome in ('held', 'failed')))
+         and (s.state <> 'routed' or exists (select 1 from run r where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome in ('held', 'failed')))
        returning s.id`,
       [tx.workspaceId, ids],
     );

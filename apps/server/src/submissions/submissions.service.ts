@@ -1,4 +1,4 @@
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import { LIMITS, readPayload, sourceOf, whoSent, type BodyFormat, type Suspicion, type Visit } from '@haycart/core';
 import type { Page, RunLine, SubmissionDetail, SubmissionShape, SubmissionState } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
@@ -6,8 +6,17 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { Values } from '../platform/database/values';
 import { writeListCursor, type ListCursor } from '../platform/list-cursor';
 import { isId } from '../platform/paging';
+import { RunCounts } from '../runs/counts/run-counts.service';
 import type { KeptFile } from '../platform/send-file';
-import { filtered, placed, submissionOrder, type SubmissionFilter } from './submission-filter';
+import { withFound } from './search/submission-search.service';
+import {
+  filtered,
+  placed,
+  searchAlone,
+  submissionOrder,
+  type KnownFilter,
+  type SubmissionFilter,
+} from './submission-filter';
 
 interface Row {
   id: string;
@@ -39,13 +48,16 @@ const MOST_AT_ONCE = 10_000;
 /** Reading what arrived. */
 @Injectable()
 export class SubmissionsService {
+  constructor(@Inject(RunCounts) private readonly runs: RunCounts) {}
+
   /** One page. `total` is absent when there are more than ten thousand, and on further pages. */
   async list(
     tx: WorkspaceTx,
-    filter: SubmissionFilter,
+    asked: SubmissionFilter,
     limit: number,
     after: ListCursor | null,
   ): Promise<Page<SubmissionShape>> {
+    const filter = await withFound(tx, asked);
     const rows = await this.#rows(tx, filter, limit + 1, after, LIMITS.pageBytes.most);
     // A page of large submissions is shorter.
     const most = rows.length && rows.length < rows[0]!.found ? Math.max(1, rows.length - 1) : limit;
@@ -60,7 +72,8 @@ export class SubmissionsService {
   }
 
   /** All that a filter leaves, latest first and in portions, so that any number fits into memory. */
-  async *portions(tx: WorkspaceTx, filter: SubmissionFilter, size: number): AsyncGenerator<SubmissionShape[]> {
+  async *portions(tx: WorkspaceTx, asked: SubmissionFilter, size: number): AsyncGenerator<SubmissionShape[]> {
+    const filter = await withFound(tx, asked);
     let after: ListCursor | null = null;
     for (;;) {
       const rows: Row[] = await this.#rows(tx, filter, size, after);
@@ -105,7 +118,7 @@ export class SubmissionsService {
   async ids(tx: WorkspaceTx, filter: SubmissionFilter): Promise<string[]> {
     const values = new Values([tx.workspaceId]);
     const rows = await tx.unnamed<{ id: string }>(
-      `select s.id ${filtered(filter, values)} order by s.received_at desc, s.id desc limit ${MOST_AT_ONCE}`,
+      `select s.id ${filtered(await withFound(tx, filter), values)} order by s.received_at desc, s.id desc limit ${MOST_AT_ONCE}`,
       values.all,
     );
     return rows.map(({ id }) => id);
@@ -124,22 +137,49 @@ export class SubmissionsService {
 
   /** The runs of the submissions that a filter leaves by their outcome, and those that no route took yet, counted. */
   async outcomes(tx: WorkspaceTx, filter: SubmissionFilter): Promise<Record<string, number>> {
+    return filter.search || filter.outcome ? this.#outcomesFound(tx, filter) : this.#outcomesKept(tx, filter);
+  }
+
+  /** What a search or an outcome leaves is counted; that is what was asked for, and no more. */
+  async #outcomesFound(tx: WorkspaceTx, filter: SubmissionFilter): Promise<Record<string, number>> {
     const values = new Values([tx.workspaceId]);
     const ofRoute = filter.route ? `and o.route_id = ${values.add(filter.route, 'uuid')}` : '';
     const rows = await tx.unnamed<{ outcome: string; count: number }>(
-      `with f as (select s.id, s.state ${filtered(filter, values)})
-       select coalesce(o.outcome, case f.state when 'routed' then 'unrouted' else f.state end) as outcome, count(*)::int as count
+      `with f as (select s.id, s.state ${filtered(await withFound(tx, filter), values)})
+       select coalesce(o.outcome, f.state) as outcome, count(*)::int as count
        from f left join run o on o.workspace_id = $1 and o.submission_id = f.id ${ofRoute} group by 1`,
       values.all,
     );
     return Object.fromEntries(rows.map(({ outcome, count }) => [outcome, count]));
   }
 
-  /** How many a filter leaves; undefined for more than are counted for a page. */
-  async #total(tx: WorkspaceTx, filter: SubmissionFilter): Promise<number | undefined> {
+  async #outcomesKept(tx: WorkspaceTx, { intake, route, since }: SubmissionFilter): Promise<Record<string, number>> {
+    const [known] = intake
+      ? await tx.statement<{ id: string }>(
+          'intake_of_outcomes',
+          'select id from intake where workspace_id = $1 and key = $2',
+          [tx.workspaceId, intake],
+        )
+      : [];
+    if (intake && !known) return {};
+    const runs = await this.runs.byOutcome(tx, { intakeId: known?.id, routeId: route, since });
+    if (route) return runs;
     const values = new Values([tx.workspaceId]);
+    const states = await tx.unnamed<{ state: string; count: number }>(
+      `select state, count(*)::int as count from submission s where workspace_id = $1 and state <> 'routed'
+       ${known ? `and intake_id = ${values.add(known.id, 'uuid')}` : ''} ${since ? `and received_at >= ${values.add(since, 'timestamptz')}` : ''}
+       and (state in ('unrouted', 'cancelled') or not exists (select 1 from run r where r.workspace_id = $1 and r.submission_id = s.id)) group by 1`,
+      values.all,
+    );
+    return { ...runs, ...Object.fromEntries(states.map(({ state, count }) => [state, count])) };
+  }
+
+  /** How many a filter leaves; undefined for more than are counted for a page. */
+  async #total(tx: WorkspaceTx, filter: KnownFilter): Promise<number | undefined> {
+    const values = new Values([tx.workspaceId]);
+    const rows = searchAlone(filter, values) ?? filtered({ ...filter, sort: undefined }, values);
     const [row] = await tx.unnamed<{ total: number }>(
-      `select count(*)::int as total from (select 1 ${filtered(filter, values)} limit ${COUNTED + 1}) counted`,
+      `select count(*)::int as total from (select 1 ${rows} limit ${COUNTED + 1}) counted`,
       values.all,
     );
     return row!.total > COUNTED ? undefined : row!.total;
@@ -148,7 +188,7 @@ export class SubmissionsService {
   /** So many of the first, or fewer where their bodies come to more bytes than that. */
   #rows(
     tx: WorkspaceTx,
-    filter: SubmissionFilter,
+    filter: KnownFilter,
     limit: number,
     after: ListCursor | null,
     bytes: number | null = null,

@@ -5,6 +5,7 @@ import {
   bigint,
   boolean,
   check,
+  date,
   foreignKey,
   index,
   integer,
@@ -29,7 +30,10 @@ export const submission = pgTable(
     format: text('format').$type<BodyFormat>().notNull(),
     body: bytea('body').notNull(),
     visit: jsonb('visit').$type<Visit>().notNull(),
-    /** `set-aside`: suspicious, so that it waits for a person; `cancelled`: its file was taken back before its turn. */
+    /**
+     * `set-aside`: suspicious, so that it waits for a person; `cancelled`: its file was taken back before its turn; `unrouted`:
+     * no route took it.
+     */
     state: text('state').$type<SubmissionState>().notNull().default('waiting'),
     /** When it may be tried; later than its arrival only after a failed try. */
     dueAt: time('due_at').notNull(),
@@ -47,13 +51,13 @@ export const submission = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
-    check('submission_state', sql`${t.state} in ('waiting', 'routed', 'set-aside', 'cancelled')`),
+    check('submission_state', sql`${t.state} in ('waiting', 'routed', 'unrouted', 'set-aside', 'cancelled')`),
     index('submission_waiting')
       .on(t.workspaceId, t.givesWay, t.dueAt, t.id)
       .where(sql`state = 'waiting'`),
-    index('submission_set_aside')
-      .on(t.workspaceId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst())
-      .where(sql`state = 'set-aside'`),
+    index('submission_not_routed')
+      .on(t.workspaceId, t.state, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst())
+      .where(sql`state <> 'routed'`),
     index('submission_received').on(t.workspaceId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
     index('submission_entered')
       .on(t.workspaceId, t.intakeId, sql`(visit ->> 'enteredBy')`, t.receivedAt)
@@ -84,6 +88,37 @@ export const submissionSearch = pgTable(
     index('submission_search_words').using('gin', t.words),
     index('submission_search_who').on(t.workspaceId, t.who, t.submissionId),
     index('submission_search_email').on(t.workspaceId, t.email, t.submissionId),
+  ],
+);
+
+/** Up to which id all submissions of a workspace are read for the search. */
+export const submissionReading = pgTable(
+  'submission_reading',
+  { workspaceId: workspaceId(), until: uuid('until').notNull() },
+  (t) => [primaryKey({ columns: [t.workspaceId] })],
+);
+
+/**
+ * How many submissions arrived at an intake, by day (UTC): counted when they are read for the search, each once. Rows are
+ * added up, and folded by a job.
+ */
+export const arrivalCount = pgTable(
+  'arrival_count',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull().defaultRandom(),
+    day: date('day').notNull(),
+    intakeId: uuid('intake_id').notNull(),
+    arrivals: integer('arrivals').notNull(),
+    folded: boolean('folded').notNull().default(false),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
+    index('arrival_count_day').on(t.workspaceId, t.day),
+    index('arrival_count_unfolded')
+      .on(t.workspaceId, t.day)
+      .where(sql`not folded`),
   ],
 );
 

@@ -192,7 +192,7 @@ export function DataTable<Row extends { id: string }>({
     </div>
   );
 
-  const box = 'flex min-h-0 flex-col rounded border border-line bg-sheet';
+  const box = 'flex min-h-60 flex-col rounded border border-line bg-sheet';
   if (!rows.length)
     return (
       <div className={`${box} overflow-x-auto`} style={template}>

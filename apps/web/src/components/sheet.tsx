@@ -8,10 +8,10 @@ export function Sheet({ className = '', children }: { className?: string; childr
 /** The heading of a page with what stands beside it, and its actions at the right. */
 export function PageHead({ title, aside, children }: { title: ReactNode; aside?: ReactNode; children?: ReactNode }) {
   return (
-    <header className="mb-3 flex min-h-9 flex-wrap items-center gap-x-4 gap-y-2">
+    <header className="mb-3 flex min-h-9 flex-none flex-wrap items-center gap-x-4 gap-y-2">
       <h1 className="text-[26px] leading-8">{title}</h1>
       {aside !== undefined && <div className="text-muted">{aside}</div>}
-      <div className="ml-auto flex flex-wrap gap-2">{children}</div>
+      <div className="ml-auto flex flex-wrap gap-2 max-sm:w-full">{children}</div>
     </header>
   );
 }

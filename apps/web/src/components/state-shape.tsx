@@ -1,6 +1,6 @@
 import type { RunLine, RunOutcome, SubmissionShape, SubmissionState } from '@haycart/api';
 
-export type ShownState = RunOutcome | Exclude<SubmissionState, 'routed'> | 'unrouted';
+export type ShownState = RunOutcome | Exclude<SubmissionState, 'routed'>;
 
 /** The word for each state; the shape never stands without it, at least for screen readers. */
 export const STATE_WORDS: Record<ShownState, string> = {

@@ -1,53 +1,25 @@
-import type { BandFigures, SessionShape } from '@haycart/api';
+import type { SessionShape } from '@haycart/api';
 import { useQuery } from '@tanstack/react-query';
 import { Search, SlidersHorizontal } from 'lucide-react';
-import { useEffect, useRef } from 'react';
-import { Link, NavLink, useLocation } from 'react-router';
+import { Link, NavLink } from 'react-router';
 import { bandQuery } from '../api/queries';
 import { IconButton } from '../components/button';
 import { CartMark } from '../components/cart-mark';
 import { count } from '../components/format';
+import { STATIONS } from './stations';
+import { StationsMenu } from './stations-menu';
 import { YouMenu } from './you-menu';
-
-const STATIONS: { to: string; name: string; figure: (band: BandFigures) => string }[] = [
-  { to: '/intakes', name: 'Intakes', figure: ({ intakesLive }) => `${count(intakesLive)} live` },
-  {
-    to: '/submissions',
-    name: 'Submissions',
-    figure: ({ submissionsToday, waiting }) =>
-      `${count(submissionsToday)} today${waiting ? `, ${count(waiting)} waiting` : ''}`,
-  },
-  {
-    to: '/routes',
-    name: 'Routes',
-    figure: ({ routesLive, routesDraft }) =>
-      `${count(routesLive)} live${routesDraft ? `, ${count(routesDraft)} draft` : ''}`,
-  },
-  { to: '/records', name: 'Records', figure: ({ recordsToday }) => `${count(recordsToday)} new` },
-  { to: '/pipeline', name: 'Pipeline', figure: ({ dealsMovedToday }) => `${count(dealsMovedToday)} moved` },
-];
 
 /** The band across the top: the way a submission takes, with today's figures, is the navigation. */
 export function Band({ session, search }: { session: SessionShape; search: () => void }) {
   const band = useQuery(bandQuery);
-  const stations = useRef<HTMLElement>(null);
-  const { pathname } = useLocation();
-  // Where the band scrolls sideways, the station one is in must be seen, also once the window became narrow.
-  useEffect(() => {
-    const way = stations.current!;
-    const resized = new ResizeObserver(() => {
-      way.querySelector('[aria-current]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
-    });
-    resized.observe(way);
-    return () => resized.disconnect();
-  }, [pathname]);
   const [first, ...rest] = session.workspace.name.split(' ');
   return (
-    <header className="relative z-20 flex h-[68px] flex-none items-stretch border-b-2 border-ink bg-sheet px-5">
+    <header className="relative z-20 flex h-[68px] flex-none items-stretch border-b-2 border-ink bg-sheet px-5 max-sm:px-3">
       <Link
         to="/"
         aria-label={`${session.workspace.name}, home`}
-        className="flex flex-none items-center gap-2.5 pr-4 md:w-[196px]"
+        className="flex flex-none items-center gap-2.5 pr-4 max-sm:pr-2 md:w-[196px]"
       >
         <CartMark className="w-9" />
         <span className="max-md:hidden">
@@ -55,12 +27,11 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
           <span className="block text-label text-muted">{rest.join(' ')}</span>
         </span>
       </Link>
-      <nav
-        ref={stations}
-        aria-label="The way of a submission"
-        className="-mb-2.5 min-w-0 flex-1 [scrollbar-width:none] overflow-x-auto overflow-y-hidden min-[900px]:mb-0 min-[900px]:overflow-visible"
-      >
-        <ul className="flex min-w-[620px] pl-2">
+      <nav aria-label="The way of a submission" className="min-w-0 flex-1">
+        <div className="min-[900px]:hidden">
+          <StationsMenu band={band.data} />
+        </div>
+        <ul className="flex pl-2 max-[899px]:hidden">
           {STATIONS.map(({ to, name, figure }) => (
             <li key={to} className="flex-1">
               <NavLink to={to} className="group relative block h-[68px] pt-3.5 text-muted">
@@ -83,7 +54,7 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
           ))}
         </ul>
       </nav>
-      <div className="flex flex-none items-center gap-2 pl-3">
+      <div className="flex flex-none items-center gap-2 pl-3 max-sm:gap-1 max-sm:pl-1">
         <NavLink
           to="/decide"
           className={`inline-flex h-8 flex-none items-center gap-2 rounded border-[1.5px] px-2.5 font-semibold ${band.data?.toDecide ? 'border-ink bg-straw-soft' : 'border-line text-muted hover:bg-hair'} aria-[current=page]:border-ink`}

@@ -41,7 +41,7 @@ export function Intakes() {
   const [making, setMaking] = useState<'endpoint' | 'form' | 'sheet' | null>(null);
   const navigate = useNavigate();
   return (
-    <div className="flex h-full flex-col p-5">
+    <div className="flex h-full flex-col overflow-y-auto p-5">
       <PageHead
         title="Intakes"
         aside={

@@ -104,27 +104,30 @@ function RecordList({ kind }: { kind: RecordKind }) {
   const rows = list.data?.pages.flatMap(({ items }) => items) ?? [];
   const count = chosen.all?.total ?? chosen.ids.size;
   return (
-    <div className="flex h-full flex-col p-5">
+    <div className="flex h-full flex-col overflow-y-auto p-5">
       <PageHead title={words.Many(kind)} aside={total !== undefined && total.toLocaleString('en-GB')}>
         {kind !== 'deal' && (
           <Link to={`/records/recognition?kind=${kind}`} className={buttonLook('quiet')}>
             Recognition
           </Link>
         )}
-        <nav aria-label="Kind of record" className="flex overflow-hidden rounded border border-line bg-sheet">
+        <nav
+          aria-label="Kind of record"
+          className="flex max-w-full overflow-hidden rounded border border-line bg-sheet"
+        >
           {RECORD_KINDS.map((one) => (
             <NavLink
               key={one}
               to={`/records/${PLURALS[one]}`}
               className={({ isActive }) =>
-                `px-3 py-1 leading-[22px] ${isActive ? 'bg-ink text-sheet' : 'hover:bg-raised'}`
+                `px-3 py-1 leading-[22px] max-sm:px-2 ${isActive ? 'bg-ink text-sheet' : 'hover:bg-raised'}`
               }
             >
               {words.Many(one)}
             </NavLink>
           ))}
         </nav>
-        <div className="w-52">
+        <div className="w-52 max-sm:w-full">
           <TextField
             label={`Find ${words.many(kind)}`}
             hideLabel
@@ -140,7 +143,7 @@ function RecordList({ kind }: { kind: RecordKind }) {
           <Plus className="size-4" aria-hidden /> New {words.one(kind)}
         </Button>
       </PageHead>
-      <div className="mb-2 flex items-start gap-1.5 max-sm:flex-wrap">
+      <div className="mb-2 flex flex-none items-start gap-1.5 max-md:flex-wrap">
         <div className="flex min-w-0 flex-1 flex-wrap items-start gap-1.5">
           <ViewsMenu kind={kind} views={views} state={state} />
           <FilterWords

@@ -220,7 +220,7 @@ function Actions({ submission, run }: { submission: SubmissionDetail; run: RunLi
           Release it
         </Button>
       )}
-      {((!settled && submission.state === 'routed') || submission.state === 'cancelled') && (
+      {!settled && ['routed', 'unrouted', 'cancelled'].includes(submission.state) && (
         <Button look="main" disabled={again.isPending} onClick={() => again.mutate()}>
           <RotateCw className="size-4" aria-hidden /> Run again
         </Button>

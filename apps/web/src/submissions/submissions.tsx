@@ -42,12 +42,12 @@ export function Submissions() {
   const columns = useMemo(() => submissionColumns(isOpen ? COLUMNS_BESIDE : state.columns), [isOpen, state.columns]);
   return (
     <div className="flex h-full">
-      <div className={`flex min-w-0 flex-1 flex-col p-5 ${opened ? 'max-lg:hidden' : ''}`}>
+      <div className={`flex min-w-0 flex-1 flex-col overflow-y-auto p-5 ${opened ? 'max-lg:hidden' : ''}`}>
         <PageHead
           title="Submissions"
           aside={list.isSuccess && (total === undefined ? 'more than 10,000' : count(total))}
         />
-        <div className="mb-2 grid grid-cols-2 items-center gap-2 sm:flex sm:flex-wrap">
+        <div className="mb-2 grid flex-none grid-cols-2 items-center gap-2 sm:flex sm:flex-wrap">
           <SubmissionSearch text={filter.q ?? ''} search={state.search} />
           <SubmissionFilters list={state} />
           <span className="ml-auto flex gap-1.5">
@@ -62,7 +62,7 @@ export function Submissions() {
             <TakeAway path="/submissions" wish={{ ...filter }} formats={FORMATS} className="!h-8" />
           </span>
         </div>
-        <div className="mb-2 flex min-h-7 flex-wrap items-center gap-x-1 text-small text-muted">
+        <div className="mb-2 flex min-h-7 flex-none flex-wrap items-center gap-x-1 text-small text-muted">
           {outcomes.data && (
             <OutcomeCounts
               counts={outcomes.data}

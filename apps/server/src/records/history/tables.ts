@@ -63,6 +63,9 @@ export const stageMove = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     index('stage_move_pipeline').on(t.workspaceId, t.pipeline, t.at),
+    index('stage_move_from')
+      .on(t.workspaceId, t.pipeline, t.at)
+      .where(sql`from_stage is not null`),
     index('stage_move_record').on(t.workspaceId, t.recordId, t.at),
   ],
 );

@@ -2,7 +2,7 @@ import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import { readPayload, searchTerms, submissionWords, whoSent, type BodyFormat } from '@haycart/core';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { AfterChanges } from '../../platform/jobs/after-changes';
-import { isId } from '../../platform/paging';
+import { firstUnread, keepReadUntil, UNREAD } from './unread';
 
 interface Arrived {
   id: string;
@@ -13,15 +13,15 @@ interface Arrived {
 /** Read at once, of at most so many bytes: bodies may be large. */
 const BATCH = 200;
 const BYTES = 8 * 1_048_576;
-/** A submission becomes visible this long after its id was made, at most: it may be written in a long transaction. */
-const SETTLED_MS = 15 * 60_000;
 /** Batches that are read before somebody is answered. */
 const READ_UP = 5;
+/** So many that a search finds are named one by one. */
+const FEW = 2_000;
 const TASK = 'read-for-search';
 
 /**
- * Keeps the words by which submissions are found. They are made a moment after a submission came, so that neither
- * accepting nor routing pays for it; and who searches has the latest ones read first.
+ * Keeps the words by which submissions are found, and counts what arrived. Both are made a moment after a submission came,
+ * so that neither accepting nor routing pays for it; and who searches has the latest ones read first.
  */
 @Injectable()
 export class SubmissionSearch implements OnModuleInit {
@@ -49,28 +49,27 @@ export class SubmissionSearch implements OnModuleInit {
 
   /** Reads what is not read yet, one batch of it. Returns whether there may be more. */
   async read(tx: WorkspaceTx): Promise<boolean> {
-    const [latest] = await tx.statement<{ id: string }>(
-      'search_latest',
-      'select submission_id as id from submission_search where workspace_id = $1 order by submission_id desc limit 1',
-      [tx.workspaceId],
-    );
     const arrived = await tx.statement<Arrived>(
       'search_unread',
-      `with unread as (select s.id, s.format, s.body from submission s where s.workspace_id = $1 and s.id >= $2
-           and not exists (select 1 from submission_search k where k.workspace_id = s.workspace_id and k.submission_id = s.id)
-         order by s.id limit $3),
+      `with unread as (select s.id, s.format, s.body ${UNREAD} order by s.id limit $3),
        sized as (select *, sum(octet_length(body)) over (order by id) - octet_length(body) as before from unread)
        select id, format, body from sized where before < $4`,
-      [tx.workspaceId, settledBefore(latest?.id), BATCH, BYTES],
+      [tx.workspaceId, await firstUnread(tx), BATCH, BYTES],
     );
-    if (!arrived.length) return false;
+    if (!arrived.length) {
+      await keepReadUntil(tx);
+      return false;
+    }
     const made = arrived.map(searchRow);
     // Words are handed over as one JSON text each: arrays of different lengths are no array of arrays.
     await tx.statement(
       'search_read',
-      `insert into submission_search (workspace_id, submission_id, who, email, words)
-       select $1, k.id, k.who, k.email, array_to_tsvector(array(select jsonb_array_elements_text(k.words::jsonb)))
-       from unnest($2::uuid[], $3::text[], $4::text[], $5::text[]) k (id, who, email, words) on conflict do nothing`,
+      `with kept as (insert into submission_search (workspace_id, submission_id, who, email, words)
+         select $1, k.id, k.who, k.email, array_to_tsvector(array(select jsonb_array_elements_text(k.words::jsonb)))
+         from unnest($2::uuid[], $3::text[], $4::text[], $5::text[]) k (id, who, email, words) on conflict do nothing returning submission_id)
+       insert into arrival_count (workspace_id, day, intake_id, arrivals)
+       select $1, (s.received_at at time zone 'utc')::date, s.intake_id, count(*)
+       from kept join submission s on s.workspace_id = $1 and s.id = kept.submission_id group by 2, 3`,
       [
         tx.workspaceId,
         made.map(({ id }) => id),
@@ -81,6 +80,24 @@ export class SubmissionSearch implements OnModuleInit {
     );
     return true;
   }
+}
+
+/**
+ * A filter with what its search finds, where that is little: the database cannot tell beforehand how many words begin like
+ * one, and would look through everything in the order of the list.
+ */
+export async function withFound<Filter extends { search?: string }>(
+  tx: WorkspaceTx,
+  filter: Filter,
+): Promise<Filter & { found?: string[] }> {
+  const query = filter.search && searchQuery(filter.search);
+  if (!query) return filter;
+  const rows = await tx.statement<{ id: string }>(
+    'search_found',
+    `select submission_id as id from submission_search k where k.workspace_id = $1 and k.words @@ $2::tsquery limit $3`,
+    [tx.workspaceId, query, FEW + 1],
+  );
+  return rows.length > FEW ? filter : { ...filter, found: rows.map(({ id }) => id) };
 }
 
 /** What somebody types, as PostgreSQL looks for it; null where nothing is typed that could be found. */
@@ -96,13 +113,4 @@ function searchRow({ id, format, body }: Arrived) {
   const payload = read.ok ? read.payload : null;
   const { who, email } = payload ? whoSent(payload) : { who: '', email: '' };
   return { id, who: who.toLowerCase(), email: email.toLowerCase(), words: submissionWords(id, payload) };
-}
-
-/** The id from which on there may be some that are not read: those from long enough before the latest are all read. */
-function settledBefore(latest: string | undefined): string {
-  if (latest === undefined || !isId(latest)) return '00000000-0000-0000-0000-000000000000';
-  // The first 48 bits of a UUIDv7 (RFC 9562) are its time in milliseconds.
-  const at = Math.max(0, parseInt(latest.replaceAll('-', '').slice(0, 12), 16) - SETTLED_MS);
-  const time = at.toString(16).padStart(12, '0');
-  return `${time.slice(0, 8)}-${time.slice(8)}-0000-0000-000000000000`;
 }
