@@ -183,3 +183,26 @@ test('no toolbar covers another, however narrow the window is', async ({ page })
     }
   }
 });
+
+test('a page that one comes to is announced, and a dialog gives the focus back to what opened it', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/records/contacts');
+  await expect(page.getByRole('status', { name: 'Where you are' })).toHaveText('Contacts, Hay Cart');
+  const opener = page.getByRole('button', { name: 'New contact' });
+  await opener.click();
+  await expect(page.getByRole('dialog').locator('input, select, textarea').first()).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(opener).toBeFocused();
+  await page.goto('/routes');
+  await page
+    .getByRole('link', { name: /Site survey request/ })
+    .first()
+    .click();
+  await expect(page.getByRole('status', { name: 'Where you are' })).toHaveText(/^Site survey request/);
+  const more = page.getByRole('button', { name: 'More about this route' });
+  await more.click();
+  await page.getByRole('menuitem', { name: 'Take back all it wrote…' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(more).toBeFocused();
+});

@@ -2,8 +2,12 @@ import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { IconButton } from './button';
+import { focusBack, focusFirstField } from './dialog-focus';
 
-/** A dialog over the page. Escape and the cross close it; focus stays inside and goes back to where it came from. */
+/**
+ * A dialog over the page. Escape and the cross close it; the focus begins on the first field, stays inside, and goes back to
+ * where it came from.
+ */
 export function Dialog({
   open,
   close,
@@ -24,6 +28,8 @@ export function Dialog({
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-scrim" />
         <Radix.Content
+          onOpenAutoFocus={focusFirstField}
+          onCloseAutoFocus={focusBack}
           {...(description ? {} : { 'aria-describedby': undefined })}
           className={`fixed left-1/2 top-[10vh] z-50 flex max-h-[82vh] w-[calc(100vw-32px)] -translate-x-1/2 flex-col overflow-auto rounded border border-line bg-sheet p-5 shadow-xl ${wide ? 'max-w-[760px]' : 'max-w-[480px]'}`}
         >

@@ -15,7 +15,7 @@ export function Frame({ session }: { session: SessionShape }) {
   const [searching, setSearching] = useState(false);
   const [showingKeys, setShowingKeys] = useState(false);
   const page = useRef<HTMLElement>(null);
-  usePageTitle(page);
+  const title = usePageTitle(page);
   useLiveUpdates();
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
@@ -32,6 +32,9 @@ export function Frame({ session }: { session: SessionShape }) {
       <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-raised focus:p-2">
         To the page
       </a>
+      <p role="status" aria-label="Where you are" className="sr-only">
+        {title}
+      </p>
       <Band session={session} search={() => setSearching(true)} />
       <main id="page" ref={page} className="min-h-0 flex-1">
         <Suspense fallback={<Loading />}>

@@ -1,16 +1,21 @@
-import { useEffect, type RefObject } from 'react';
+import { useEffect, useState, type RefObject } from 'react';
 
 const APPLICATION = 'Hay Cart';
 const LONGEST = 80;
 
-/** Keeps the window’s title what the page’s first heading says, so that tabs and the way back can be told apart. */
-export function usePageTitle(page: RefObject<HTMLElement | null>): void {
+/**
+ * Keeps the window’s title what the page’s first heading says, so that tabs and the way back can be told apart. Returns it,
+ * for those who hear where they came to.
+ */
+export function usePageTitle(page: RefObject<HTMLElement | null>): string {
+  const [title, setTitle] = useState(APPLICATION);
   useEffect(() => {
     const element = page.current!;
     let frame = 0;
     const name = () => {
       frame = 0;
       document.title = titleOf(element.querySelector('h1')?.textContent ?? '');
+      setTitle(document.title);
     };
     const observer = new MutationObserver(() => {
       frame ||= requestAnimationFrame(name);
@@ -23,6 +28,7 @@ export function usePageTitle(page: RefObject<HTMLElement | null>): void {
       document.title = APPLICATION;
     };
   }, [page]);
+  return title;
 }
 
 /** A heading as the title of a window, with the application’s name behind it. */

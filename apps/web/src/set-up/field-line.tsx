@@ -4,7 +4,7 @@ import { List, Settings2, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { IconButton } from '../components/button';
-import { percent } from '../components/format';
+import { exactTime, percent } from '../components/format';
 import { Time } from '../components/time';
 import { CopyKey } from './copy-key';
 import { TYPE_WORDS } from '../components/field-words';
@@ -29,7 +29,7 @@ export function FieldLine({
   const change = useFieldChange(field);
   const [listing, setListing] = useState(false);
   const [more, setMore] = useState(false);
-  const { label, type, required, kept = false, builtIn, records, filled, lastFilledAt, key } = field;
+  const { label, type, required, kept = false, builtIn, records, filled, lastFilledAt, countedAt, key } = field;
   const always = builtIn && key === 'name';
   const share = records ? filled / records : 0;
   return (
@@ -62,7 +62,7 @@ export function FieldLine({
       <span role="cell" className="min-w-0 truncate max-lg:hidden">
         <FedBy field={field} />
       </span>
-      <span role="cell" className="max-lg:hidden">
+      <span role="cell" className="max-lg:hidden" title={countedAt ? `Counted ${exactTime(countedAt)}` : undefined}>
         <Fullness label={label} share={share} />
       </span>
       <span role="cell" className="text-right text-small text-muted max-lg:hidden">
