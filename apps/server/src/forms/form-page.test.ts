@@ -50,7 +50,7 @@ describe('a form’s page', () => {
       /<fieldset[^>]*><legend>A.*<div class="cards"><label><input type="radio" name="a" value="x">/,
     ],
     [{ name: 'a', type: 'yes-no', label: 'A' }, /<input type="radio" name="a" value="yes"><span>Yes/],
-    [{ name: 'a', type: 'address', label: 'A' }, /<input type="text" name="a\[\]" autocomplete="street-address"/],
+    [{ name: 'a', type: 'address', label: 'A' }, /<input type="text" name="a\[\]" autocomplete="address-line1"/],
     [{ name: 'a', type: 'date', label: 'A', checks: { least: '2027-01-01' } }, /<input type="date" min="2027-01-01"/],
     [{ name: 'a', type: 'file', label: 'A', checks: { fileTypes: ['pdf'] } }, /<input type="file"[^>]* accept=".pdf"/],
     [{ name: 'a', type: 'money', label: 'A', currency: 'GBP' }, /GBP<\/span><input type="text" inputmode="decimal"/],

@@ -66,7 +66,7 @@ function groupHtml(question: Question, answer: JsonValue | undefined, words: For
 function addressHtml({ name, required, country }: Question, answer: string, words: FormWords): string {
   const lines = answer.split('\n');
   const parts = [
-    [words.street, 'street-address'],
+    [words.street, 'address-line1'],
     [words.postcode, 'postal-code'],
     [words.town, 'address-level2'],
     [words.country, 'country-name'],
