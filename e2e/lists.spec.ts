@@ -86,7 +86,15 @@ test('a failed run says why, shows what was sent, and leads to the route with th
   await expect(panel.getByRole('button', { name: 'Run again' })).toBeVisible();
   await panel.getByRole('link', { name: 'Rehearse with the draft' }).click();
   await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText('The run would fail');
-  await expect(page.getByText('Arrives but feeds nothing:')).toContainText('person.name.surname');
+  const unfed = page.getByText('Arrives but feeds nothing:');
+  await expect(unfed).toContainText('person.name.surname');
+  // It is pressed, and given the field that was missing: the same sample would be written.
+  await unfed.getByRole('button', { name: /person\.name\.surname/ }).click();
+  await page.getByLabel('Find a field').fill('last');
+  await page.getByRole('button', { name: /^Last name/ }).click();
+  await expect(page.getByRole('complementary', { name: 'Rehearsal' })).not.toContainText('The run would fail');
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText('The run would fail');
 });
 
 test('a long list is read on as one scrolls', async ({ page }) => {

@@ -4,25 +4,27 @@ import {
   counted,
   isAboutSending,
   requiredUnfed,
+  shorten,
   type Destination,
   type Fill,
   type Plan,
   type Problem,
   type RouteDefinition,
   type Suggestion,
+  type ValueTrace,
   type Write,
 } from '@haycart/core';
 import type { ProfileFieldShape } from '@haycart/api';
 import { Trash2 } from 'lucide-react';
 import { Button, IconButton } from '../components/button';
-import { Mono } from '../components/sheet';
 import { Value } from '../components/value';
 import { changeFill, useDraft } from './draft';
 import { AddField } from './add-field';
 import { FinishersCell } from './finishers-cell';
 import { PartsCell } from './parts-cell';
-import { DragAnswer, DragAnswers, useAnswerDrop } from './drag-answer';
+import { DragAnswers, useAnswerDrop } from './drag-answer';
 import { Suggestions } from './suggestions';
+import { UseAnswer } from './use-answer';
 import { WrittenWhen } from './written-when';
 
 export interface MappingProps {
@@ -67,12 +69,12 @@ export function Mapping(props: MappingProps) {
             </Button>
           ))}
         </div>
-        {answers.length > 0 && <Unfed title="Arrives but feeds nothing:" fields={answers} sample={props.sample} />}
+        {answers.length > 0 && <Unfed {...props} title="Arrives but feeds nothing:" fields={answers} />}
         {about.length > 0 && (
           <details className="pl-2.5 text-muted">
             <summary className="cursor-pointer">{counted(about.length, 'field')} about the sending itself</summary>
             <div className="mt-1.5 -ml-2.5">
-              <Unfed title="Ids, times and names of forms:" fields={about} sample={props.sample} />
+              <Unfed {...props} title="Ids, times and names of forms:" fields={about} />
             </div>
           </details>
         )}
@@ -82,29 +84,28 @@ export function Mapping(props: MappingProps) {
   );
 }
 
-/** Fields of the intake that may be dragged onto a field of a record. */
+/** Fields of the intake that feed nothing yet; each is dragged or pressed to feed a field of a record. */
 function Unfed({
   title,
   fields,
-  sample,
-}: {
+  ...props
+}: Pick<MappingProps, 'definition' | 'destination' | 'incoming' | 'sample'> & {
   title: string;
   fields: readonly ProfileFieldShape[];
-  sample: MappingProps['sample'];
 }) {
+  const { definition, destination, incoming, sample } = props;
   return (
     <p className="flex flex-wrap items-center gap-1.5 pl-2.5 text-muted">
       {title}
-      {fields.slice(0, SHOWN).map(({ key, label, examples }) => (
-        <DragAnswer key={key} answer={key}>
-          <span
-            className="inline-flex max-w-[260px] items-baseline gap-1.5 rounded-sm bg-slate-soft px-1.5 text-ink"
-            title={[key, sample.get(key) || examples[0]].join(': ')}
-          >
-            {label === key ? <Mono className="truncate">{key}</Mono> : <span className="truncate">{label}</span>}
-            <span className="max-w-[110px] truncate text-muted">{sample.get(key)}</span>
-          </span>
-        </DragAnswer>
+      {fields.slice(0, SHOWN).map((answer) => (
+        <UseAnswer
+          key={answer.key}
+          answer={answer}
+          sample={sample.get(answer.key)}
+          definition={definition}
+          incoming={incoming}
+          destination={destination}
+        />
       ))}
       {fields.length > SHOWN && `and ${fields.length - SHOWN} more`}
     </p>
@@ -238,6 +239,11 @@ function FillLine({
   );
 }
 
+/** What could not be read, as it was before the step that made it. */
+function cameAs({ parts, steps }: ValueTrace): string {
+  return steps.at(-1)?.after || steps.at(-1)?.before || parts.map(({ text }) => text).join(' ');
+}
+
 function SampleResult({
   trace,
   field,
@@ -249,7 +255,12 @@ function SampleResult({
 }) {
   if (unfed) return <b className="font-semibold text-brick">nothing feeds it</b>;
   if (!trace) return <span className="text-faint">–</span>;
-  if (trace.why === 'unreadable') return <span className="text-brick">does not fit</span>;
+  if (trace.why === 'unreadable')
+    return (
+      <span className="text-brick">
+        {trace.trace ? `“${shorten(cameAs(trace.trace), 40)}” does not fit` : 'does not fit'}
+      </span>
+    );
   const shown = trace.offered ?? trace.after;
   return (
     <>

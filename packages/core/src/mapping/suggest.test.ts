@@ -3,7 +3,7 @@ import { destination, fill, person, routeOf, sale } from '../testing/example';
 import { BUILT_IN_FIELDS } from '../destination/built-in-fields';
 import type { RouteDefinition, Write } from '../route/definition';
 import type { SeenField } from './answer-names';
-import { suggestFills } from './suggest';
+import { fillFrom, suggestFills } from './suggest';
 
 const seen = (key: string, kind: SeenField['kind'], more: Partial<SeenField> = {}): SeenField => ({
   key,
@@ -33,6 +33,17 @@ describe('suggestions', () => {
     const fields = [seen('phone', 'phone'), seen('land', 'country'), seen('email', 'email')];
     expect(firsts(fields, 'phone')).toEqual([{ use: 'phone', with: { country: 'GB', countryFrom: 'land' } }]);
     expect(firsts(fields.slice(0, 1), 'phone')).toEqual([{ use: 'phone', with: { country: 'GB' } }]);
+  });
+
+  test('are finished alike when somebody names the answer and the field', () => {
+    const fields = [seen('phone', 'phone'), seen('land', 'country'), seen('given', 'text'), seen('odd', 'text')];
+    const from = (answer: string, key: string) =>
+      fillFrom(answer, where.fields.find((field) => field.record === 'contact' && field.key === key)!, fields, where);
+    expect(from('phone', 'phone').value.finishers).toEqual([
+      { use: 'phone', with: { country: 'GB', countryFrom: 'land' } },
+    ]);
+    expect(from('odd', 'last_name').value.parts).toEqual([{ answer: 'odd' }]);
+    expect(from('never came', 'email')).toEqual({ field: 'email', value: { parts: [{ answer: 'never came' }] } });
   });
 
   test('take a name beside a given name for the family’s, and one alone for the whole', () => {

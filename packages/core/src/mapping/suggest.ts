@@ -57,6 +57,25 @@ export function suggestFills(
   });
 }
 
+/**
+ * A fill that takes one answer for one field, finished as a suggestion would be: what somebody means who says no more than
+ * that.
+ */
+export function fillFrom(
+  answer: string,
+  field: FieldDefinition,
+  seen: readonly SeenField[],
+  destination: Destination,
+): Fill {
+  const answers = asAnswers(seen);
+  const known = answers.find((one) => one.seen.key === answer);
+  const value = { parts: [{ answer }] };
+  return {
+    field: field.key,
+    value: known ? { ...value, ...finishing(field, known, destination, besideOf(answers, destination)) } : value,
+  };
+}
+
 /** What is known of all answers while one is weighed. */
 interface Ground {
   elsewhere: ReadonlyMap<string, { fill: Fill; route: string }>;
