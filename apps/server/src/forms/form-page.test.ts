@@ -33,6 +33,15 @@ const shown = (question: Question, answer?: string, refused?: string) =>
   page(form(question), answer === undefined ? {} : { [question.name]: answer }, refused);
 
 describe('a form’s page', () => {
+  test('runs no script of its own where it is previewed: the page around it forbids that', () => {
+    const inline = /<script(?![^>]*\ssrc=)/;
+    const shownTo = (action: string | undefined) =>
+      formPage({ ...looks(form()), once: 'once', visit: '{}', answers: {}, ...(action ? { action } : {}) });
+    expect(shownTo('/in/key')).toMatch(inline);
+    expect(shownTo(undefined)).not.toMatch(inline);
+    expect(shownTo(undefined)).toContain('class="scripted"');
+  });
+
   test.each<[Question, RegExp]>([
     [{ name: 'a', type: 'text', label: 'A' }, /<input type="text"[^>]* id="q-a" name="a" value="">/],
     [

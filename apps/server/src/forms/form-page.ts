@@ -203,7 +203,7 @@ function page(shown: ShownForm, body: string, preview = false): string {
         .join(' ')}</nav>`
     : '';
   return `<!doctype html>
-<html lang="${escape(form.language)}"${attributes({ class: embedded ? 'embedded' : null })}>
+<html lang="${escape(form.language)}"${attributes({ class: [embedded && 'embedded', preview && 'scripted'].filter(Boolean).join(' ') || null })}>
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
@@ -211,7 +211,7 @@ function page(shown: ShownForm, body: string, preview = false): string {
 ${meta.filter(Boolean).join('\n')}
 <link rel="preload" href="/forms/figtree.woff2" as="font" type="font/woff2" crossorigin>
 <style nonce="${nonce}">${style}${themeCss(theme)}</style>
-<script nonce="${nonce}">${SCRIPTED}</script>
+${preview ? '' : `<script nonce="${nonce}">${SCRIPTED}</script>`}
 ${form.snippets?.head ?? ''}
 </head>
 <body>
