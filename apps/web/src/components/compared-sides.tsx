@@ -23,7 +23,7 @@ const FIELDS_OF: Readonly<Record<string, readonly string[]>> = {
 /** Told by others, or the record’s own affair. */
 const NOT_SHOWN = new Set(['full_name', 'stage_since', 'closed_at', 'status', 'first_name', 'last_name', 'name']);
 const NOTHING_TOLD = 'not told by both';
-const HEAD = 'py-2 pr-4 text-left text-label font-semibold text-muted whitespace-nowrap';
+const HEAD = 'py-2 pr-4 text-left text-label font-semibold text-muted lg:whitespace-nowrap';
 
 /** One of the two sides: a record, or what came in. */
 export interface ShownSide {
@@ -67,7 +67,7 @@ export function ComparedSides({
   );
   return (
     <Sheet className="overflow-x-auto px-3.5">
-      <table className="w-full min-w-[760px]">
+      <table className="w-full max-lg:table-fixed lg:min-w-[700px]">
         <thead>
           <tr className="border-b border-line">
             <th className={HEAD}>Field</th>
@@ -84,8 +84,8 @@ export function ComparedSides({
             ))}
             {compared.length > 0 && (
               <>
-                <th className={`${HEAD} w-[166px]`}>Against, for (bits)</th>
-                <th className={HEAD}>Why</th>
+                <th className={`${HEAD} w-[166px] max-lg:hidden`}>Against, for (bits)</th>
+                <th className={`${HEAD} max-lg:hidden`}>Why</th>
               </>
             )}
           </tr>
@@ -111,17 +111,31 @@ export function ComparedSides({
             <tr key={share.of} className="border-b border-hair last:border-0">
               <td className="py-1.5 pr-4 text-muted" colSpan={3}>
                 {share.label}
+                <NarrowWhy share={share} />
               </td>
-              <td className="py-1.5">
-                <ShareBar bits={share.bits} />
-              </td>
-              <td className="min-w-[150px] py-1.5 text-small text-muted">{share.words}</td>
+              <Why share={share} />
             </tr>
           ))}
         </tbody>
       </table>
     </Sheet>
   );
+}
+
+/** How much a line speaks for or against, and why; where there is no room for it, the words alone stand under its name. */
+function Why({ share }: { share: CandidateShare }) {
+  return (
+    <>
+      <td className="py-1.5 max-lg:hidden">
+        <ShareBar bits={share.bits} />
+      </td>
+      <td className="min-w-[150px] py-1.5 text-small text-muted max-lg:hidden">{share.words}</td>
+    </>
+  );
+}
+
+function NarrowWhy({ share }: { share: CandidateShare }) {
+  return <span className="block text-small lg:hidden">{share.words}</span>;
 }
 
 /** What neither side tells speaks neither for nor against, and fills no line. */
@@ -143,22 +157,18 @@ function Row({
   const [a, b] = one && other ? textDifference(one, other) : [asPieces(one), asPieces(other)];
   return (
     <tr className="border-b border-hair last:border-0">
-      <td className="whitespace-nowrap py-1.5 pr-4 text-muted">{label}</td>
+      <td className="py-1.5 pr-4 text-muted lg:whitespace-nowrap">
+        {label}
+        {share && <NarrowWhy share={share} />}
+      </td>
       <td className="max-w-[240px] py-1.5 pr-4 [overflow-wrap:anywhere]">
         <Marked pieces={a} />
       </td>
       <td className="max-w-[240px] py-1.5 pr-4 [overflow-wrap:anywhere]">
         <Marked pieces={b} />
       </td>
-      {share && (
-        <>
-          <td className="py-1.5">
-            <ShareBar bits={share.bits} />
-          </td>
-          <td className="min-w-[150px] py-1.5 text-small text-muted">{share.words}</td>
-        </>
-      )}
-      {blank > 0 && <td colSpan={2} />}
+      {share && <Why share={share} />}
+      {blank > 0 && <td colSpan={2} className="max-lg:hidden" />}
     </tr>
   );
 }

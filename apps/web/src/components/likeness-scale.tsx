@@ -12,7 +12,7 @@ export function LikenessScale({ probability, thresholds }: { probability: number
       aria-label={`${text} of 1; asked from ${ask}, accepted from ${accept}`}
     >
       <div className="absolute inset-x-0 top-6 h-[2px] bg-ink" />
-      <span className="absolute left-0 top-9 text-muted max-sm:hidden">different</span>
+      <span className="absolute left-0 top-9 text-muted max-lg:hidden">different</span>
       {[
         ['ask', ask],
         ['accept', accept],
