@@ -206,3 +206,17 @@ test('a page that one comes to is announced, and a dialog gives the focus back t
   await page.keyboard.press('Escape');
   await expect(more).toBeFocused();
 });
+
+test('no page does what its own content policy forbids', async ({ page }) => {
+  const forbidden: string[] = [];
+  page.on('console', (message) => {
+    if (/content security policy|script-src/i.test(message.text())) forbidden.push(message.text());
+  });
+  await signIn(page);
+  await page.goto('/intakes/survey');
+  await expect(page.frameLocator('iframe[title="Preview of the form"]').getByRole('textbox').first()).toBeVisible();
+  await page.goto('/routes');
+  await page.getByRole('link', { name: /Dealer application/ }).first().click();
+  await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText(/of \d+/);
+  expect(forbidden).toEqual([]);
+});
