@@ -152,7 +152,9 @@ async function fill({ services: { inbox } }: Prepared): Promise<void> {
 async function routed(): Promise<void> {
   const server = await startServer(databaseUrl, 'route', PORT);
   for (;;) {
-    const { rows } = await client.query<{ n: number }>(`select count(*)::int as n from submission where state = 'waiting'`);
+    const { rows } = await client.query<{ n: number }>(
+      `select count(*)::int as n from submission where state = 'waiting'`,
+    );
     if (rows[0]!.n === 0) break;
     await new Promise((resolve) => setTimeout(resolve, 500));
   }

@@ -216,7 +216,10 @@ test('no page does what its own content policy forbids', async ({ page }) => {
   await page.goto('/intakes/survey');
   await expect(page.frameLocator('iframe[title="Preview of the form"]').getByRole('textbox').first()).toBeVisible();
   await page.goto('/routes');
-  await page.getByRole('link', { name: /Dealer application/ }).first().click();
+  await page
+    .getByRole('link', { name: /Dealer application/ })
+    .first()
+    .click();
   await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText(/of \d+/);
   expect(forbidden).toEqual([]);
 });

@@ -54,13 +54,13 @@ test('a submission is found by a word of any answer, sorted, shown in other colu
     .poll(async () => (await table.getByRole('row').allTextContents()).slice(1).every((row) => row.includes(email!)))
     .toBe(true);
   await page.getByRole('button', { name: 'Columns' }).click();
-  await page.getByRole('checkbox', { name: 'Campaign' }).check();
+  await page.getByRole('checkbox', { name: 'Campaign' }).click();
   await page.keyboard.press('Escape');
   await expect(table.getByRole('columnheader', { name: 'Campaign' })).toBeVisible();
   await page.reload();
   await expect(table.getByRole('columnheader', { name: 'Campaign' })).toBeVisible();
   await page.keyboard.press('Control+k');
-  await page.keyboard.type(email!);
+  await page.getByPlaceholder(/^A name, an e-mail/).fill(email!);
   await page.getByRole('option', { name: /^Sent/ }).first().click();
   await expect(page.getByRole('complementary', { name: 'The submission' })).toContainText(email!);
 });

@@ -72,7 +72,11 @@ test('a messy payload is mapped with suggestions, rehearsed, caught up on, and w
   await expect(page.getByRole('dialog')).toContainText('nothing else touched them');
   await page.getByRole('button', { name: 'Take back 1 run' }).click();
   await expect.poll(() => total(page.request, 'contacts', site)).toBe(0);
-  await page.getByRole('listitem').filter({ hasText: /^Took back/ }).getByRole('button', { name: 'Undo' }).click();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: /^Took back/ })
+    .getByRole('button', { name: 'Undo' })
+    .click();
   await expect.poll(() => total(page.request, 'contacts', site)).toBe(1);
 });
 

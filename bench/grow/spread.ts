@@ -11,7 +11,9 @@ export async function spread(client: pg.Client): Promise<void> {
     `update run r set started_at = s.received_at + interval '1 second', finished_at = s.received_at + interval '2 seconds'
      from submission s where s.workspace_id = r.workspace_id and s.id = r.submission_id`,
     `update record_change c set at = r.finished_at from run r where r.workspace_id = c.workspace_id and r.id = c.cause_id`,
-    ...['contact', 'company', 'deal'].map((kind) => `update ${kind} set created_at = ${timeOf('id')}, updated_at = ${timeOf('id')}`),
+    ...['contact', 'company', 'deal'].map(
+      (kind) => `update ${kind} set created_at = ${timeOf('id')}, updated_at = ${timeOf('id')}`,
+    ),
     // Most deals are closed in time.
     `update deal set stage_since = created_at,
        stage = case when created_at < now() - interval '40 days' then 'won' else stage end,

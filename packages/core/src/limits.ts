@@ -38,7 +38,12 @@ export const LIMITS = {
   visitPart: { most: 2_000, unit: 'characters', of: 'One part of a visit', beyond: 'It is cut.' },
   // What the server holds at once.
   headers: { most: 16 * KIBIBYTE, unit: 'bytes', of: 'All headers of a request', beyond: '431' },
-  searchText: { most: 200, unit: 'characters', of: 'What is typed into the search of submissions', beyond: 'It is cut.' },
+  searchText: {
+    most: 200,
+    unit: 'characters',
+    of: 'What is typed into the search of submissions',
+    beyond: 'It is cut.',
+  },
   apiBody: { most: 2 * MEBIBYTE, unit: 'bytes', of: 'A body sent to the API', beyond: '413' },
   apiProperties: { most: 300, unit: 'things', of: 'Properties of a body sent to the API', beyond: '422' },
   inboxBytes: {

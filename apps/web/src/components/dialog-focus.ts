@@ -2,13 +2,16 @@
 const FIELDS =
   'input:not([type=hidden]):not([disabled]):not([tabindex="-1"]), select:not([disabled]), textarea:not([disabled])';
 
-/** What had the focus last outside of menus and dialogs: they go, and what they were opened from stays. */
+/** What was focused or pressed last outside of menus and dialogs: they go, and what they were opened from stays. */
 let lastOnPage: HTMLElement | null = null;
 
-document.addEventListener('focusin', ({ target }) => {
-  if (target instanceof HTMLElement && !target.closest('[role=menu], [role=dialog], [role=alertdialog]'))
-    lastOnPage = target;
-});
+const remember = ({ target }: Event) => {
+  if (!(target instanceof Element) || target.closest('[role=menu], [role=dialog], [role=alertdialog]')) return;
+  // A press on the button of a menu does not give it the focus.
+  lastOnPage = target.closest<HTMLElement>('button, a, input, select, textarea, [tabindex]') ?? lastOnPage;
+};
+document.addEventListener('focusin', remember);
+document.addEventListener('pointerdown', remember, true);
 
 /** Begins a dialog on its first field, where it has one; else the dialog chooses. */
 export function focusFirstField(event: Event): void {

@@ -99,7 +99,13 @@ function Became({ latest, signedIn }: { latest: EntryShape['latest']; signedIn: 
               <b className="block truncate">{one.who || 'unnamed'}</b>
               <span className="text-small text-muted">
                 {one.runs.map(({ summary }) => summary).join('; ') ||
-                  { waiting: 'on its way', routed: 'routed', unrouted: 'no route takes it', 'set-aside': 'set aside', cancelled: 'cancelled' }[one.state]}
+                  {
+                    waiting: 'on its way',
+                    routed: 'routed',
+                    unrouted: 'no route takes it',
+                    'set-aside': 'set aside',
+                    cancelled: 'cancelled',
+                  }[one.state]}
               </span>
             </>
           );

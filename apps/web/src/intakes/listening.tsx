@@ -64,7 +64,13 @@ function Arrived({ submission, open, toggle }: { submission: SubmissionShape; op
           <StateShape state={stateOf(submission)} word />
           <span className="truncate">
             {run?.summary ??
-              { waiting: 'waiting', routed: 'routed', unrouted: 'no route takes it', 'set-aside': 'set aside', cancelled: 'cancelled' }[submission.state]}
+              {
+                waiting: 'waiting',
+                routed: 'routed',
+                unrouted: 'no route takes it',
+                'set-aside': 'set aside',
+                cancelled: 'cancelled',
+              }[submission.state]}
           </span>
         </span>
       </button>

@@ -1,5 +1,12 @@
 import type { SavedView } from '@haycart/api';
-import { readSort, type ListSort, type ListView, type RecordCondition, type RecordKind } from '@haycart/core';
+import {
+  readSort,
+  writeSort,
+  type ListSort,
+  type ListView,
+  type RecordCondition,
+  type RecordKind,
+} from '@haycart/core';
 import { useSearchParams } from 'react-router';
 
 /** The columns that a list begins with. */
@@ -98,10 +105,6 @@ function writeView(params: URLSearchParams, change: Partial<ListView>): void {
   if (change.sort) params.set('sort', writeSort(change.sort));
   if (change.columns)
     params.set('columns', change.columns.map(({ field, width }) => (width ? `${field}:${width}` : field)).join(','));
-}
-
-export function writeSort({ field, down }: ListSort): string {
-  return `${down ? '-' : ''}${field}`;
 }
 
 /** The sort after one chose a head: the other way round where it was sorted by it already. */

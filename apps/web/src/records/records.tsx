@@ -1,4 +1,4 @@
-import { listedFields, RECORD_KINDS, type RecordCondition, type RecordKind } from '@haycart/core';
+import { listedFields, RECORD_KINDS, writeSort, type RecordCondition, type RecordKind } from '@haycart/core';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Plus, X } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
@@ -25,7 +25,7 @@ import { TextField } from '../components/text-field';
 import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { BulkBar, type Chosen } from './bulk-bar';
 import { GroupCounts } from './group-counts';
-import { nextSort, sortOf, useListState, writeSort } from './list-state';
+import { nextSort, sortOf, useListState } from './list-state';
 import { NewRecord } from './new-record';
 import { LINKED, recordColumns } from './record-columns';
 import { ViewsMenu } from './views-menu';
@@ -144,7 +144,7 @@ function RecordList({ kind }: { kind: RecordKind }) {
         </Button>
       </PageHead>
       <div className="mb-2 flex flex-none items-start gap-1.5 max-md:flex-wrap">
-        <div className="flex min-w-0 flex-1 flex-wrap items-start gap-1.5">
+        <div className="flex min-w-0 flex-1 flex-wrap items-start gap-1.5 max-md:basis-full">
           <ViewsMenu kind={kind} views={views} state={state} />
           <FilterWords
             filter={view.filter}

@@ -1,8 +1,7 @@
-import { readSort, type ListSort, type ListView } from '@haycart/core';
+import { readSort, writeSort, type ListSort, type ListView } from '@haycart/core';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import type { SubmissionFilter } from '../api/queries';
-import { writeSort } from '../records/list-state';
 import { PERIODS, sinceOf, type Period } from './period';
 import { FIRST_COLUMNS } from './submission-columns';
 

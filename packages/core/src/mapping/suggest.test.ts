@@ -38,7 +38,12 @@ describe('suggestions', () => {
   test('are finished alike when somebody names the answer and the field', () => {
     const fields = [seen('phone', 'phone'), seen('land', 'country'), seen('given', 'text'), seen('odd', 'text')];
     const from = (answer: string, key: string) =>
-      fillFrom(answer, where.fields.find((field) => field.record === 'contact' && field.key === key)!, fields, where);
+      fillFrom(
+        answer,
+        where.fields.find((field) => field.record === 'contact' && field.key === key)!,
+        fields,
+        where,
+      );
     expect(from('phone', 'phone').value.finishers).toEqual([
       { use: 'phone', with: { country: 'GB', countryFrom: 'land' } },
     ]);

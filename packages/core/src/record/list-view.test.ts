@@ -6,6 +6,7 @@ import {
   checkView,
   listedFields,
   readSort,
+  writeSort,
   replaceStageInView,
   viewNamesField,
   viewNamesStage,
@@ -68,4 +69,5 @@ test('every kind of record can be listed by its number and times; texts without 
     { field: 'name', down: true },
     { field: 'name', down: false },
   ]);
+  expect(['-name', 'name'].map((text) => writeSort(readSort(text)))).toEqual(['-name', 'name']);
 });

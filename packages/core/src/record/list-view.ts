@@ -125,3 +125,8 @@ export function replaceStageInView(view: ListView, from: string, to: string): Li
 function wanted(value: unknown): unknown[] {
   return Array.isArray(value) ? value : [value];
 }
+
+/** A sort as it stands in an address: `-name` from the other end. */
+export function writeSort({ field, down }: ListSort): string {
+  return `${down ? '-' : ''}${field}`;
+}

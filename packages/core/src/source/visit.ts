@@ -12,7 +12,10 @@ export type CampaignParameter = (typeof CAMPAIGN_PARAMETERS)[number];
  * that it was a row of, from the file. Neither is ever read from a post.
  */
 export type Visit = Partial<
-  Record<CampaignParameter | 'page' | 'referrer' | 'userAgent' | 'formVersion' | 'language' | 'enteredBy' | 'sheet', string>
+  Record<
+    CampaignParameter | 'page' | 'referrer' | 'userAgent' | 'formVersion' | 'language' | 'enteredBy' | 'sheet',
+    string
+  >
 >;
 
 export const VISIT_NAMES = [
