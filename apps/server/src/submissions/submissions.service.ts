@@ -60,9 +60,9 @@ export class SubmissionsService {
     const filter = await withFound(tx, asked);
     const rows = await this.#rows(tx, filter, limit + 1, after, LIMITS.pageBytes.most);
     // A page of large submissions is shorter.
-    const most = rows.length && rows.length < rows[0]!.found ? Math.max(1, rows.length - 1) : limit;
-    const shown = rows.slice(0, most);
-    const last = rows.length > most ? shown[shown.length - 1] : undefined;
+    const found = rows[0]?.found ?? 0;
+    const shown = rows.slice(0, rows.length < found ? Math.max(1, rows.length - 1) : limit);
+    const last = shown.length < found ? shown[shown.length - 1] : undefined;
     const total = after ? undefined : last ? await this.#total(tx, filter) : shown.length;
     return {
       items: shown.map(shape),
