@@ -6,7 +6,7 @@ import { Popover } from '../components/popover';
 import { changeFill } from './draft';
 import { DragAnswer } from './drag-answer';
 
-/** An incoming field that feeds nothing: dragged onto a line, or pressed and given one of the fields of the records. */
+/** An incoming field that no field of a record takes yet: dragged onto a line, or pressed and given one of the fields of the records. */
 export function UseAnswer({
   answer: { key, label, examples },
   sample,
