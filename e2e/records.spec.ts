@@ -71,6 +71,9 @@ test('a record is edited in its place, traced, and the edit undone', async ({ pa
   // Somebody of the demo, rather than whom another journey has just made by hand.
   await page.goto('/records/contacts?q=-botanic.example');
   await page.getByRole('row').nth(2).getByRole('link').first().click();
+  // A list of one is no blank: another can be added to it.
+  await expect(page.getByText(/^Blank:/)).not.toContainText('All e-mails');
+  await expect(page.getByText(/^Holds one, add another to:/)).toContainText('All e-mails');
   await page.getByRole('button', { name: /^Edit First name:/ }).click();
   const input = page.getByRole('textbox', { name: 'First name' });
   const before = await input.inputValue();

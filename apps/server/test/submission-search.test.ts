@@ -1,6 +1,8 @@
 import { expect, test } from '@jest/globals';
 import type { Page, SearchHit, SubmissionShape } from '@haycart/api';
 import { LIMITS, type JsonObject } from '@haycart/core';
+import type { AfterChange } from '../src/platform/jobs/after-changes';
+import { SubmissionSearch } from '../src/submissions/search/submission-search.service';
 import { eachInWorkspace, routeFrom, type TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
@@ -89,6 +91,20 @@ test('a list is sorted by who sent, either way, and read on in that order', asyn
   expect(await read('-who')).toEqual([...forwards].reverse());
   expect(await read('received')).toEqual([...(await read('-received'))].reverse());
   expect((await workspace.call('GET', '/submissions?sort=colour')).status).toBe(422);
+});
+
+test('what arrived is read by a job too, all of it, unless the server is stopping', async () => {
+  for (let n = 0; n < 3; n++)
+    await workspace.submit(Array.from({ length: 150 }, (_, one) => ({ name: `Ada ${n} ${one}` })));
+  let work: AfterChange['work'];
+  const after = { follow: (change: AfterChange) => (work = change.work) };
+  new SubmissionSearch(server.database, after as never).onModuleInit();
+  const read = async () => (await workspace.query('select 1 from submission_search')).length;
+  await expect(work!(workspace.id, AbortSignal.abort())).rejects.toThrow();
+  expect(await read()).toBe(0);
+  await work!(workspace.id, new AbortController().signal);
+  expect(await read()).toBe(450);
+  expect((await list({ q: 'ada 2 149' })).items.map(({ who }) => who)).toEqual(['Ada 2 149']);
 });
 
 test('a list of the largest submissions is read on to its end', async () => {

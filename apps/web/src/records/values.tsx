@@ -31,7 +31,13 @@ export function Values({
   const filled = (field: FieldDefinition) =>
     record.values[field.key] !== undefined && !(repeats(field.key, record.values) && edited !== field.key);
   const shown = fields.filter((field) => filled(field) || field.key === edited || (blanks && mayEdit(field)));
-  const blank = fields.filter((field) => !shown.includes(field) && mayEdit(field));
+  const others = fields.filter((field) => !shown.includes(field) && mayEdit(field));
+  const single = others.filter(({ key }) => repeats(key, record.values));
+  const blank = others.filter((field) => !single.includes(field));
+  const more = [
+    ['Blank:', blank],
+    ['Holds one, add another to:', single],
+  ] as const;
   const groups = [...new Set(shown.map(({ group = '' }) => group))].sort((a, b) =>
     a === '' ? -1 : b === '' ? 1 : a.localeCompare(b),
   );
@@ -63,24 +69,28 @@ export function Values({
           </ul>
         </section>
       ))}
-      {(blank.length > 0 || blanks) && (
+      {(others.length > 0 || blanks) && (
         <p className="border-t border-line px-4 py-2 text-small text-muted">
           {blanks ? (
             <button type="button" className="text-slate hover:underline" onClick={() => setBlanks(false)}>
               Leave out the blank ones
             </button>
           ) : (
-            <>
-              Blank:{' '}
-              {blank.map(({ key, label }, index) => (
-                <span key={key}>
-                  {index > 0 && ', '}
-                  <button type="button" className="text-slate hover:underline" onClick={() => setEdited(key)}>
-                    {label}
-                  </button>
+            more
+              .filter(([, listed]) => listed.length > 0)
+              .map(([what, listed]) => (
+                <span key={what} className="block">
+                  {what}{' '}
+                  {listed.map(({ key, label }, index) => (
+                    <span key={key}>
+                      {index > 0 && ', '}
+                      <button type="button" className="text-slate hover:underline" onClick={() => setEdited(key)}>
+                        {label}
+                      </button>
+                    </span>
+                  ))}
                 </span>
-              ))}
-            </>
+              ))
           )}
         </p>
       )}

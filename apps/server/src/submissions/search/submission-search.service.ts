@@ -36,7 +36,8 @@ export class SubmissionSearch implements OnModuleInit {
       topic: 'submissions',
       restSeconds: 2,
       work: async (workspaceId, stopping) => {
-        while (!stopping.aborted && (await this.database.inWorkspace(workspaceId, (tx) => this.read(tx)))) continue;
+        do stopping.throwIfAborted();
+        while (await this.database.inWorkspace(workspaceId, (tx) => this.read(tx)));
       },
     });
   }
