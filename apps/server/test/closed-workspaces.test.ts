@@ -78,6 +78,9 @@ beforeAll(async () => {
   await one.query(
     `insert into sheet_refusal (workspace_id, file_id, row, text, reason) select workspace_id, id, 1, 'x', 'y' from sheet_file`,
   );
+  await one.query(
+    `insert into record_fullness (workspace_id, record_kind, total, by_field) values ('${one.id}', 'contact', 1, '{}')`,
+  );
   // Who searches has what came last read.
   await one.get('/submissions?q=ada');
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);

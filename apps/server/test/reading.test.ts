@@ -181,7 +181,7 @@ describe('submissions', () => {
     expect(await list(`intake=${workspace.form}`)).toHaveLength(1);
     const [route] = await workspace.get<RouteLine[]>('/routes');
     expect(await list(`route=${route!.id}`)).toHaveLength(4);
-    expect(await workspace.get('/submission-outcomes')).toEqual({ written: 3, failed: 1 });
+    expect(await workspace.get('/submission-outcomes')).toEqual({ written: 3, failed: 1, unrouted: 1 });
   });
 });
 
@@ -230,9 +230,9 @@ describe('finding anything', () => {
     );
 
   test.each([
-    ['maren', ['contact Maren Oduya', 'deal Glass for Maren Oduya']],
+    ['maren', ['contact Maren Oduya', 'deal Glass for Maren Oduya', 'submission Maren Oduya, Dealers']],
     ['c-1', ['contact Maren Oduya']],
-    ['vanderlaan.example', ['contact Joost de Ruiter', 'company Van der Laan']],
+    ['vanderlaan.example', ['contact Joost de Ruiter', 'company Van der Laan', 'submission Joost de Ruiter, Dealers']],
     ['enquir', ['route Enquiries']],
     ['dealers', ['intake Dealers']],
     [' ', []],
