@@ -53,7 +53,10 @@ test('a messy payload is mapped with suggestions, rehearsed, caught up on, and w
   await expect(rehearsal).toContainText('takes this only when');
   await publish(page, 1);
 
-  // What came before is caught up on, and leaves out whom the condition does not let through.
+  // What came before is caught up on, now or later, and leaves out whom the condition does not let through.
+  await page.getByRole('button', { name: 'Catch up on 2 earlier ones' }).click();
+  await expect(page.getByText('2 submissions not run by it yet.')).toBeVisible();
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'More about this route' }).click();
   await page.getByRole('menuitem', { name: 'Catch up on what it missed…' }).click();
   await expect(page.getByText('2 submissions not run by it yet.')).toBeVisible();

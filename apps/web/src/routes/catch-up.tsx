@@ -10,15 +10,17 @@ import { TextField } from '../components/text-field';
 import { ManyResult } from './many-result';
 import { useComparison } from './use-comparison';
 
+const BEGINNING = '1970-01-01T00:00:00.000Z';
+
 /** Routes what came before the route was there or while it was paused: a period is chosen and rehearsed first. */
 export function CatchUp({ route, close }: { route: RouteShape; close: () => void }) {
   const client = useQueryClient();
   const [since, setSince] = useState('');
-  const period = { since: since ? new Date(since).toISOString() : '1970-01-01T00:00:00.000Z', before: useNow() };
+  const period = { since: since ? new Date(since).toISOString() : BEGINNING, before: useNow() };
   const missed = useQuery({
     queryKey: ['submissions', 'missed', route.id, since],
-    queryFn: () => call<{ missed: number }>('POST', `/routes/${route.id}/catch-up/count`, period),
-  }).data?.missed;
+    queryFn: () => countMissed(route.id, period),
+  }).data;
   const rehearsal = useComparison(route.id);
   const run = useMutation({
     mutationFn: () => call<{ queued: number }>('POST', `/routes/${route.id}/catch-up`, period),
@@ -76,6 +78,15 @@ export function CatchUp({ route, close }: { route: RouteShape; close: () => void
       </form>
     </Dialog>
   );
+}
+
+/** How many submissions that arrived before a route went live it has not run. */
+export function countEarlier(route: string): Promise<number> {
+  return countMissed(route, { since: BEGINNING, before: new Date().toISOString() });
+}
+
+async function countMissed(route: string, period: { since: string; before: string }): Promise<number> {
+  return (await call<{ missed: number }>('POST', `/routes/${route}/catch-up/count`, period)).missed;
 }
 
 /** The moment at which a dialog was opened. */

@@ -1,15 +1,16 @@
 import type { RouteShape } from '@haycart/api';
-import { routeChanges, type Destination } from '@haycart/core';
+import { counted, describeRoute, routeChanges, type Destination, type RouteDefinition } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { call } from '../api/client';
 import { routeQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
 import { Points } from '../components/points';
+import { sayDone } from '../components/say-done';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
+import { CatchUp, countEarlier } from './catch-up';
 import { useDraft } from './draft';
 import { useCaseResults } from './saved-cases';
 
@@ -31,6 +32,7 @@ export function PublishDialog({
   const { value: definition, save, told } = useDraft();
   const [note, setNote] = useState('');
   const [knowingly, setKnowingly] = useState(false);
+  const [catchingUp, setCatchingUp] = useState(false);
   const otherwise = (useCaseResults(route.id) ?? []).filter(({ differences }) => differences.length);
   const publish = useMutation({
     mutationFn: async () => {
@@ -43,7 +45,13 @@ export function PublishDialog({
     onSuccess: async ({ version }) => {
       told(await client.fetchQuery({ ...routeQuery(route.id), staleTime: 0 }));
       void client.invalidateQueries({ queryKey: ['routes'] });
-      toast.success(`Version ${version} is live. The next submission follows it.`);
+      const earlier = version === 1 ? await countEarlier(route.id).catch(() => 0) : 0;
+      sayDone(
+        `Version ${version} is live. The next submission follows it.`,
+        earlier
+          ? { label: `Catch up on ${counted(earlier, 'earlier one')}`, act: () => setCatchingUp(true) }
+          : undefined,
+      );
       setNote('');
       close();
     },
@@ -53,6 +61,7 @@ export function PublishDialog({
   const changes =
     route.published && definition ? routeChanges(route.published, definition, { destination, intakes }) : null;
   const nothing = changes !== null && changes.length === 0;
+  if (catchingUp) return <CatchUp route={route} close={() => setCatchingUp(false)} />;
   return (
     <Dialog
       open={open}
@@ -70,7 +79,9 @@ export function PublishDialog({
         )}
         {changes && changes.length > 0 && <Points title="What changes" state="written" points={changes} />}
         {nothing && <p className="text-muted">The draft is the same as the version that runs.</p>}
-        {!changes && !blocking.length && <p className="text-muted">This is the first version.</p>}
+        {!changes && !blocking.length && definition && (
+          <Points title="What it does" state="written" points={doesInWords(definition, { destination, intakes })} />
+        )}
         {warnings.length > 0 && <Points title="Worth knowing" state="held" points={warnings.map(({ text }) => text)} />}
         {otherwise.length > 0 && (
           <div className="flex flex-col gap-2">
@@ -119,4 +130,20 @@ export function PublishDialog({
       </div>
     </Dialog>
   );
+}
+
+/** What a first version does, a sentence for each section of the sheet that says something. */
+function doesInWords(
+  definition: RouteDefinition,
+  names: { destination: Destination; intakes: readonly { key: string; name: string }[] },
+): string[] {
+  const { takesFrom, onlyWhen, mapping, recognise, place, followUp } = describeRoute(definition, names);
+  return [
+    `Takes from ${takesFrom}`,
+    ...(definition.onlyWhen ? [`Only when ${onlyWhen}`] : []),
+    `Mapping: ${mapping}`,
+    `Recognises ${recognise}`,
+    `Placed ${place.startsWith('in no') ? place : `in ${place}`}`,
+    ...(followUp === 'nothing more' ? [] : [`Follow up: ${followUp}`]),
+  ];
 }

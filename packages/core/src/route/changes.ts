@@ -2,7 +2,7 @@ import type { Destination } from '../destination/destination';
 import { sameJson, type JsonValue } from '../json';
 import { listInWords } from '../text';
 import type { Fill, RouteDefinition, Write } from './definition';
-import { conditionInWords, describeRoute, fieldLabel } from './describe';
+import { conditionInWords, describeRoute, fieldLabel, placingInWords } from './describe';
 
 /** What is different between two versions of a route, told in sentences; empty when nothing is. */
 export function routeChanges(
@@ -56,7 +56,10 @@ function writeChanges(before: Write, after: Write, destination: Destination): st
   if (!same(recognising(before), recognising(after))) changes.push(`The ${after.record} is recognised in another way.`);
   if (!same(before.when, after.when)) changes.push(`The ${after.record} is written under another condition.`);
   if (!same(before.links, after.links)) changes.push(`The ${after.record} is linked in another way.`);
-  if (!same(before.place, after.place)) changes.push(`The ${after.record} is placed in another way.`);
+  if (!same(before.place, after.place))
+    changes.push(
+      `The ${after.record} is placed otherwise: ${placingInWords(after, destination)} (before: ${placingInWords(before, destination)}).`,
+    );
   if (!same(before.owner, after.owner)) changes.push(`The ${after.record} gets its owner in another way.`);
   return changes;
 }

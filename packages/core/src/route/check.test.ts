@@ -216,7 +216,7 @@ test('what changes between two versions is told in sentences', () => {
   expect(routeChanges(route, changed, surroundings)).toEqual([
     'The contact’s First name is fed no more.',
     'The contact is recognised in another way.',
-    'The deal is placed in another way.',
+    'The deal is placed otherwise: New builds, Enquiry; a second enquiry makes another deal (before: New builds, Enquiry; a second enquiry updates the open deal).',
   ]);
 });
 

@@ -61,12 +61,17 @@ export function describeRoute(
     recognise:
       listInWords(route.writes.filter(({ record }) => record !== 'deal').map(recogniseInWords)) ||
       'nothing to recognise',
-    place:
-      placed?.place && place
-        ? `${place}; ${againInWords(placed.place.again, recordWord(names.destination, placed.record))}${withinInWords(placed, names.destination)}${placed.place.backwards ? ', also backwards' : ''}`
-        : 'in no pipeline',
+    place: placed ? placingInWords(placed, names.destination) : 'in no pipeline',
     followUp: followUpInWords(route, names.destination),
   };
+}
+
+/** Where a write places its record and what a second enquiry does: `New builds, Enquiry; a second enquiry updates the open deal`. */
+export function placingInWords(write: Write, destination: Destination): string {
+  const { place, record } = write;
+  if (!place) return 'in no pipeline';
+  const again = againInWords(place.again, recordWord(destination, record));
+  return `${placeInWords(place, destination)}; ${again}${withinInWords(write, destination)}${place.backwards ? ', also backwards' : ''}`;
 }
 
 /** A condition of a route as one sentence without a full stop. */

@@ -115,7 +115,7 @@ describe('what is different between two versions', () => {
     [
       'another place',
       routeOf(firm, person, { ...sale, place: { ...sale.place!, again: 'new' } }),
-      'The deal is placed in another way.',
+      'The deal is placed otherwise: New builds, Enquiry; a second enquiry makes another deal (before: New builds, Enquiry; a second enquiry updates the open deal).',
     ],
   ])('is told for %s', (_, after, sentence) => expect(changes(after)).toEqual([sentence]));
 });
