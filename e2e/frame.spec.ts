@@ -101,6 +101,7 @@ test('the window is called what the page is', async ({ page }) => {
 test('a page says at once that it is offline, and goes on when it is not', async ({ page, context }) => {
   await signIn(page);
   await page.getByRole('link', { name: /^Routes/ }).click();
+  await expect(page.getByRole('heading', { name: 'Routes', level: 1 })).toBeVisible();
   await context.setOffline(true);
   await page.getByRole('link', { name: /^Records/ }).click();
   await expect(page.getByRole('alert').first()).toContainText('Hay Cart does not answer.');
