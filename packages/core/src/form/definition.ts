@@ -66,6 +66,9 @@ export interface AnswerChecks {
   largest?: number | undefined;
 }
 
+/** What an item may be called: the key under which an answer arrives. */
+export const ITEM_NAME = /^[a-z][a-z0-9_]{0,59}$/;
+
 /** One question. `name` is the key under which its answer arrives. */
 export interface Question {
   name: string;

@@ -1,13 +1,15 @@
 import { newKey } from '../destination/new-key';
 import { trimWhere } from '../text';
 import { isQuestion, type FormDefinition, type FormItem } from './definition';
+import { renameItem } from './rename-item';
 
 /** One change of a form; every change of the editor is one of these, so that each can be undone. */
 export type FormEdit =
-  | { do: 'add'; item: FormItem; at: number }
+  | { do: 'add'; items: readonly FormItem[]; at: number }
   | { do: 'move'; name: string; to: number }
   | { do: 'remove'; name: string }
   | { do: 'change'; name: string; item: FormItem }
+  | { do: 'rename'; name: string; to: string }
   | { do: 'set'; part: Partial<Omit<FormDefinition, 'format' | 'items'>> };
 
 /** The form after a change. What does not exist is left alone. */
@@ -15,7 +17,7 @@ export function editForm(form: FormDefinition, edit: FormEdit): FormDefinition {
   const { items } = form;
   switch (edit.do) {
     case 'add':
-      return { ...form, items: items.toSpliced(edit.at, 0, edit.item) };
+      return { ...form, items: items.toSpliced(edit.at, 0, ...edit.items) };
     case 'move': {
       const from = items.findIndex(({ name }) => name === edit.name);
       if (from === -1) return form;
@@ -25,6 +27,8 @@ export function editForm(form: FormDefinition, edit: FormEdit): FormDefinition {
       return { ...form, items: items.filter(({ name }) => name !== edit.name) };
     case 'change':
       return { ...form, items: items.map((item) => (item.name === edit.name ? edit.item : item)) };
+    case 'rename':
+      return renameItem(form, edit.name, edit.to);
     case 'set':
       return withoutBlanks({ ...form, ...edit.part });
   }
@@ -57,6 +61,12 @@ export function itemLabel(item: FormItem): string {
 export function formChanges(before: FormDefinition, after: FormDefinition): string[] {
   const changes: string[] = [];
   const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+  const renamed = renamedItems(before, after);
+  for (const [from, to] of renamed)
+    changes.push(
+      `The key of “${itemLabel(before.items.find(({ name }) => name === from)!)}” is ${to}, and was ${from}.`,
+    );
+  for (const [from, to] of renamed) before = renameItem(before, from, to);
   const known = new Map(before.items.map((item) => [item.name, item]));
   const kept = new Set(after.items.map(({ name }) => name));
   for (const item of after.items) {
@@ -73,6 +83,19 @@ export function formChanges(before: FormDefinition, after: FormDefinition): stri
     if (!same(before[part as keyof FormDefinition], after[part as keyof FormDefinition]))
       changes.push(`${words} changed.`);
   return changes;
+}
+
+/** Items that are the same in all but their name, from the old to the new one. */
+function renamedItems(before: FormDefinition, after: FormDefinition): [from: string, to: string][] {
+  const has = ({ items }: FormDefinition, name: string) => items.some((item) => item.name === name);
+  const nameless = (item: FormItem) => JSON.stringify({ ...item, name: '' });
+  const gone = before.items.filter(({ name }) => !has(after, name));
+  const renamed: [string, string][] = [];
+  for (const item of after.items.filter(({ name }) => !has(before, name))) {
+    const at = gone.findIndex((old) => nameless(old) === nameless(item));
+    if (at !== -1) renamed.push([gone.splice(at, 1)[0]!.name, item.name]);
+  }
+  return renamed;
 }
 
 const PARTS: Partial<Record<keyof FormDefinition, string>> = {

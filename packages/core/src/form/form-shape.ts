@@ -3,6 +3,7 @@ import { RECORD_KINDS } from '../diff/record';
 import {
   CONTENT_TYPES,
   isQuestion,
+  ITEM_NAME,
   QUESTION_TYPES,
   type Content,
   type FormCondition,
@@ -14,7 +15,7 @@ import {
 /** The most that one form may hold. */
 export const FORM_LIMITS = { items: 300, options: 500, languages: 20, snippet: 20_000 } as const;
 
-const name = z.string().regex(/^[a-z][a-z0-9_]{0,59}$/, 'is lower case letters, digits and _ after a letter');
+const name = z.string().regex(ITEM_NAME, 'is lower case letters, digits and _ after a letter');
 const web = z
   .string()
   .max(2_000)

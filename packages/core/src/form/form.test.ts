@@ -9,6 +9,9 @@ import type { FormDefinition, FormItem, Question } from './definition';
 import { editForm, formChanges, newItemName } from './edit-form';
 import { askableFields, followFields, questionFor } from './field-question';
 import { offeredFills, routeFromForm } from './form-route';
+import { listLines, optionsFromLines } from './option-lines';
+import { whyNotNamed } from './rename-item';
+import { wishOfRoute } from './wish-of-route';
 import { bestLanguage, localised, textsOf } from './localise';
 import { filledIn } from './thank-text';
 import { checkTheme, contrast, inColoursOf, PLAIN_THEME } from './theme';
@@ -88,7 +91,8 @@ describe('a form is edited', () => {
     fc.assert(
       fc.property(fc.array(words, { maxLength: 12 }), (all) => {
         const form = all.reduce(
-          (before, label) => editForm(before, { do: 'add', at: 0, item: ask(newItemName(label, before), { label }) }),
+          (before, label) =>
+            editForm(before, { do: 'add', at: 0, items: [ask(newItemName(label, before), { label })] }),
           formOf(),
         );
         const names = form.items.map(({ name }) => name);
@@ -119,6 +123,89 @@ describe('a form is edited', () => {
     ]);
     expect(formChanges(before, before)).toEqual([]);
     expect(after).not.toHaveProperty('intro');
+  });
+});
+
+describe('a question has its key', () => {
+  const before: FormDefinition = {
+    ...formOf(
+      ask('phone', { label: 'Phone' }),
+      ask('hours', {
+        label: 'When?',
+        shownWhen: { not: { any: [{ of: { question: 'phone' }, test: 'is-blank' }] } },
+      }),
+    ),
+    after: { do: 'thank', title: 'We call {phone}', text: 'On {phone} or {phone_2}' },
+    translations: { nl: { 'items/phone/label': 'Telefoon', 'after/title': 'Wij bellen {phone}', title: 'Vraag' } },
+  };
+  const rename = (to: string, name = 'phone') => editForm(before, { do: 'rename', name, to });
+
+  test('and conditions, texts and translations follow another one', () => {
+    const after = rename('tel');
+    expect(after.items.map(({ name }) => name)).toEqual(['tel', 'hours']);
+    expect(after.items[1]!.shownWhen).toEqual({ not: { any: [{ of: { question: 'tel' }, test: 'is-blank' }] } });
+    expect(after.after).toEqual({ do: 'thank', title: 'We call {tel}', text: 'On {tel} or {phone_2}' });
+    expect(after.translations).toEqual({
+      nl: { 'items/tel/label': 'Telefoon', 'after/title': 'Wij bellen {tel}', title: 'Vraag' },
+    });
+    expect(formChanges(before, after)[0]).toBe('The key of “Phone” is tel, and was phone.');
+    expect(formChanges(before, after).join()).not.toMatch(/gone|new/);
+    expect(editForm(after, { do: 'rename', name: 'tel', to: 'phone' })).toEqual(before);
+  });
+
+  test.each(['hours', 'Phone', '2', '', 'a b', 'x'.repeat(61)])('“%s” is none, and says why', (to) => {
+    expect(rename(to)).toBe(before);
+    expect(whyNotNamed(before, 'phone', to)).toMatch(/key/);
+  });
+
+  test('and nothing happens to one that is not there', () => {
+    expect(rename('tel', 'nobody')).toBe(before);
+  });
+});
+
+describe('options are a list of lines', () => {
+  const before = [
+    { value: 'school', label: 'A school' },
+    { value: 'home', label: 'At home' },
+  ];
+
+  test('that keep what was answered, however they are worded and ordered', () => {
+    expect(optionsFromLines(['At home', 'A school'], before)).toEqual([before[1], before[0]]);
+    expect(optionsFromLines(['A school or college', 'At home', 'An office'], before)).toEqual([
+      { value: 'school', label: 'A school or college' },
+      before[1],
+      { value: 'an-office', label: 'An office' },
+    ]);
+    expect(optionsFromLines(['Home', 'School'], [before[0]!])).toEqual([
+      { value: 'school', label: 'Home' },
+      { value: 'school-2', label: 'School' },
+    ]);
+  });
+
+  test('pasted from anywhere', () => {
+    expect(listLines('• Hay\r\n\r\n- Straw\n1. Moss\u2028Hay\n  3 bales ')).toEqual([
+      'Hay',
+      'Straw',
+      'Moss',
+      '3 bales',
+    ]);
+  });
+
+  test('whatever they are: each value once, each word once', () => {
+    const label = fc.string({ unit: 'grapheme', minLength: 1, maxLength: 20 });
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(label),
+        fc.array(label).map((lines) => listLines(lines.join('\n'))),
+        (old, lines) => {
+          const known = optionsFromLines(old, []);
+          const options = optionsFromLines(lines, known);
+          expect(options.map((option) => option.label)).toEqual(lines);
+          expect(new Set(options.map(({ value }) => value)).size).toBe(lines.length);
+          for (const option of known) if (lines.includes(option.label)) expect(options).toContainEqual(option);
+        },
+      ),
+    );
   });
 });
 
@@ -292,6 +379,23 @@ describe('the route that follows from a form', () => {
       name: 'Weir, Ada Weir',
     });
     expect(['ida', 'bo']).toContain(created.s!.values.owner);
+  });
+
+  test('tells what was wished for, so that a copy of its form begins with that', () => {
+    expect(wishOfRoute(route)).toEqual(wish);
+    expect(wishOfRoute(routeFromForm({ key: 'survey', name: 'Survey' }, form, destination, {}))).toEqual({});
+    const asked = formOf(
+      questionFor(field('contact', 'email'), 'email'),
+      questionFor(field('deal', 'value'), 'budget'),
+    );
+    expect(wishOfRoute(routeFromForm({ key: 'survey', name: 'Survey' }, asked, destination, wish))).toEqual(wish);
+    const byAnswer = {
+      ...route,
+      writes: route.writes.map((write) =>
+        write.place ? { ...write, place: { ...write.place, stage: { parts: [{ answer: 'bays' }] } } } : write,
+      ),
+    };
+    expect(wishOfRoute(byAnswer)).toEqual({ ...wish, place: undefined });
   });
 
   const publishable = (made: typeof route) =>

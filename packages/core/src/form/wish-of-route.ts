@@ -1,0 +1,42 @@
+import type { RouteDefinition, Value, Write } from '../route/definition';
+import type { FormRouteWish } from './form-route';
+
+/**
+ * What one would have to wish for to get a route that places and marks as this one does: the wish with which the copy of a
+ * form begins. What a wish cannot say, such as a stage that depends on an answer, is left out.
+ */
+export function wishOfRoute({ writes, followUps = [] }: RouteDefinition): FormRouteWish {
+  const placed = writes.find(({ record, place }) => (record === 'deal' || record === 'lead') && place);
+  const tags = followUps.flatMap((followUp) => (followUp.do === 'tag' ? followUp.tags : []));
+  const lists = followUps.flatMap((followUp) => (followUp.do === 'list' ? followUp.lists : []));
+  return {
+    ...(placed ? placeOf(placed) : {}),
+    ...(tags.length ? { tags: [...new Set(tags)] } : {}),
+    ...(lists.length ? { lists: [...new Set(lists)] } : {}),
+  };
+}
+
+function placeOf({ record, place, owner, fills }: Write): FormRouteWish {
+  const [pipeline, stage] = [fixedText(place?.pipeline), fixedText(place?.stage)];
+  const worth = fills.find(({ field }) => field === 'value')?.value;
+  const value = fixedText(worth) ?? fallbackOf(worth);
+  return {
+    ...(pipeline && stage && place && (record === 'deal' || record === 'lead')
+      ? { place: { record, pipeline, stage, again: place.again } }
+      : {}),
+    ...(value ? { value } : {}),
+    ...(owner ? { owner } : {}),
+  };
+}
+
+/** The text that a value always is; null where it depends on what was sent. */
+function fixedText(value: Value | undefined): string | null {
+  const [part, ...more] = value?.parts ?? [];
+  return part && !more.length && 'text' in part && !value?.finishers?.length ? part.text : null;
+}
+
+/** What a value is where nothing was answered. */
+function fallbackOf(value: Value | undefined): string | null {
+  const text = value?.finishers?.find(({ use }) => use === 'default')?.with?.['text'];
+  return typeof text === 'string' ? text : null;
+}
