@@ -43,7 +43,7 @@ const FORM: FormDefinition = {
 const databaseUrl = await freshDatabase('bench_form');
 const { services, workspaceId } = await prepare(databaseUrl);
 await services.database.inWorkspace(workspaceId, async (tx) => {
-  await services.forms.add(tx, 'Survey', FORM, 'benchform', 'benchform');
+  await services.forms.add(tx, 'Survey', FORM, { key: 'benchform', slug: 'benchform' });
   await services.forms.publish(tx, 'benchform', 'bench', {});
 });
 await services.close();

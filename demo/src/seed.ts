@@ -111,7 +111,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
 
 /** A form at the readable key and address that only the demo has, published. */
 async function addForm(services: Services, tx: Tx, key: string, name: string, form: FormDefinition) {
-  const intake = await services.forms.add(tx, name, form, key, key);
+  const intake = await services.forms.add(tx, name, form, { key, slug: key });
   await services.forms.publish(tx, key, 'Robin Nye', {});
   return intake;
 }

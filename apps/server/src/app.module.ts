@@ -21,6 +21,8 @@ import { FormHosts } from './forms/form-hosts.service';
 import { FormEditorController } from './forms/form-editor.controller';
 import { FormPages } from './forms/form-pages.service';
 import { FormsService } from './forms/forms.service';
+import { FormPictures } from './forms/pictures/form-pictures.service';
+import { FormPicturesController } from './forms/pictures/form-pictures.controller';
 import { PublicForms } from './forms/public-forms.service';
 import { ThemesService } from './forms/themes.service';
 import { FormsController } from './forms/forms.controller';
@@ -184,7 +186,7 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [PlatformModule.with(config)],
-      controllers: [...(forms ? [FormsController] : []), ...(web ? [...WEB, ...LAST] : [])],
+      controllers: [...(forms ? [FormsController, FormPicturesController] : []), ...(web ? [...WEB, ...LAST] : [])],
       providers: [
         { provide: APP_GUARD, useClass: AuthGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
@@ -201,6 +203,7 @@ export class AppModule {
         FormsService,
         PublicForms,
         ThemesService,
+        FormPictures,
         AnswerDecisions,
         AsideDecisions,
         DecisionsService,

@@ -36,6 +36,7 @@ beforeAll(async () => {
   await fetch(`${server.base}/f/f-${one.key}`);
   await server.app.get(FormCounts).flush();
   await person('POST', '/themes', { name: 'Plain', theme: PLAIN_THEME });
+  await one.attach('/form-pictures', 'mark.png', new Uint8Array([0x89, 0x50, 0x4e, 0x47]));
   await person('POST', `/forms/${one.form}/entry-link`);
   await person('POST', '/form-domains', { host: 'forms.weir.example' });
   const view = { record: 'contact', name: 'All', view: { columns: [{ field: 'email' }] }, shared: true };

@@ -132,6 +132,7 @@ describe('a form', () => {
     });
     expect(copy.body).toMatchObject({ state: 'draft' });
     expect(copy.body.address).not.toBe(form.address);
+    expect((await formAt(copy.body.key)).wish).toBeNull();
     const close = { state: 'closed', closedMessage: 'Come back in spring.' };
     expect((await workspace.call('PATCH', `/intakes/${form.key}`, close)).status).toBe(200);
     expect(await page(form)).toContain('Come back in spring.');
@@ -520,6 +521,9 @@ describe('the route that follows from a form', () => {
       owner: 'robin-nye',
       value: { amount: 50_000, currency: 'GBP' },
     });
+    const copy = await workspace.call<IntakeShape>('POST', '/forms', { name: 'Another survey', copyOf: form.key });
+    expect((await formAt(copy.body.key)).wish).toEqual(wish);
+    expect((await formAt(form.key)).wish).toBeNull();
   });
 
   test('that cannot be is refused with the form, and neither is there', async () => {

@@ -43,7 +43,7 @@ const FORM: FormDefinition = {
 async function formKey(): Promise<string> {
   const forms = server.app.get(FormsService);
   return server.database.inWorkspace(workspace.id, async (tx) => {
-    const { key } = await forms.add(tx, `Plans ${workspace.key}`, FORM, undefined, `plans-${workspace.key}`);
+    const { key } = await forms.add(tx, `Plans ${workspace.key}`, FORM, { slug: `plans-${workspace.key}` });
     await forms.publish(tx, key, 'Robin Nye', {});
     return key;
   });

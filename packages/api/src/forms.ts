@@ -1,4 +1,4 @@
-import type { FormDefinition, FormFigures, Problem, Theme, VersionComparison } from '@haycart/core';
+import type { FormDefinition, FormFigures, FormRouteWish, Problem, Theme, VersionComparison } from '@haycart/core';
 import type { IntakeShape, TrialShape } from './intakes';
 import type { RunOutcome, SubmissionState } from './submissions';
 
@@ -12,6 +12,14 @@ export interface FormShape {
   /** What publishing would change, in sentences. */
   changes: string[];
   versions: FormVersionShape[];
+  /** For the copy of a form that has no route yet: where and how that of the copied form brings what is sent. */
+  wish: FormRouteWish | null;
+}
+
+/** A picture that was uploaded for forms. */
+export interface PictureShape {
+  /** Where it is shown, such as `/f/pictures/…`. */
+  address: string;
 }
 
 /** What happened at a form, without knowing at whom. */

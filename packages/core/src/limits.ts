@@ -36,6 +36,8 @@ export const LIMITS = {
   idempotencyKey: { most: 255, unit: 'characters', of: 'An Idempotency-Key', beyond: '422' },
   webhookHeader: { most: 1_000, unit: 'characters', of: 'A webhook header', beyond: '401' },
   visitPart: { most: 2_000, unit: 'characters', of: 'One part of a visit', beyond: 'It is cut.' },
+  formPicture: { most: 2 * MEBIBYTE, unit: 'bytes', of: 'A picture for a form', beyond: '413' },
+  formPictures: { most: 1_000, unit: 'things', of: 'Pictures for the forms of a workspace', beyond: '409' },
   // What the server holds at once.
   headers: { most: 16 * KIBIBYTE, unit: 'bytes', of: 'All headers of a request', beyond: '431' },
   searchText: {

@@ -1,16 +1,19 @@
-import { Body, Controller, Get, HttpCode, Inject, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
-import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { figuresBy, figuresOf, stopsOf, type FormRouteWish } from '@haycart/core';
-import type { FormFiguresShape, FormMonth, FormShape, IntakeShape, ThemeShape } from '@haycart/api';
+import { Body, Controller, Get, HttpCode, Inject, Param, ParseIntPipe, Post, Put, Query, Req } from '@nestjs/common';
+import { ApiConsumes, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { figuresBy, figuresOf, LIMITS, stopsOf, type FormRouteWish } from '@haycart/core';
+import type { FormFiguresShape, FormMonth, FormShape, IntakeShape, PictureShape, ThemeShape } from '@haycart/api';
 import { Type } from 'class-transformer';
 import { IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import type { FastifyRequest } from 'fastify';
 import { Database } from '../platform/database/database';
+import { receiveFile } from '../platform/receive-file';
 import { PeopleService } from '../workspaces/people.service';
 import { FormTrials } from './form-trials.service';
 import { FormCounts } from './form-counts.service';
 import { FormPages } from './form-pages.service';
 import { FormsService, readForm } from './forms.service';
+import { FormPictures } from './pictures/form-pictures.service';
 import { readWish } from './route-wish';
 import { ThemesService } from './themes.service';
 
@@ -74,6 +77,7 @@ export class FormEditorController {
     @Inject(FormPages) private readonly pages: FormPages,
     @Inject(FormCounts) private readonly counts: FormCounts,
     @Inject(FormTrials) private readonly trials: FormTrials,
+    @Inject(FormPictures) private readonly pictures: FormPictures,
     @Inject(PeopleService) private readonly people: PeopleService,
   ) {}
 
@@ -143,6 +147,17 @@ export class FormEditorController {
   ): Promise<{ page: string }> {
     const page = await this.database.inWorkspace(workspaceId, (tx) => this.pages.preview(tx, readForm(form), language));
     return { page };
+  }
+
+  /** Keeps a picture for forms: PNG, JPEG, GIF or WebP, at most 2 MiB. */
+  @Post('form-pictures')
+  @HttpCode(201)
+  @ApiConsumes('multipart/form-data')
+  async addPicture(@ByCaller() { workspaceId, by }: Caller, @Req() request: FastifyRequest): Promise<PictureShape> {
+    const { bytes } = await receiveFile(request, LIMITS.formPicture.most);
+    return this.database.inWorkspace(workspaceId, async (tx) => ({
+      address: await this.pictures.keep(tx, bytes, await this.people.nameOf(tx, by)),
+    }));
   }
 
   @Post('forms/:id/publish')

@@ -7,6 +7,7 @@ import {
   jsonPointer,
   newKey,
   routeFromForm,
+  wishOfRoute,
   type FormDefinition,
   type FormRouteWish,
 } from '@haycart/core';
@@ -44,7 +45,7 @@ export class FormsService {
   }
 
   async one(tx: WorkspaceTx, idOrKey: string): Promise<FormShape> {
-    const { intake, draft, revision } = await this.intakes.draft(tx, idOrKey);
+    const { intake, draft, revision, copiedFrom } = await this.intakes.draft(tx, idOrKey);
     return {
       intake,
       draft,
@@ -52,23 +53,23 @@ export class FormsService {
       problems: checkForm(draft, await this.destinations.load(tx)),
       changes: intake.form ? formChanges(intake.form, draft) : [],
       versions: await this.#versions(tx, intake.id),
+      wish: copiedFrom ? await this.#wishOf(tx, copiedFrom) : null,
     };
   }
 
   /** A new form, empty but for a question, or a copy of another. Its address is made from its name. */
-  async add(tx: WorkspaceTx, name: string, draft: FormDefinition, key?: string, slug?: string): Promise<IntakeShape> {
-    return this.intakes.add(tx, {
-      kind: 'form',
-      name,
-      draft,
-      slug: slug ?? (await this.#freeSlug(name)),
-      ...(key ? { key } : {}),
-    });
+  async add(
+    tx: WorkspaceTx,
+    name: string,
+    draft: FormDefinition,
+    own: { key?: string; slug?: string; copiedFrom?: string } = {},
+  ): Promise<IntakeShape> {
+    return this.intakes.add(tx, { kind: 'form', name, draft, ...own, slug: own.slug ?? (await this.#freeSlug(name)) });
   }
 
   async copy(tx: WorkspaceTx, idOrKey: string, name: string): Promise<IntakeShape> {
-    const { draft } = await this.intakes.draft(tx, idOrKey);
-    return this.add(tx, name, draft);
+    const { intake, draft } = await this.intakes.draft(tx, idOrKey);
+    return this.add(tx, name, draft, { copiedFrom: intake.id });
   }
 
   /** Keeps the draft. Whoever changes one that somebody else changed meanwhile is told. */
@@ -148,6 +149,14 @@ export class FormsService {
       .values({ workspaceId: tx.workspaceId, intakeId: intake.id, version, form, note, publishedBy: by });
     await this.intakes.publish(tx, intake.id, form, version, trial);
     return version;
+  }
+
+  /** What the route that takes from a form would have to be wished for; null where none does. */
+  async #wishOf(tx: WorkspaceTx, intakeId: string): Promise<FormRouteWish | null> {
+    const { key } = await this.intakes.one(tx, intakeId);
+    const routes = (await this.routes.definitions(tx)).map(({ published, draft }) => published ?? draft);
+    const taking = routes.find((route) => route?.from.includes(key));
+    return taking ? wishOfRoute(taking) : null;
   }
 
   #of(tx: WorkspaceTx, intakeId: string) {

@@ -20,7 +20,7 @@ type IntakeChange = { [Name in keyof Row]?: Row[Name] | SQL };
 
 /** A new intake. Only the demo gives its own keys; all others get one that cannot be guessed. */
 export type NewIntake = { key?: string; name: string } & (
-  { kind: 'endpoint' | 'sheet' } | { kind: 'form'; slug: string; draft: FormDefinition }
+  { kind: 'endpoint' | 'sheet' } | { kind: 'form'; slug: string; draft: FormDefinition; copiedFrom?: string }
 );
 
 /** A form's draft that nobody else can change meanwhile. */
@@ -28,6 +28,8 @@ export interface HeldDraft {
   intake: IntakeShape;
   draft: FormDefinition;
   revision: number;
+  /** The id of the form that it is a copy of. */
+  copiedFrom: string | null;
 }
 
 /** Where submissions arrive. */
@@ -61,7 +63,15 @@ export class IntakesService {
   async add(tx: WorkspaceTx, made: NewIntake): Promise<IntakeShape> {
     const key = made.key ?? newKey();
     const form =
-      made.kind === 'form' ? { slug: made.slug, draft: made.draft, state: 'draft' as const, draftRevision: 1 } : {};
+      made.kind === 'form'
+        ? {
+            slug: made.slug,
+            draft: made.draft,
+            state: 'draft' as const,
+            draftRevision: 1,
+            copiedFrom: made.copiedFrom ?? null,
+          }
+        : {};
     try {
       const [row] = await tx.db
         .insert(intake)
@@ -113,7 +123,7 @@ export class IntakesService {
     const { id } = await this.one(tx, idOrKey);
     const [row] = await tx.db.select().from(intake).where(eq(intake.id, id)).for('no key update');
     if (!row?.draft) throw new ProblemError('not-found', 'This intake is no form.');
-    return { intake: shape(row), draft: row.draft, revision: row.draftRevision };
+    return { intake: shape(row), draft: row.draft, revision: row.draftRevision, copiedFrom: row.copiedFrom };
   }
 
   /** Keeps a draft. It must have been held before. */

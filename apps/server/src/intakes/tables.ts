@@ -1,6 +1,6 @@
 import type { FormDefinition } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { boolean, check, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { boolean, check, foreignKey, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
 
 /** Two versions of a form that share its visitors: the published one, and this earlier one. */
@@ -44,6 +44,8 @@ export const intake = pgTable(
     draft: jsonb('draft').$type<FormDefinition>(),
     /** Counts the changes of the draft, so that two editors do not overwrite each other unseen. */
     draftRevision: integer('draft_revision').notNull().default(0),
+    /** The form that it is a copy of. */
+    copiedFrom: uuid('copied_from'),
     /** When set, posts must be signed with it (Standard Webhooks). */
     secret: text('secret'),
     /** The secret before, which posts may still be signed with for a while. */
@@ -55,6 +57,7 @@ export const intake = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.copiedFrom], foreignColumns: [t.workspaceId, t.id] }),
     unique('intake_name').on(t.workspaceId, t.name),
     check('intake_form', sql`(${t.kind} = 'form') = (${t.draft} is not null and ${t.slug} is not null)`),
   ],

@@ -206,7 +206,7 @@ export class TestWorkspace {
             .get(PeopleService)
             .add(tx, { name: 'Robin Nye', email: `${key}@quillfern.example`, password: 'a long password' });
           const endpoint = await app.get(IntakesService).add(tx, { kind: 'endpoint', name: 'Dealers' });
-          const form = await app.get(FormsService).add(tx, 'Survey', FORM, undefined, `f-${key}`);
+          const form = await app.get(FormsService).add(tx, 'Survey', FORM, { slug: `f-${key}` });
           await app.get(FormsService).publish(tx, form.key, 'Robin Nye', {});
           return { id: tx.workspaceId, endpoint: endpoint.key, form: form.key };
         },
@@ -241,7 +241,7 @@ export class TestWorkspace {
   }
 
   /** Sends a file to an address of the API. */
-  async attach<Answer>(path: string, name: string, text: string): Promise<{ status: number; body: Answer }> {
+  async attach<Answer>(path: string, name: string, text: BlobPart): Promise<{ status: number; body: Answer }> {
     const form = new FormData();
     form.append('file', new Blob([text], { type: 'text/plain' }), name);
     const headers = { authorization: `Bearer ${this.token}` };

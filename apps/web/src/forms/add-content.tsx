@@ -12,11 +12,11 @@ const FIRST_WORDS: Partial<Record<ContentTypeName, string>> = {
 };
 
 /** Adds what stands between questions, or a new step. */
-export function AddContent({ form, add }: { form: FormDefinition; add: (content: Content) => void }) {
+export function AddContent({ form, add }: { form: FormDefinition; add: (content: readonly Content[]) => void }) {
   const [open, setOpen] = useState(false);
   const put = (type: ContentTypeName) => {
     const text = FIRST_WORDS[type];
-    add({ name: newItemName(type, form), type, ...(text ? { text } : {}) });
+    add([{ name: newItemName(type, form), type, ...(text ? { text } : {}) }]);
     setOpen(false);
   };
   return (

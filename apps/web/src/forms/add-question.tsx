@@ -10,6 +10,7 @@ import {
   RECORD_KINDS,
   suggestedType,
   type Destination,
+  type FieldDefinition,
   type FieldType,
   type FormDefinition,
   type Question,
@@ -35,21 +36,32 @@ export function AddQuestion({
 }: {
   form: FormDefinition;
   destination: Destination;
-  add: (question: Question) => void;
+  add: (questions: readonly Question[]) => void;
 }) {
   const [open, setOpen] = useState(false);
   const [find, setFind] = useState('');
+  const [ticked, setTicked] = useState<readonly FieldDefinition[]>([]);
   const words = useWords();
   const asked = new Set(questionsOf(form).flatMap(({ feeds }) => (feeds ? [`${feeds.record} ${feeds.field}`] : [])));
   const wanted = find.trim().toLowerCase();
   const fields = askableFields(destination.fields).filter(
     ({ record, key, label }) => !asked.has(`${record} ${key}`) && label.toLowerCase().includes(wanted),
   );
-  const put = (question: Question) => {
-    add(question);
+  const put = (questions: readonly Question[]) => {
+    add(questions);
     setOpen(false);
     setFind('');
+    setTicked([]);
   };
+  const putFields = (chosen: readonly FieldDefinition[]) =>
+    put(
+      chosen.reduce<Question[]>((made, field) => {
+        const name = newItemName(field.key, { items: [...form.items, ...made] });
+        return [...made, questionFor(field, name, destination)];
+      }, []),
+    );
+  const tick = (field: FieldDefinition) =>
+    setTicked((known) => (known.includes(field) ? known.filter((one) => one !== field) : [...known, field]));
   const kinds = QUESTION_TYPE_LIST.filter(({ label }) => label.toLowerCase().includes(wanted));
   return (
     <Popover
@@ -75,26 +87,41 @@ export function AddQuestion({
             <section key={record} className="mt-3">
               <h3 className="text-small text-muted">{words.One(record)}</h3>
               {own.map((field) => (
-                <Pick
-                  key={field.key}
-                  name={field.label}
-                  choose={() => put(questionFor(field, newItemName(field.key, form), destination))}
-                />
+                <span key={field.key} className="flex items-center">
+                  <input
+                    type="checkbox"
+                    aria-label={`Take ${field.label} along`}
+                    className="size-4 flex-none cursor-pointer accent-green"
+                    checked={ticked.includes(field)}
+                    onChange={() => tick(field)}
+                  />
+                  <Pick
+                    name={field.label}
+                    choose={() => putFields([...ticked.filter((one) => one !== field), field])}
+                  />
+                </span>
               ))}
             </section>
           )
         );
       })}
       {wanted && !fields.some(({ label }) => label.toLowerCase() === wanted) && (
-        <NewField label={find.trim()} form={form} destination={destination} made={put} />
+        <NewField label={find.trim()} form={form} destination={destination} made={(question) => put([question])} />
       )}
       {kinds.length > 0 && (
         <section className="mt-3">
           <h3 className="text-small text-muted">An answer that feeds no field yet</h3>
           {kinds.map(({ name, label }) => (
-            <Pick key={name} name={label} choose={() => put(plainQuestion(name, label, form))} />
+            <Pick key={name} name={label} choose={() => put([plainQuestion(name, label, form)])} />
           ))}
         </section>
+      )}
+      {ticked.length > 0 && (
+        <div className="sticky -bottom-3 -mx-3 -mb-3 mt-3 border-t border-line bg-raised p-3">
+          <Button look="main" onClick={() => putFields(ticked)}>
+            {ticked.length === 1 ? `Ask for ${ticked[0]!.label}` : `Ask for these ${ticked.length}`}
+          </Button>
+        </div>
       )}
     </Popover>
   );

@@ -59,6 +59,7 @@ function Editor() {
         </header>
         <Outline
           intake={saved.intake.key}
+          published={saved.intake.form}
           form={value}
           shown={shown}
           destination={destination}

@@ -1,9 +1,17 @@
-import { FORM_LANGUAGES, languagesOf, textsOf, type AfterSending, type FormDefinition } from '@haycart/core';
+import {
+  FORM_LANGUAGES,
+  languagesOf,
+  siteToAllow,
+  textsOf,
+  type AfterSending,
+  type FormDefinition,
+} from '@haycart/core';
 import { Button } from '../components/button';
 import { edit } from './draft';
 import type { Chosen, FormPart } from './chosen';
 import { languageName } from './language-name';
 import { BOX, Row, SelectRow, TextRow } from './row';
+import { PictureRow } from './picture-row';
 import { ThemeChoice } from './theme-choice';
 
 const TITLES: Record<FormPart, string> = {
@@ -79,6 +87,7 @@ function Head({ form }: { form: FormDefinition }) {
 
 function After({ form }: { form: FormDefinition }) {
   const { after } = form;
+  const site = siteToAllow(form);
   const put = (next: AfterSending) => set({ after: next });
   const choose = (what: AfterSending['do']) => {
     const title = after.do === 'redirect' ? 'Thank you' : after.title;
@@ -101,6 +110,12 @@ function After({ form }: { form: FormDefinition }) {
       {after.do === 'redirect' ? (
         <>
           <TextRow label="Page" value={after.to} change={(to) => put({ do: 'redirect', to: to ?? '' })} />
+          {site && (
+            <p className="flex flex-wrap items-center gap-2 pl-24 text-small text-muted">
+              <span className="min-w-0 [overflow-wrap:anywhere]">{site} is not among the allowed sites.</span>
+              <Button onClick={() => set({ mayLeadTo: [...(form.mayLeadTo ?? []), site] })}>Allow it</Button>
+            </p>
+          )}
           <TextRow
             label="Allowed sites"
             lines={2}
@@ -159,7 +174,7 @@ function Page({ form }: { form: FormDefinition }) {
         change={(canonical) => put({ canonical })}
       />
       <TextRow label="Picture" placeholder="https://" value={page.image} change={(image) => put({ image })} />
-      <TextRow label="Icon" placeholder="https://" value={page.icon} change={(icon) => put({ icon })} />
+      <PictureRow label="Icon" value={page.icon} change={(icon) => put({ icon })} />
       <TextRow
         label="Embed on"
         lines={2}

@@ -10,6 +10,7 @@ import {
   type Question,
 } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { formFiguresQuery } from '../api/queries';
 import { useWords } from '../api/words';
@@ -18,8 +19,8 @@ import { Popover } from '../components/popover';
 import { ContentEditor } from './content-editor';
 import { QuestionCondition } from './condition-of-questions';
 import { edit } from './draft';
-import { kindWords } from './item-words';
 import { QuestionChecks } from './question-checks';
+import { QuestionKey } from './question-key';
 import { QuestionOptions } from './question-options';
 import { BOX, Row, SelectRow, TextRow, TickRow } from './row';
 
@@ -32,6 +33,8 @@ export function ItemEditor({
   destination,
   problems,
   intake,
+  isPublished,
+  renamed,
 }: {
   item: FormItem;
   /** The key of the form's intake. */
@@ -42,6 +45,10 @@ export function ItemEditor({
   shownForm: FormDefinition;
   destination: Destination;
   problems: readonly Problem[];
+  /** Whether visitors have a version of the form that has the item. */
+  isPublished: boolean;
+  /** The item has another name, under which it stays open. */
+  renamed: (to: string) => void;
 }) {
   const before = { items: shownForm.items.slice(0, form.items.indexOf(item)) };
   const change = (part: Partial<Question> | Partial<Content>) =>
@@ -54,7 +61,18 @@ export function ItemEditor({
         </p>
       ))}
       {isQuestion(item) ? (
-        <QuestionEditor question={item} shown={shown as Question} destination={destination} change={change} />
+        <QuestionEditor question={item} shown={shown as Question} destination={destination} change={change}>
+          <QuestionKey
+            question={item}
+            shown={shown as Question}
+            form={form}
+            isPublished={isPublished}
+            rename={(to) => {
+              edit({ do: 'rename', name: item.name, to });
+              renamed(to);
+            }}
+          />
+        </QuestionEditor>
       ) : (
         <ContentEditor content={item} change={change} />
       )}
@@ -98,11 +116,14 @@ function QuestionEditor({
   shown,
   destination,
   change,
+  children,
 }: {
   question: Question;
   shown: Question;
   destination: Destination;
   change: (part: Partial<Question>) => void;
+  /** What every question has. */
+  children: ReactNode;
 }) {
   const words = useWords();
   const { feeds, type } = question;
@@ -124,6 +145,7 @@ function QuestionEditor({
           placeholder="name of a parameter"
           change={(from) => change({ from })}
         />
+        {children}
       </>
     );
   return (
@@ -169,7 +191,7 @@ function QuestionEditor({
         />
       )}
       {(shown.type === 'one-of' || shown.type === 'several-of') && (
-        <QuestionOptions question={question} shown={shown} follows={field !== undefined} change={change} />
+        <QuestionOptions question={question} shown={shown} field={field} change={change} />
       )}
       <TickRow
         label="Needed"
@@ -177,11 +199,7 @@ function QuestionEditor({
         change={(required) => change({ required: required || undefined })}
       />
       <QuestionChecks question={{ ...question, type: shown.type }} checks={checks} check={check} change={change} />
-      <Row label="Key">
-        <code className="truncate font-mono text-[12.5px] text-muted">
-          {question.name}, {kindWords(shown)}
-        </code>
-      </Row>
+      {children}
     </>
   );
 }

@@ -18,6 +18,8 @@ import { itemWords } from './item-words';
 interface OutlineProps {
   /** The key of the form's intake. */
   intake: string;
+  /** The form that visitors see; null until there is one. */
+  published: FormDefinition | null;
   form: FormDefinition;
   /** The form with what it follows: what visitors would read. */
   shown: FormDefinition;
@@ -39,9 +41,9 @@ export function Outline(props: OutlineProps) {
     setSaid(`Now at place ${to + 1} of ${names.length}.`);
   };
   const at = chosen && 'item' in chosen ? names.indexOf(chosen.item) + 1 : names.length;
-  const added = (item: FormItem) => {
-    edit({ do: 'add', item, at: at || names.length });
-    choose({ item: item.name });
+  const added = (items: readonly FormItem[]) => {
+    edit({ do: 'add', items, at: at || names.length });
+    choose({ item: items.at(-1)!.name });
   };
   return (
     <>
@@ -80,6 +82,7 @@ export function Outline(props: OutlineProps) {
 
 function Line({
   intake,
+  published,
   item,
   index,
   form,
@@ -154,6 +157,8 @@ function Line({
           shownForm={shown}
           destination={destination}
           problems={own}
+          isPublished={published?.items.some(({ name }) => name === item.name) ?? false}
+          renamed={(to) => choose({ item: to })}
         />
       )}
     </li>

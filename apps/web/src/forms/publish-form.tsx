@@ -41,7 +41,7 @@ export function PublishForm({
   );
   const offers = routes !== undefined && !taking.length && questionsOf(form).some(({ feeds }) => feeds);
   const [wish, setWish] = useState<FormRouteWish | null | undefined>(undefined);
-  const wanted = offers ? (wish === undefined ? firstWish(form, destination) : wish) : null;
+  const wanted = offers ? (wish === undefined ? (saved.wish ?? firstWish(form, destination)) : wish) : null;
   const { key, name, version, trial, state } = saved.intake;
   const publish = useMutation({
     mutationFn: async () => {

@@ -20,7 +20,7 @@ import { count } from '../components/format';
 import { messageOf } from '../components/status';
 import { SelectField, TextArea, TextField } from '../components/text-field';
 import { TYPE_WORDS } from '../components/field-words';
-import { useFieldChange } from './use-field-changes';
+import { useFieldChange } from '../components/use-field-change';
 
 /** Everything about a field that is not on its line: help, group, no two alike, its type, and the record it is on. */
 export function FieldDialog({

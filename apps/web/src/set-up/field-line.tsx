@@ -6,12 +6,12 @@ import { Link } from 'react-router';
 import { IconButton } from '../components/button';
 import { exactTime, percent } from '../components/format';
 import { Time } from '../components/time';
-import { CopyKey } from './copy-key';
+import { CopyKey } from '../components/copy-key';
 import { TYPE_WORDS } from '../components/field-words';
 import { FieldDialog } from './field-dialog';
-import { OptionsDialog } from './options-dialog';
+import { OptionsDialog } from '../components/options-dialog';
 import { SavedField } from './saved-field';
-import { useFieldChange } from './use-field-changes';
+import { useFieldChange } from '../components/use-field-change';
 
 export const FIELD_GRID =
   'grid grid-cols-[minmax(0,1fr)_64px_96px] items-center gap-x-3 px-3 lg:grid-cols-[minmax(0,1.2fr)_112px_60px_minmax(0,1.5fr)_104px_92px_minmax(0,1fr)_92px]';

@@ -15,7 +15,7 @@ import { TYPE_WORDS } from '../components/field-words';
 import { NewFields } from './new-fields';
 import { SetUpPage } from './set-up-page';
 import { SideLink } from './side-link';
-import { useFieldChange } from './use-field-changes';
+import { useFieldChange } from '../components/use-field-change';
 
 const COLUMNS: ColumnHead[] = [
   { name: 'Field', narrow: true },

@@ -16,7 +16,7 @@ import { Sheet } from '../components/sheet';
 import { Empty, Failed, Loading, messageOf } from '../components/status';
 import { Time } from '../components/time';
 import { ColumnHeads, type ColumnHead } from './column-heads';
-import { CopyKey } from './copy-key';
+import { CopyKey } from '../components/copy-key';
 import { SavedField } from './saved-field';
 import { SetUpPage } from './set-up-page';
 

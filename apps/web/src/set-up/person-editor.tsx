@@ -12,7 +12,7 @@ import { PasswordLink } from '../components/password-link';
 import { Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
-import { CopyKey } from './copy-key';
+import { CopyKey } from '../components/copy-key';
 
 const DAY_WORDS: Record<Weekday, string> = {
   mon: 'Monday',

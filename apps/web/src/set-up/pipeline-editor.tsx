@@ -9,7 +9,7 @@ import { Button } from '../components/button';
 import { Key, Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
 import { ColumnHeads, type ColumnHead } from './column-heads';
-import { CopyKey } from './copy-key';
+import { CopyKey } from '../components/copy-key';
 import { RemovalDialog } from './removal-dialog';
 import { SavedField } from './saved-field';
 import { STAGE_GRID, StageLine } from './stage-line';

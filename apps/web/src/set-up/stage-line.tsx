@@ -6,7 +6,7 @@ import { GripVertical, Trash2 } from 'lucide-react';
 import { useWords } from '../api/words';
 import { IconButton } from '../components/button';
 import { count } from '../components/format';
-import { CopyKey } from './copy-key';
+import { CopyKey } from '../components/copy-key';
 import { SavedField } from './saved-field';
 
 export const STAGE_GRID =

@@ -14,7 +14,7 @@ import { sayDone } from '../components/say-done';
 import { Sheet } from '../components/sheet';
 import { Empty, Failed, Loading, messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
-import { CopyKey } from './copy-key';
+import { CopyKey } from '../components/copy-key';
 import { SavedField } from './saved-field';
 import { SetUpPage } from './set-up-page';
 import { SideLink } from './side-link';

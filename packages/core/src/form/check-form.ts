@@ -138,11 +138,10 @@ function checkWhole(form: FormDefinition): Problem[] {
         ),
       );
   });
-  const { after, mayLeadTo = [] } = form;
-  const site = after.do === 'redirect' ? originOf(after.to) : '';
-  if (site === null)
+  if (form.after.do === 'redirect' && originOf(form.after.to) === null)
     problems.push(error('not-an-address', 'Sending leads on to no address that there can be.', '/after/to'));
-  else if (site && !mayLeadTo.includes(site))
+  const site = siteToAllow(form);
+  if (site)
     problems.push(
       error(
         'leads-elsewhere',
@@ -153,9 +152,16 @@ function checkWhole(form: FormDefinition): Problem[] {
   return problems;
 }
 
+/** The site that sending leads on to and that has to be allowed first; null where there is none. */
+export function siteToAllow({ after, mayLeadTo = [] }: Pick<FormDefinition, 'after' | 'mayLeadTo'>): string | null {
+  const site = after.do === 'redirect' ? originOf(after.to) : null;
+  return site && site !== 'null' && !mayLeadTo.includes(site) ? site : null;
+}
+
 function originOf(address: string): string | null {
   try {
-    return new URL(address).origin;
+    const { origin, hostname } = new URL(address);
+    return hostname ? origin : null;
   } catch {
     return null;
   }

@@ -107,7 +107,7 @@ export interface AnswerOption {
 
 /** A picture or a link among content. */
 export interface ContentPart {
-  /** An `https` address. */
+  /** An `https` address, or that of a picture that was uploaded: `/f/pictures/` and its id. */
   address: string;
   /** What it shows, for those who do not see it; the words of a link. */
   text: string;

@@ -14,6 +14,13 @@ const BEGINNINGS: Record<string, number[][]> = {
     [0x4d, 0x4d, 0x00, 0x2a],
   ],
 };
+/** How the pictures begin that every browser shows, and that hold no code. */
+const PICTURES: Record<string, { marks: number[]; at?: number }[]> = {
+  'image/png': [{ marks: [0x89, 0x50, 0x4e, 0x47] }],
+  'image/jpeg': [{ marks: [0xff, 0xd8, 0xff] }],
+  'image/gif': [{ marks: [0x47, 0x49, 0x46, 0x38] }],
+  'image/webp': [{ marks: [0x52, 0x49, 0x46, 0x46] }, { marks: [0x57, 0x45, 0x42, 0x50], at: 8 }],
+};
 /** How programs begin, which nobody sends as a document: of Windows, of Linux, and scripts. */
 const PROGRAMS = [
   [0x4d, 0x5a],
@@ -31,6 +38,14 @@ export function isHiddenProgram(bytes: Uint8Array, name: string): boolean {
 export function fitsEnding(bytes: Uint8Array, name: string): boolean {
   const wanted = BEGINNINGS[endingOf(name)];
   return wanted ? wanted.some((marks) => beginsWith(bytes, marks)) : !isHiddenProgram(bytes, name);
+}
+
+/** The media type of a picture by its first bytes, whatever it is called; null for what is none. */
+export function pictureType(bytes: Uint8Array): string | null {
+  const found = Object.entries(PICTURES).find(([, places]) =>
+    places.every(({ marks, at = 0 }) => beginsWith(bytes.subarray(at), marks)),
+  );
+  return found?.[0] ?? null;
 }
 
 function endingOf(name: string): string {

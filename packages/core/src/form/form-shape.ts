@@ -20,6 +20,14 @@ const web = z
   .string()
   .max(2_000)
   .regex(/^https?:\/\/\S+$/i, 'is an address that begins with https://');
+/** Somewhere on the web, or a picture that was uploaded here. */
+const picture = z
+  .string()
+  .max(2_000)
+  .regex(
+    /^(https?:\/\/\S+|\/f\/pictures\/[0-9a-f-]{36})$/i,
+    'is an address that begins with https://, or a picture that was uploaded',
+  );
 const origin = z
   .string()
   .max(300)
@@ -103,7 +111,7 @@ const content: z.ZodType<Content> = z.strictObject({
   type: z.enum(CONTENT_TYPES),
   text: z.string().max(FORM_LIMITS.snippet).optional(),
   parts: z
-    .array(z.strictObject({ address: web, text: z.string().max(300) }))
+    .array(z.strictObject({ address: picture, text: z.string().max(300) }))
     .max(40)
     .optional(),
   shownWhen: condition.optional(),
@@ -149,7 +157,7 @@ export const formShape: z.ZodType<FormDefinition> = z.strictObject({
       description: z.string().max(500).optional(),
       canonical: web.optional(),
       image: web.optional(),
-      icon: web.optional(),
+      icon: picture.optional(),
     })
     .optional(),
   snippets: z

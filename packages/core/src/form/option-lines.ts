@@ -14,7 +14,8 @@ export function listLines(text: string): string[] {
  * The options that a list of lines makes of those before. An option whose words are still there keeps its value, wherever
  * it stands now; so does one whose line has other words now. A new one gets its value from its words.
  */
-export function optionsFromLines(lines: readonly string[], before: readonly AnswerOption[]): AnswerOption[] {
+export function optionsFromLines(given: readonly string[], before: readonly AnswerOption[]): AnswerOption[] {
+  const lines = [...new Set(given)];
   const values = new Map<string, string>();
   const left = new Set(before.map(({ value }) => value));
   const keep = (label: string, option: AnswerOption | undefined) => {
@@ -35,4 +36,18 @@ export function optionsFromLines(lines: readonly string[], before: readonly Answ
     taken.add(value);
     return { value, label };
   });
+}
+
+/** One more option, with a number for its words until somebody gives it others. */
+export function nextOption(options: readonly AnswerOption[]): AnswerOption {
+  let number = options.length + 1;
+  while (options.some(({ label }) => label === `Option ${number}`)) number += 1;
+  const label = `Option ${number}`;
+  return {
+    label,
+    value: newKey(
+      label,
+      options.map(({ value }) => value),
+    ),
+  };
 }

@@ -1,12 +1,12 @@
-import type { FieldUse } from '@haycart/api';
-import { COLOUR_MARKS, type ColourMark, type FieldOption } from '@haycart/core';
+import { COLOUR_MARKS, listLines, type ColourMark, type FieldDefinition, type FieldOption } from '@haycart/core';
 import { ArrowDown, ArrowUp } from 'lucide-react';
+import type { ClipboardEvent } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
-import { Button, IconButton } from '../components/button';
-import { Dialog } from '../components/dialog';
-import { messageOf } from '../components/status';
+import { Button, IconButton } from './button';
+import { Dialog } from './dialog';
+import { messageOf } from './status';
 import { CopyKey } from './copy-key';
-import { useFieldChange } from './use-field-changes';
+import { useFieldChange } from './use-field-change';
 
 interface Line {
   option: string;
@@ -19,10 +19,18 @@ interface Line {
 const INPUT = 'h-8 w-full min-w-0 rounded border border-faint bg-raised px-2';
 
 /** The options of a list: what they are called, what else forms may call them, and which are no longer chosen. */
-export function OptionsDialog({ field, close }: { field: FieldUse; close: () => void }) {
+export function OptionsDialog({ field, close }: { field: FieldDefinition; close: () => void }) {
   const change = useFieldChange(field);
   const form = useForm<{ lines: Line[] }>({ defaultValues: { lines: (field.options ?? []).map(lineFrom) } });
   const lines = useFieldArray({ control: form.control, name: 'lines' });
+  const paste = (event: ClipboardEvent, index: number) => {
+    const pasted = listLines(event.clipboardData.getData('text'));
+    if (pasted.length < 2) return;
+    event.preventDefault();
+    const isBlank = !form.getValues(`lines.${index}.label`);
+    if (isBlank) lines.remove(index);
+    lines.insert(isBlank ? index : index + 1, pasted.map(newLine));
+  };
   const save = ({ lines: kept }: { lines: Line[] }) =>
     change.mutate({ options: kept.filter(({ label }) => label.trim() !== '').map(optionFrom) }, { onSuccess: close });
   return (
@@ -64,6 +72,7 @@ export function OptionsDialog({ field, close }: { field: FieldUse; close: () => 
               <input
                 aria-label={`Name of option ${index + 1}`}
                 className={INPUT}
+                onPaste={(event) => paste(event, index)}
                 {...form.register(`lines.${index}.label`)}
               />
               <input
@@ -100,9 +109,8 @@ export function OptionsDialog({ field, close }: { field: FieldUse; close: () => 
           ))}
         </div>
         <div className="flex items-center gap-2">
-          <Button onClick={() => lines.append({ option: '', label: '', aliases: '', colour: '', retired: false })}>
-            Add an option
-          </Button>
+          <Button onClick={() => lines.append(newLine(''))}>Add an option</Button>
+          <span className="text-small text-muted">A list can be pasted, an option on each line.</span>
           {change.isError && (
             <span role="alert" className="text-small text-brick">
               {messageOf(change.error)}
@@ -117,6 +125,10 @@ export function OptionsDialog({ field, close }: { field: FieldUse; close: () => 
       </form>
     </Dialog>
   );
+}
+
+function newLine(label: string): Line {
+  return { option: '', label, aliases: '', colour: '', retired: false };
 }
 
 function lineFrom({ key, label, aliases = [], colour = undefined, retired = false }: FieldOption): Line {

@@ -1,10 +1,10 @@
-import type { FieldShape, FieldUse } from '@haycart/api';
+import type { FieldShape } from '@haycart/api';
 import type { FieldOption } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { call } from '../api/client';
-import { sayDone } from '../components/say-done';
-import { messageOf } from '../components/status';
+import { sayDone } from './say-done';
+import { messageOf } from './status';
 
 /** What may be changed about a field. A new option has no key yet. */
 export interface FieldEdit {
@@ -18,7 +18,7 @@ export interface FieldEdit {
 }
 
 /** Changes to a field; taking it out of use can be taken back from the word that says so. */
-export function useFieldChange({ record, key, label }: FieldUse) {
+export function useFieldChange({ record, key, label }: Pick<FieldShape, 'record' | 'key' | 'label'>) {
   const client = useQueryClient();
   const change = useMutation({
     scope: { id: `field changes ${record} ${key}` },

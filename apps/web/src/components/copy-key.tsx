@@ -1,5 +1,5 @@
 import { toast } from 'sonner';
-import { Mono } from '../components/sheet';
+import { Mono } from './sheet';
 
 /** A key that routes and scripts use; a click copies it. */
 export function CopyKey({ text }: { text: string }) {
