@@ -24,6 +24,7 @@ import { call } from '../api/client';
 import { useWords } from '../api/words';
 import { Button } from '../components/button';
 import { TYPE_WORDS } from '../components/field-words';
+import { PickFields } from '../components/pick-fields';
 import { Popover } from '../components/popover';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
@@ -40,8 +41,6 @@ export function AddQuestion({
 }) {
   const [open, setOpen] = useState(false);
   const [find, setFind] = useState('');
-  const [ticked, setTicked] = useState<readonly FieldDefinition[]>([]);
-  const words = useWords();
   const asked = new Set(questionsOf(form).flatMap(({ feeds }) => (feeds ? [`${feeds.record} ${feeds.field}`] : [])));
   const wanted = find.trim().toLowerCase();
   const fields = askableFields(destination.fields).filter(
@@ -51,7 +50,6 @@ export function AddQuestion({
     add(questions);
     setOpen(false);
     setFind('');
-    setTicked([]);
   };
   const putFields = (chosen: readonly FieldDefinition[]) =>
     put(
@@ -60,8 +58,6 @@ export function AddQuestion({
         return [...made, questionFor(field, name, destination)];
       }, []),
     );
-  const tick = (field: FieldDefinition) =>
-    setTicked((known) => (known.includes(field) ? known.filter((one) => one !== field) : [...known, field]));
   const kinds = QUESTION_TYPE_LIST.filter(({ label }) => label.toLowerCase().includes(wanted));
   return (
     <Popover
@@ -80,31 +76,7 @@ export function AddQuestion({
         autoFocus
         onChange={({ target }) => setFind(target.value)}
       />
-      {RECORD_KINDS.map((record) => {
-        const own = fields.filter((field) => field.record === record);
-        return (
-          own.length > 0 && (
-            <section key={record} className="mt-3">
-              <h3 className="text-small text-muted">{words.One(record)}</h3>
-              {own.map((field) => (
-                <span key={field.key} className="flex items-center">
-                  <input
-                    type="checkbox"
-                    aria-label={`Take ${field.label} along`}
-                    className="size-4 flex-none cursor-pointer accent-green"
-                    checked={ticked.includes(field)}
-                    onChange={() => tick(field)}
-                  />
-                  <Pick
-                    name={field.label}
-                    choose={() => putFields([...ticked.filter((one) => one !== field), field])}
-                  />
-                </span>
-              ))}
-            </section>
-          )
-        );
-      })}
+      <PickFields fields={fields} take={putFields} verb="Ask for" />
       {wanted && !fields.some(({ label }) => label.toLowerCase() === wanted) && (
         <NewField label={find.trim()} form={form} destination={destination} made={(question) => put([question])} />
       )}
@@ -115,13 +87,6 @@ export function AddQuestion({
             <Pick key={name} name={label} choose={() => put([plainQuestion(name, label, form)])} />
           ))}
         </section>
-      )}
-      {ticked.length > 0 && (
-        <div className="sticky -bottom-3 -mx-3 -mb-3 mt-3 border-t border-line bg-raised p-3">
-          <Button look="main" onClick={() => putFields(ticked)}>
-            {ticked.length === 1 ? `Ask for ${ticked[0]!.label}` : `Ask for these ${ticked.length}`}
-          </Button>
-        </div>
       )}
     </Popover>
   );

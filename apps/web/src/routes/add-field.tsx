@@ -1,7 +1,12 @@
 import type { Destination, Write } from '@haycart/core';
-import { changeFill } from './draft';
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import { PickFields } from '../components/pick-fields';
+import { Popover } from '../components/popover';
+import { TextField } from '../components/text-field';
+import { feedFields } from './draft';
 
-/** Adds a field that is not fed yet. */
+/** Adds fields that are not fed yet. */
 export function AddField({
   write,
   destination,
@@ -11,24 +16,41 @@ export function AddField({
   destination: Destination;
   hidden: readonly string[];
 }) {
+  const [open, setOpen] = useState(false);
+  const [find, setFind] = useState('');
   const fed = new Set([...write.fills.map(({ field }) => field), ...hidden]);
   const free = destination.fields.filter(({ record, key, kept }) => record === write.record && !kept && !fed.has(key));
+  const found = free.filter(({ label }) => label.toLowerCase().includes(find.trim().toLowerCase()));
   if (!free.length) return null;
   return (
-    <label className="flex h-9 items-center gap-2 px-2.5 text-muted">
-      <span className="sr-only">Feed another field of the {write.record}</span>
-      <select
-        value=""
-        onChange={({ target }) => changeFill(write.as, target.value, (fill) => fill)}
-        className="cursor-pointer rounded border border-transparent bg-transparent hover:border-line"
-      >
-        <option value="">+ feed another field</option>
-        {free.map(({ key, label }) => (
-          <option key={key} value={key}>
-            {label}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Popover
+      label={`Feed other fields of the ${write.record}`}
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
+        <button
+          type="button"
+          aria-label={`Feed another field of the ${write.record}`}
+          className="flex h-9 items-center gap-1 px-2.5 text-muted hover:text-ink"
+        >
+          <Plus className="size-3.5" aria-hidden /> feed another field
+        </button>
+      }
+    >
+      <TextField label="Find a field" value={find} autoFocus onChange={({ target }) => setFind(target.value)} />
+      <PickFields
+        fields={found}
+        verb="Feed"
+        take={(fields) => {
+          feedFields(
+            write.as,
+            fields.map(({ key }) => key),
+          );
+          setOpen(false);
+          setFind('');
+        }}
+      />
+      {!found.length && <p className="mt-3 text-small text-muted">No field that is not fed yet is called so.</p>}
+    </Popover>
   );
 }

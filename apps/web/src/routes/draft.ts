@@ -26,6 +26,14 @@ export function changeWrite(as: string, change: (write: Write) => Write): void {
   }));
 }
 
+/** Adds fields to a write that nothing feeds yet. */
+export function feedFields(as: string, fields: readonly string[]): void {
+  changeWrite(as, (write) => ({
+    ...write,
+    fills: [...write.fills, ...fields.map((field): Fill => ({ field, value: { parts: [] } }))],
+  }));
+}
+
 /** Changes one fill of a write, adds it, or with `null` takes it away. */
 export function changeFill(as: string, field: string, change: (fill: Fill) => Fill | null): void {
   changeWrite(as, (write) => {

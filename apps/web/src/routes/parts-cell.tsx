@@ -10,7 +10,7 @@ import {
 } from '@haycart/core';
 import type { ProfileFieldShape } from '@haycart/api';
 import { Command } from 'cmdk';
-import { Plus, X } from 'lucide-react';
+import { ChevronLeft, Plus, X } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { Fragment, useState } from 'react';
 import { Mono } from '../components/sheet';
@@ -52,6 +52,7 @@ export function PartsCell({
             name={nameOf(part, incoming)}
             isMissing={isMissing(part, incoming)}
             remove={() => set(parts.filter((_, other) => other !== index))}
+            {...(index > 0 ? { forward: () => set(parts.toSpliced(index, 1).toSpliced(index - 1, 0, part)) } : {})}
           />
         </Fragment>
       ))}
@@ -91,16 +92,29 @@ function PartChip({
   name,
   isMissing,
   remove,
+  forward,
 }: {
   part: Part;
   name: string | null;
   isMissing: boolean;
   remove: () => void;
+  /** Puts it before the part that it follows; absent for the first. */
+  forward?: () => void;
 }) {
   const text = partText(part);
   const look = 'answer' in part ? 'bg-slate-soft' : 'visit' in part ? 'bg-straw-soft' : 'border border-line';
   return (
     <span className={`inline-flex max-w-full items-center rounded-sm ${look}`}>
+      {forward && (
+        <button
+          type="button"
+          aria-label={`Put ${name ?? text} before what it follows`}
+          onClick={forward}
+          className="flex h-6 w-4 flex-none items-center justify-center text-muted hover:text-ink"
+        >
+          <ChevronLeft className="size-3" aria-hidden />
+        </button>
+      )}
       {name ? (
         <span className="truncate pl-1.5" title={text}>
           {name}

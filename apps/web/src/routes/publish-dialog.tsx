@@ -1,5 +1,5 @@
 import type { RouteShape } from '@haycart/api';
-import { counted, describeRoute, routeChanges, type Destination, type RouteDefinition } from '@haycart/core';
+import { counted, routeChanges, whatItDoes, type Destination } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../api/client';
@@ -80,7 +80,7 @@ export function PublishDialog({
         {changes && changes.length > 0 && <Points title="What changes" state="written" points={changes} />}
         {nothing && <p className="text-muted">The draft is the same as the version that runs.</p>}
         {!changes && !blocking.length && definition && (
-          <Points title="What it does" state="written" points={doesInWords(definition, { destination, intakes })} />
+          <Points title="What it does" state="written" points={whatItDoes(definition, { destination, intakes })} />
         )}
         {warnings.length > 0 && <Points title="Worth knowing" state="held" points={warnings.map(({ text }) => text)} />}
         {otherwise.length > 0 && (
@@ -130,20 +130,4 @@ export function PublishDialog({
       </div>
     </Dialog>
   );
-}
-
-/** What a first version does, a sentence for each section of the sheet that says something. */
-function doesInWords(
-  definition: RouteDefinition,
-  names: { destination: Destination; intakes: readonly { key: string; name: string }[] },
-): string[] {
-  const { takesFrom, onlyWhen, mapping, recognise, place, followUp } = describeRoute(definition, names);
-  return [
-    `Takes from ${takesFrom}`,
-    ...(definition.onlyWhen ? [`Only when ${onlyWhen}`] : []),
-    `Mapping: ${mapping}`,
-    `Recognises ${recognise}`,
-    `Placed ${place.startsWith('in no') ? place : `in ${place}`}`,
-    ...(followUp === 'nothing more' ? [] : [`Follow up: ${followUp}`]),
-  ];
 }

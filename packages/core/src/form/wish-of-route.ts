@@ -1,4 +1,5 @@
 import type { RouteDefinition, Value, Write } from '../route/definition';
+import { fixedText } from '../route/fixed-text';
 import type { FormRouteWish } from './form-route';
 
 /**
@@ -17,9 +18,9 @@ export function wishOfRoute({ writes, followUps = [] }: RouteDefinition): FormRo
 }
 
 function placeOf({ record, place, owner, fills }: Write): FormRouteWish {
-  const [pipeline, stage] = [fixedText(place?.pipeline), fixedText(place?.stage)];
+  const [pipeline, stage] = [always(place?.pipeline), always(place?.stage)];
   const worth = fills.find(({ field }) => field === 'value')?.value;
-  const value = fixedText(worth) ?? fallbackOf(worth);
+  const value = always(worth) ?? fallbackOf(worth);
   return {
     ...(pipeline && stage && place && (record === 'deal' || record === 'lead')
       ? { place: { record, pipeline, stage, again: place.again } }
@@ -29,10 +30,9 @@ function placeOf({ record, place, owner, fills }: Write): FormRouteWish {
   };
 }
 
-/** The text that a value always is; null where it depends on what was sent. */
-function fixedText(value: Value | undefined): string | null {
-  const [part, ...more] = value?.parts ?? [];
-  return part && !more.length && 'text' in part && !value?.finishers?.length ? part.text : null;
+/** The text that a value always is; null where it depends on what was sent, and for none. */
+function always(value: Value | undefined): string | null {
+  return (value && fixedText(value)) || null;
 }
 
 /** What a value is where nothing was answered. */

@@ -2,14 +2,11 @@ import type { Destination } from '../destination/destination';
 import { sameJson, type JsonValue } from '../json';
 import { listInWords } from '../text';
 import type { Fill, RouteDefinition, Write } from './definition';
-import { conditionInWords, describeRoute, fieldLabel, placingInWords } from './describe';
+import { namedAfter } from './what-it-does';
+import { conditionInWords, describeRoute, fieldLabel, placingInWords, type RouteNames } from './describe';
 
 /** What is different between two versions of a route, told in sentences; empty when nothing is. */
-export function routeChanges(
-  before: RouteDefinition,
-  after: RouteDefinition,
-  names: { destination: Destination; intakes: readonly { key: string; name: string }[] },
-): string[] {
+export function routeChanges(before: RouteDefinition, after: RouteDefinition, names: RouteNames): string[] {
   const changes: string[] = [];
   if (before.name !== after.name) changes.push(`It is called “${after.name}” instead of “${before.name}”.`);
   if (!same(before.from, after.from))
@@ -29,10 +26,21 @@ export function routeChanges(
   for (const write of after.writes) {
     const known = before.writes.find(({ as }) => as === write.as);
     if (!known) changes.push(`It also writes a ${write.record} “${write.as}”.`);
-    else changes.push(...writeChanges(known, write, names.destination));
+    else changes.push(...writeChanges(known, write, names.destination), ...nameChanges(before, after, write, names));
   }
   if (!same(before.followUps, after.followUps)) changes.push('What is added to the records afterwards is another.');
   return changes;
+}
+
+function nameChanges(
+  before: RouteDefinition,
+  after: RouteDefinition,
+  write: Write,
+  { destination }: RouteNames,
+): string[] {
+  const known = before.writes.find(({ as }) => as === write.as)!;
+  const [was, is] = [namedAfter(known, before, destination), namedAfter(write, after, destination)];
+  return was && is && was !== is ? [`The ${write.record}’s name is ${is} (before: ${was}).`] : [];
 }
 
 function writeChanges(before: Write, after: Write, destination: Destination): string[] {

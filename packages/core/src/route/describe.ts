@@ -19,6 +19,12 @@ export interface RouteInWords {
   followUp: string;
 }
 
+/** What the things are called that a route names by key. */
+export interface RouteNames {
+  destination: Destination;
+  intakes: readonly { key: string; name: string }[];
+}
+
 function againInWords(again: Place['again'], word: string): string {
   switch (again) {
     case 'update':
@@ -39,10 +45,7 @@ function withinInWords({ place, record }: Write, destination: Destination): stri
     : `${days} with the same ${fieldLabel(destination, record, place.sameField)}`;
 }
 
-export function describeRoute(
-  route: RouteDefinition,
-  names: { destination: Destination; intakes: readonly { key: string; name: string }[] },
-): RouteInWords {
+export function describeRoute(route: RouteDefinition, names: RouteNames): RouteInWords {
   const intakes = listInWords(route.from.map((key) => names.intakes.find((intake) => intake.key === key)?.name ?? key));
   const placed = route.writes.find(({ place }) => place);
   const place = placed?.place ? placeInWords(placed.place, names.destination) : null;

@@ -6,6 +6,7 @@ import { routeChanges } from './changes';
 import { checkRoute, hasErrors } from './check';
 import type { Place, RouteDefinition, Write } from './definition';
 import { describeRoute, requiredUnfed } from './describe';
+import { whatItDoes } from './what-it-does';
 import { routeFromOutline, usualOutline } from './outlines';
 
 const names = { destination, intakes: [{ key: 'survey', name: 'Site survey request' }] };
@@ -118,6 +119,32 @@ describe('what is different between two versions', () => {
       'The deal is placed otherwise: New builds, Enquiry; a second enquiry makes another deal (before: New builds, Enquiry; a second enquiry updates the open deal).',
     ],
   ])('is told for %s', (_, after, sentence) => expect(changes(after)).toEqual([sentence]));
+});
+
+test('a first version says what it does, and what deals are called', () => {
+  const written = {
+    ...sale,
+    fills: [
+      fill('name', {
+        parts: [
+          { write: 'firm', field: 'name' },
+          { write: 'person', field: 'full_name' },
+        ],
+      }),
+    ],
+  };
+  expect(whatItDoes(routeOf(firm, person, written), names)).toEqual([
+    'Takes from Site survey request',
+    expect.stringMatching(/^Mapping: \d+ fields fed/),
+    'The deal’s name is the company’s Name and the contact’s Full name',
+    'Recognises company by domain, only blanks filled and contact by e-mail',
+    'Placed in New builds, Enquiry; a second enquiry updates the open deal',
+  ]);
+  const called = routeOf(firm, person, { ...written, fills: [fill('name', answer('project'))] });
+  expect(routeChanges(routeOf(firm, person, written), called, names)).toEqual([
+    'The deal’s Name is fed in another way.',
+    'The deal’s name is project (before: the company’s Name and the contact’s Full name).',
+  ]);
 });
 
 describe('a first draft of a route', () => {
