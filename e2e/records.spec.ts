@@ -107,6 +107,27 @@ test('two people who edit one field are told, and nothing is overwritten unseen'
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Mine Ltd');
 });
 
+test('what was deleted is found again later, and brought back', async ({ page }) => {
+  await page.goto('/records/companies');
+  const row = page.getByRole('table').getByRole('row').nth(1);
+  await row.waitFor();
+  await page.keyboard.press('j');
+  await page.keyboard.press('Enter');
+  const name = (await page.getByRole('heading', { level: 1 }).textContent())!;
+  const address = page.url();
+  await page.getByRole('button', { name: 'Delete this company' }).click();
+  await page.getByText('Deleted ' + name).waitFor();
+  await page.goto(address);
+  await page.getByRole('link', { name: 'what was deleted' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Deleted companies');
+  const gone = page.getByRole('row').filter({ hasText: name }).first();
+  await expect(gone).toContainText('Robin Nye');
+  await gone.getByRole('button', { name: 'Bring back' }).click();
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await expect(page).toHaveURL(address);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(name);
+});
+
 test('a lead is rehearsed, qualified, and its deal points back to it', async ({ page }) => {
   const values = { name: 'Odile Tarn', email: 'odile@tarn-lab.example', company_name: 'Tarn Lab', message: 'Two bays' };
   const made = await page.request.post('/api/v1/leads', { data: { values } });

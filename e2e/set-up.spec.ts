@@ -155,6 +155,12 @@ test('fields are made by pasting a header row; one is fed, taken out of use, and
   await retired.getByRole('button', { name: 'Bring back' }).click();
   await expect(page.getByLabel('Label of Delivery date')).toBeVisible();
 
+  await page.goto('/set-up/fields/deal');
+  await page.getByRole('button', { name: 'Take Bays out of use' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Routes that write it no more');
+  await expect(page.getByRole('dialog')).toContainText('Forms that still ask for it');
+  await page.getByRole('button', { name: 'Cancel' }).click();
+
   await page.goto('/routes');
   await page
     .getByRole('link', { name: /Site survey request/ })

@@ -134,6 +134,8 @@ import { WorkspaceController } from './workspaces/workspace.controller';
 import { RatesService } from './workspaces/rates.service';
 import { ViewsController } from './views/views.controller';
 import { ViewsService } from './views/views.service';
+import { RecordsBin } from './records/bin/records-bin.service';
+import { RecordsBinController } from './records/bin/records-bin.controller';
 import { RecordListsService } from './records/record-lists.service';
 import { RecordSheetService } from './records/record-sheet.service';
 import { RecordActs } from './records/record-acts.service';
@@ -155,6 +157,7 @@ const WEB = [
   ListsController,
   TagsController,
   EditsController,
+  RecordsBinController,
   EntryController,
   FormDomainsController,
   FieldsController,
@@ -220,6 +223,7 @@ export class AppModule {
         HeldRecords,
         RecordActs,
         RecordEditsService,
+        RecordsBin,
         RatesService,
         ReadinessService,
         LeadsService,

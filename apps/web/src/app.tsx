@@ -18,6 +18,9 @@ const Routes = lazy(() => import('./routes/routes').then(({ Routes }) => ({ defa
 const RouteSheet = lazy(() => import('./routes/route-sheet').then(({ RouteSheet }) => ({ default: RouteSheet })));
 const Records = lazy(() => import('./records/records').then(({ Records }) => ({ default: Records })));
 const RecordPage = lazy(() => import('./records/record-page').then(({ RecordPage }) => ({ default: RecordPage })));
+const DeletedRecords = lazy(() =>
+  import('./records/deleted-records').then(({ DeletedRecords }) => ({ default: DeletedRecords })),
+);
 const FormPage = lazy(() => import('./forms/form-page').then(({ FormPage }) => ({ default: FormPage })));
 const QuickEntry = lazy(() => import('./entry/quick-entry').then(({ QuickEntry }) => ({ default: QuickEntry })));
 const PipelinePage = lazy(() =>
@@ -104,6 +107,7 @@ function OwnApplication() {
             { path: 'routes/:id', element: <RouteSheet /> },
             { path: 'records', element: <Navigate to="/records/contacts" replace /> },
             { path: 'records/recognition', element: <IdentityPage /> },
+            { path: 'records/deleted/:kind', element: <DeletedRecords /> },
             { path: 'records/:kind', element: <Records /> },
             { path: 'records/:kind/:id', element: <RecordPage /> },
             { path: 'pipeline', element: <PipelinePage /> },

@@ -140,6 +140,18 @@ export interface EditLine {
   takenBackAt: string | null;
 }
 
+/** A record that somebody deleted. */
+export interface DeletedRecord {
+  id: string;
+  kind: RecordKind;
+  number: number;
+  name: string;
+  /** An e-mail or a domain, by which it is told from others of that name. */
+  detail: string;
+  by: string;
+  at: string;
+}
+
 /** A way to look at a list of records that somebody kept. */
 export interface SavedView {
   id: string;

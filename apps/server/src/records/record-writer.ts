@@ -32,7 +32,7 @@ export class RecordWriter {
   async write(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
     const whole = squashAll(diffs.map(({ diff }) => diff));
     const at = diffs[0]?.at ?? '';
-    await removeRecords(tx, whole, at);
+    await removeRecords(tx, whole, at, deletedByPeople(diffs));
     // Only people bring back what was removed; routing is spared the look.
     const byPeople = diffs.some(({ cause }) => cause.kind !== 'run');
     const restored = byPeople ? await restoreRecords(tx, Object.keys(whole.created)) : new Set<string>();
@@ -84,6 +84,14 @@ export class RecordWriter {
     );
     return new Map(rows.map(({ record_kind, last }) => [record_kind, Number(last) - counts.get(record_kind)! + 1]));
   }
+}
+
+function deletedByPeople(diffs: readonly CausedDiff[]): Map<string, string> {
+  return new Map(
+    diffs.flatMap(({ diff, cause }) =>
+      cause.kind === 'person' ? Object.keys(diff.removed).map((id): [string, string] => [id, cause.id]) : [],
+    ),
+  );
 }
 
 async function writeLinks(

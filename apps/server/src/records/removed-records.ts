@@ -1,16 +1,27 @@
 import { RECORD_KINDS, type RecordsDiff } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 
-/** Takes records out of their tables and keeps them whole, so that they can come back with their numbers. */
-export async function removeRecords(tx: WorkspaceTx, { removed }: RecordsDiff, at: string): Promise<void> {
+/**
+ * Takes records out of their tables and keeps them whole, so that they can come back with their numbers.
+ *
+ * @param edits The acts by which people deleted some of them, by the ids of the records.
+ */
+export async function removeRecords(
+  tx: WorkspaceTx,
+  { removed }: RecordsDiff,
+  at: string,
+  edits: ReadonlyMap<string, string>,
+): Promise<void> {
   for (const kind of RECORD_KINDS) {
     const ids = Object.keys(removed).filter((id) => removed[id]!.kind === kind);
     if (!ids.length) continue;
     await tx.statement(
       `remove_${kind}`,
       `with gone as (delete from ${kind} r where r.workspace_id = $1 and r.id = any($2::uuid[]) returning r.*)
-       insert into removed_record (workspace_id, id, kind, row, at) select g.workspace_id, g.id, '${kind}', to_jsonb(g), $3::timestamptz from gone g`,
-      [tx.workspaceId, ids, at],
+       insert into removed_record (workspace_id, id, kind, row, at, edit_id)
+       select g.workspace_id, g.id, '${kind}', to_jsonb(g), $3::timestamptz, e.edit
+       from gone g join unnest($2::uuid[], $4::uuid[]) e (id, edit) on e.id = g.id`,
+      [tx.workspaceId, ids, at, ids.map((id) => edits.get(id) ?? null)],
     );
     await tx.statement(
       'remove_keys',

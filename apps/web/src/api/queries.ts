@@ -14,6 +14,7 @@ import type {
   FormDomainShape,
   FormFiguresShape,
   FormMonth,
+  DeletedRecord,
   FormShape,
   IntakeShape,
   ThemeShape,
@@ -226,6 +227,14 @@ export const recordsQuery = (kind: RecordPlural, wish: RecordsWish) =>
     initialPageParam: '',
     getNextPageParam: (page) => page.next,
     placeholderData: keepPreviousData,
+  });
+export const deletedRecordsQuery = (kind: RecordKind) =>
+  infiniteQueryOptions({
+    queryKey: ['records', 'deleted', kind],
+    queryFn: ({ pageParam, signal }) =>
+      get<Page<DeletedRecord>>(`/deleted-records${query({ kind, limit: PAGE, after: pageParam })}`)({ signal }),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.next,
   });
 export const recordCountQuery = (kind: RecordPlural, { q, filter, through }: RecordsWish) =>
   queryOptions({

@@ -49,7 +49,7 @@ export function PickFields<Field extends FieldDefinition>({
         </section>
       ))}
       {ticked.length > 0 && (
-        <div className="sticky -bottom-3 z-10 -mx-3 mt-3 border-t border-line bg-raised p-3">
+        <div className="sticky -bottom-3 z-10 -mx-3 -mb-3 mt-3 border-t border-line bg-raised p-3">
           <Button look="main" onClick={() => take(ticked)}>
             {ticked.length === 1 ? `${verb} ${ticked[0]!.label}` : `${verb} these ${ticked.length} fields`}
           </Button>

@@ -15,6 +15,7 @@ const PLACES = [
   ['Contacts', '/records/contacts'],
   ['Companies', '/records/companies'],
   ['Leads', '/records/leads'],
+  ['Deleted records', '/records/deleted/contacts'],
   ['Pipeline', '/pipeline'],
   ['Set up pipelines and stages', '/set-up/pipelines'],
   ['Set up fields', '/set-up/fields'],

@@ -3,7 +3,7 @@ import type { FieldDefinition } from '@haycart/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Trash2 } from 'lucide-react';
 import { useEffect } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { offerUndo } from '../api/edits';
@@ -38,7 +38,15 @@ export function RecordPage() {
     if (present && present !== id) void navigate(`/records/${kind}/${present}`, { replace: true });
   }, [present, id, kind, navigate]);
   if (sheet.isError && sheet.error instanceof ApiError && sheet.error.problem.status === 404)
-    return <Empty title="This record is not there">It was deleted, or the address is not right.</Empty>;
+    return (
+      <Empty title="This record is not there">
+        The address is not right, or it was deleted: look among{' '}
+        <Link to={`/records/deleted/${kind}`} className="text-slate hover:underline">
+          what was deleted
+        </Link>
+        .
+      </Empty>
+    );
   if (sheet.isError) return <Failed error={sheet.error} retry={() => void sheet.refetch()} />;
   if (sheet.isPending || fields.isPending) return <Loading />;
   const { record, history, touches, notes, tasks, files, consents } = sheet.data;

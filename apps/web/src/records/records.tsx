@@ -1,6 +1,6 @@
 import { listedFields, RECORD_KINDS, writeSort, type RecordCondition, type RecordKind } from '@haycart/core';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { Plus, X } from 'lucide-react';
+import { ArchiveRestore, Plus, X } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, NavLink, useNavigate, useParams } from 'react-router';
 import {
@@ -178,6 +178,14 @@ function RecordList({ kind }: { kind: RecordKind }) {
             }}
             formats={kind === 'contact' ? [...FORMATS, VCARD] : FORMATS}
           />
+          <Link
+            to={`/records/deleted/${plural}`}
+            aria-label={`Deleted ${words.many(kind)}`}
+            title={`Deleted ${words.many(kind)}`}
+            className={`${buttonLook('quiet')} !h-7 !px-1.5`}
+          >
+            <ArchiveRestore className="size-3.5" aria-hidden />
+          </Link>
         </span>
       </div>
       {count > 0 && (

@@ -10,6 +10,7 @@ import { CopyKey } from '../components/copy-key';
 import { TYPE_WORDS } from '../components/field-words';
 import { FieldDialog } from './field-dialog';
 import { OptionsDialog } from '../components/options-dialog';
+import { RetireFieldDialog } from './retire-field-dialog';
 import { SavedField } from './saved-field';
 import { useFieldChange } from '../components/use-field-change';
 
@@ -29,6 +30,8 @@ export function FieldLine({
   const change = useFieldChange(field);
   const [listing, setListing] = useState(false);
   const [more, setMore] = useState(false);
+  const [retiring, setRetiring] = useState(false);
+  const isNamed = field.routes.length > 0 || field.forms.length > 0;
   const { label, type, required, kept = false, builtIn, records, filled, lastFilledAt, countedAt, key } = field;
   const always = builtIn && key === 'name';
   const share = records ? filled / records : 0;
@@ -85,13 +88,14 @@ export function FieldLine({
             label={`Take ${label} out of use`}
             className="!size-7 text-muted"
             disabled={change.isPending}
-            onClick={() => change.mutate({ retired: true })}
+            onClick={() => (isNamed ? setRetiring(true) : change.mutate({ retired: true }))}
           >
             <Trash2 className="size-3.5" aria-hidden />
           </IconButton>
         )}
       </span>
       {more && <FieldDialog field={field} groups={groups} close={() => setMore(false)} />}
+      {retiring && <RetireFieldDialog field={field} close={() => setRetiring(false)} />}
       {listing && <OptionsDialog field={field} close={() => setListing(false)} />}
     </div>
   );

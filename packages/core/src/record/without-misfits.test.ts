@@ -19,3 +19,9 @@ test('a blank can always be given back, and what Hay Cart has itself; a field th
   expect(giveBack({ gone: { before: null, after: null } })).toBeDefined();
   expect(giveBack({ gone: { before: 'kept', after: null } })).toBeUndefined();
 });
+
+test('a record that comes back has what its fields hold now, and what it has of fields out of use', () => {
+  const values = { name: 'Weir', bays: 'a few', gone: 'kept' };
+  const { removed } = withoutMisfits({ ...emptyDiff(), removed: { d: { kind: 'deal', values } } }, destination);
+  expect(removed.d!.values).toEqual({ name: 'Weir', gone: 'kept' });
+});

@@ -1,6 +1,6 @@
 import type { RecordKind, RecordsDiff } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { index, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { foreignKey, index, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import { time, transactionNumber, workspaceId } from '../../platform/database/columns';
 
 /** What one cause (a run, a person) did to one record. Traces, history and taking back read it. */
@@ -99,8 +99,16 @@ export const removedRecord = pgTable(
     kind: text('kind').$type<RecordKind>().notNull(),
     row: jsonb('row').notNull(),
     at: time('at').notNull(),
+    /** The act by which a person deleted it; null where it became part of another, or a run was taken back. */
+    editId: uuid('edit_id'),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.editId], foreignColumns: [recordEdit.workspaceId, recordEdit.id] }),
+    index('removed_record_bin')
+      .on(t.workspaceId, t.kind, t.at.desc().nullsFirst(), t.id.desc().nullsFirst())
+      .where(sql`edit_id is not null`),
+  ],
 );
 
 /** One act of a person on records: an edit, a bulk change, a deletion. It can be taken back. */
