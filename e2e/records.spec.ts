@@ -113,6 +113,8 @@ test('what was deleted is found again later, and brought back', async ({ page })
   await row.waitFor();
   await page.keyboard.press('j');
   await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/companies\/[0-9a-f-]{36}/);
+  await expect(page.getByRole('heading', { level: 1 })).not.toHaveText('Companies');
   const name = (await page.getByRole('heading', { level: 1 }).textContent())!;
   const address = page.url();
   await page.getByRole('button', { name: 'Delete this company' }).click();

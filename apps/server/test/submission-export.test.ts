@@ -72,6 +72,25 @@ describe('submissions are taken away', () => {
     expect((await file('format=csv')).headers.get('content-length')).toMatch(/^\d+$/);
   });
 
+  test('from its beginning on while the rest is still read, and broken off where that fails', async () => {
+    await workspace.submit({ name: 'Maren' });
+    const service = server.app.get(SubmissionsService);
+    const whole = service.portions.bind(service);
+    let fail!: () => void;
+    const failed = new Promise<void>((resolve) => (fail = resolve));
+    const failing = jest.spyOn(service, 'portions').mockImplementation(async function* (...asked) {
+      for await (const rows of whole(...asked)) yield Array.from({ length: 5_000 }, () => rows).flat();
+      await failed;
+      throw new Error('The disk is full.');
+    });
+    const response = await file('format=jsonl');
+    failing.mockRestore();
+    expect([response.status, response.headers.get('content-length')]).toEqual([200, null]);
+    const rest = response.text();
+    fail();
+    await expect(rest).rejects.toThrow();
+  });
+
   test('as many as there are, in portions, and only those that the list shows', async () => {
     const people = Array.from({ length: 2_500 }, (_, n) => ({ name: `Person ${n}`, email: `p${n}@weir.example` }));
     for (let begin = 0; begin < people.length; begin += 500)

@@ -1,12 +1,9 @@
 import { once } from 'node:events';
-import { open, unlink, writeFile, type FileHandle } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { PassThrough, type Readable } from 'node:stream';
 import { stringify } from 'csv-stringify/sync';
 import excel from 'exceljs';
 import type { FastifyReply } from 'fastify';
-import { newId } from './new-id';
+import { GrowingFile } from './growing-file';
 
 export const EXPORT_TYPES = {
   csv: 'text/csv; charset=utf-8',
@@ -48,37 +45,38 @@ export function exportTexts<Row>(portions: AsyncIterable<readonly Row[]>, textOf
   return written((out) => writeLines(out, texts(portions, textOf)));
 }
 
-/**
- * Writes a file whole, aside, before any of it is sent: neither does a slow reader keep a transaction open, nor does a
- * failure look like the end of the file. Its name is gone at once, so that nothing stays behind. The file is begun here, so
- * that a failure finds somebody who hears of it.
- */
-export async function writtenAside(begin: () => Readable): Promise<FileHandle> {
-  const path = join(tmpdir(), `haycart-export-${newId()}`);
-  const handle = await open(path, 'wx+', 0o600);
-  try {
-    await unlink(path);
-    await writeFile(handle, begin());
-    return handle;
-  } catch (cause) {
-    await handle.close();
-    throw cause;
-  }
-}
+/** A file so small is sent with its length, and a failure of its writing with a problem. */
+const WHOLE = 256 * 1_024;
 
-/** Sends a file to be kept under a name, and closes it when all of it went out, or the other side left. */
+/**
+ * Sends a file to be kept under a name, while it is written aside: neither does a slow reader keep a transaction open, nor
+ * does a failure look like the end of the file, since the connection breaks then.
+ *
+ * @param write Is given what takes the file's text; the transaction that it reads in ends with it.
+ */
 export async function sendExport(
   reply: FastifyReply,
   name: string,
   format: ExportFormat,
-  file: FileHandle,
+  write: (take: (source: Readable) => Promise<void>) => Promise<void>,
 ): Promise<void> {
-  const { size } = await file.stat();
+  const file = await GrowingFile.begin();
+  const writing = write((source) => file.write(source));
+  writing.catch((cause: Error) => file.fail(cause));
+  try {
+    await Promise.race([file.holds(WHOLE), writing]);
+    if (file.size < WHOLE) {
+      await writing;
+      void reply.header('content-length', file.size);
+    }
+  } catch (cause) {
+    await file.leave();
+    throw cause;
+  }
   void reply
     .header('content-type', EXPORT_TYPES[format])
     .header('content-disposition', `attachment; filename="${name}.${format}"`)
-    .header('content-length', size)
-    .send(file.createReadStream({ start: 0 }));
+    .send(file.read());
 }
 
 function written(write: (out: PassThrough) => Promise<void>): Readable {

@@ -8,7 +8,7 @@ import type { FastifyReply } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
-import { EXPORT_PORTION, EXPORT_TYPES, sendExport, writtenAside, type ExportFormat } from '../platform/export-file';
+import { EXPORT_PORTION, EXPORT_TYPES, sendExport, type ExportFormat } from '../platform/export-file';
 import { readLimit } from '../platform/paging';
 import { DestinationService } from '../workspaces/destination.service';
 import { PeopleService } from '../workspaces/people.service';
@@ -138,13 +138,13 @@ export class RecordsController {
     const kind = kindFrom(plural);
     if (format === 'vcf' && kind !== 'contact')
       throw new ProblemError('refused', 'Only contacts can be taken away as vCards.');
-    const file = await this.database.atOneMoment(caller.workspaceId, async (tx) => {
-      const setting = await this.#setting(tx, caller);
-      const portions = this.lists.portions(tx, kind, query, setting, EXPORT_PORTION);
-      const fields = chosenColumns(kind, columns, setting);
-      return writtenAside(() => exportRecords(format, fields, portions));
-    });
-    await sendExport(reply, plural, format, file);
+    await sendExport(reply, plural, format, (take) =>
+      this.database.atOneMoment(caller.workspaceId, async (tx) => {
+        const setting = await this.#setting(tx, caller);
+        const portions = this.lists.portions(tx, kind, query, setting, EXPORT_PORTION);
+        return take(exportRecords(format, chosenColumns(kind, columns, setting), portions));
+      }),
+    );
   }
 
   @Get(':kind/:id')

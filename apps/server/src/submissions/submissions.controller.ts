@@ -18,7 +18,7 @@ import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { ProblemError } from '../platform/errors/problem-error';
-import { EXPORT_PORTION, sendExport, writtenAside } from '../platform/export-file';
+import { EXPORT_PORTION, sendExport } from '../platform/export-file';
 import { readListCursor, type ListCursor } from '../platform/list-cursor';
 import { readLimit } from '../platform/paging';
 import { sendFile } from '../platform/send-file';
@@ -100,11 +100,12 @@ export class SubmissionsController {
     const profile = intake
       ? await this.database.inWorkspace(workspaceId, (tx) => this.profiles.shape(tx, intake))
       : null;
-    const file = await this.database.atOneMoment(workspaceId, (tx) => {
-      const portions = this.submissions.portions(tx, filter, EXPORT_PORTION);
-      return writtenAside(() => exportSubmissions(format, profile?.fields ?? null, portions));
-    });
-    await sendExport(reply, 'submissions', format, file);
+    await sendExport(reply, 'submissions', format, (take) =>
+      this.database.atOneMoment(workspaceId, (tx) => {
+        const portions = this.submissions.portions(tx, filter, EXPORT_PORTION);
+        return take(exportSubmissions(format, profile?.fields ?? null, portions));
+      }),
+    );
   }
 
   @Get('submissions/:id')

@@ -32,7 +32,7 @@ export function PickFields<Field extends FieldDefinition>({
               <span key={field.key} className="flex items-center gap-1">
                 <input
                   type="checkbox"
-                  aria-label={`${verb} ${field.label} too`}
+                  aria-label={`${verb} ${field.label} too${records.length > 1 ? `, ${words.one(record)}` : ''}`}
                   className="size-4 flex-none cursor-pointer accent-green"
                   checked={ticked.some(same(field))}
                   onChange={() => tick(field)}
