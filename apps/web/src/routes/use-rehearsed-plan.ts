@@ -1,14 +1,5 @@
 import type { KnownShape, Rehearsal } from '@haycart/api';
-import {
-  lookupsFor,
-  lookupsText,
-  type Lookups,
-  type Problem,
-  type RehearsedPlan,
-  type RouteDefinition,
-  type RouteSurroundings,
-  type Submission,
-} from '@haycart/core';
+import type { Problem, RehearsedPlan, RouteDefinition, RouteSurroundings, Submission } from '@haycart/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { call } from '../api/client';
@@ -31,32 +22,32 @@ export function useRehearsedPlan(
   submission: Submission | null,
   surroundings: RouteSurroundings,
 ): Rehearsed {
-  const lookups = useMemo((): Lookups | null => {
-    if (!submission) return null;
-    const { keys, deals, blocks } = lookupsFor(definition, submission, surroundings.destination);
-    return { keys, deals, blocks };
-  }, [definition, submission, surroundings]);
+  const worker = useWorker();
+  const [answer, setAnswer] = useState<Exclude<FromWorker, Sought> | null>(null);
+  const [sought, setSought] = useState<Sought | null>(null);
   const known = useQuery({
-    queryKey: ['records', 'known', lookups && lookupsText(lookups)],
-    queryFn: () => call<KnownShape>('POST', '/rehearse/known', lookups),
-    enabled: lookups !== null,
+    queryKey: ['records', 'known', sought?.text],
+    queryFn: () => call<KnownShape>('POST', '/rehearse/known', sought?.lookups),
+    enabled: sought !== null && submission !== null,
     placeholderData: keepPreviousData,
     retry: false,
   });
   const found = known.isPlaceholderData ? undefined : known.data;
-  const worker = useWorker();
-  const [answer, setAnswer] = useState<FromWorker | null>(null);
   const turn = useRef(0);
 
-  useEffect(() => worker.listen(setAnswer), [worker]);
+  useEffect(() => worker.listen((heard) => ('lookups' in heard ? setSought(heard) : setAnswer(heard))), [worker]);
   useEffect(() => {
-    if (submission && found) worker.send({ ground: { submission, known: found, surroundings } });
-  }, [worker, submission, found, surroundings]);
+    if (!submission) return;
+    worker.send({ ground: { submission, surroundings } });
+  }, [worker, submission, surroundings]);
   useEffect(() => {
-    if (!submission || !found) return;
+    if (!submission) return;
     turn.current += 1;
     worker.send({ definition, turn: turn.current });
-  }, [worker, definition, submission, found, surroundings]);
+  }, [worker, definition, submission, surroundings]);
+  useEffect(() => {
+    if (found && sought) worker.send({ known: found, text: sought.text });
+  }, [worker, found, sought]);
 
   const names = found?.names;
   const plan: RehearsedPlan | undefined = answer && 'plan' in answer ? answer.plan : undefined;
@@ -67,6 +58,8 @@ export function useRehearsedPlan(
     planning: submission !== null && (known.isFetching || answer?.turn !== turn.current),
   };
 }
+
+type Sought = Extract<FromWorker, { lookups: unknown }>;
 
 interface RehearsalWorker {
   send: (message: ToWorker) => void;
