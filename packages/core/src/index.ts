@@ -90,6 +90,7 @@ export * from './sheet/read-vcards';
 export * from './source/visit';
 export * from './source/source';
 export * from './assignment/choose-owner';
+export * from './libraries/library';
 export * from './form/definition';
 export * from './form/form-shape';
 export * from './form/form-words';

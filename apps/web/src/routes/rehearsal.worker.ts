@@ -1,4 +1,5 @@
 import {
+  error,
   KnownRecords,
   lookupsFor,
   lookupsText,
@@ -6,6 +7,7 @@ import {
   readRoute,
   rehearse,
   uniqueFieldsOf,
+  withLibraries,
   type RouteDefinition,
 } from '@haycart/core';
 import type { FromWorker, RehearsalGround, ToWorker } from './rehearsal-messages';
@@ -19,8 +21,20 @@ self.addEventListener('message', ({ data }: MessageEvent<ToWorker>) => {
   if ('ground' in data) ground = data.ground;
   else if ('known' in data) known = data;
   else latest = data;
-  if (ground && latest && !('ground' in data)) self.postMessage(answerTo(latest, ground));
+  if (ground && latest && !('ground' in data)) void answer(latest, ground);
 });
+
+/** Answers, unless something else was asked while a library was on its way. */
+async function answer(asked: NonNullable<typeof latest>, on: RehearsalGround): Promise<void> {
+  const answered = await withLibraries(() => answerTo(asked, on)).catch(() => notLoaded(asked.turn));
+  if (asked === latest && on === ground) self.postMessage(answered);
+}
+
+function notLoaded(turn: number): FromWorker {
+  const text =
+    'A part of the page that this route needs could not be loaded. Check that you are connected, and change something.';
+  return { turn, problems: [error('not-loaded', text)] };
+}
 
 function answerTo(
   { definition, turn }: { definition: RouteDefinition; turn: number },

