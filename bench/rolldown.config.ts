@@ -17,7 +17,7 @@ export default defineConfig({
   },
   platform: 'node',
   external: (id: string) =>
-    /^[^./]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/'),
+    /^[^./#]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/'),
   tsconfig: 'apps/server/tsconfig.json',
   output: { dir: 'bench/dist', format: 'esm', chunkFileNames: 'chunks/[name].js' },
 });

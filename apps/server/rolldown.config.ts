@@ -3,9 +3,9 @@ import { createRequire } from 'node:module';
 import { defineConfig } from 'rolldown';
 
 const require = createRequire(import.meta.url);
-/** Packages stay outside the bundle; our own and what the compiler adds go in. */
+/** Packages stay outside the bundle; our own, also as `#name`, and what the compiler adds go in. */
 const external = (id: string) =>
-  /^[^./]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/');
+  /^[^./#]/.test(id) && !id.startsWith('@haycart/') && !id.startsWith('@oxc-project/') && !id.startsWith('/');
 
 const FONTS = {
   figtree: require.resolve('@fontsource-variable/figtree/files/figtree-latin-wght-normal.woff2'),

@@ -37,7 +37,7 @@ export function RouteSheet() {
   useEffect(() => {
     if (route.data && useDraft.getState().id !== route.data.id) open(route.data.id, route.data.draft, route.data);
   }, [route.data, open]);
-  useOthersChanges(id, ready);
+  useOthersChanges(id, ready ? route.data : undefined);
   useEffect(
     () => () => {
       void useDraft.getState().save();
@@ -51,12 +51,18 @@ export function RouteSheet() {
 }
 
 /** Shows what another person saves of the draft as they save it, unless something of one’s own is not saved yet. */
-function useOthersChanges(id: string, ready: boolean): void {
+function useOthersChanges(id: string, opened: RouteShape | undefined): void {
   const me = useQuery(sessionQuery).data?.person.name;
-  const latest = useQuery({ ...latestRouteQuery(id), enabled: ready }).data;
+  // What was opened is the latest until a change is told of.
+  const latest = useQuery({
+    ...latestRouteQuery(id),
+    enabled: opened !== undefined,
+    initialData: opened,
+    staleTime: Infinity,
+  }).data;
   useEffect(() => {
-    const { id: opened, saved, takeOver } = useDraft.getState();
-    if (!latest || opened !== latest.id || !saved || latest.revision <= saved.revision) return;
+    const { id: shown, saved, takeOver } = useDraft.getState();
+    if (!latest || shown !== latest.id || !saved || latest.revision <= saved.revision) return;
     if (takeOver(latest.draft, latest) && latest.draftSavedBy !== me)
       toast(`${latest.draftSavedBy ?? 'Somebody else'} changed this draft. It is shown as it is now.`);
   }, [latest, me]);
