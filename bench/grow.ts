@@ -2,6 +2,7 @@ import type { ChildProcess } from 'node:child_process';
 import type { RouteDefinition } from '@haycart/core';
 import pg from 'pg';
 import { multiply } from './grow/multiply';
+import { recount } from './grow/recount';
 import { spread } from './grow/spread';
 import { route } from './enquiries';
 import { freshDatabase, median, prepare, report, startServer, type Prepared } from './support';
@@ -45,6 +46,12 @@ const calls = (key: (intake: number) => string): { name: string; path: string; m
   { name: 'find anything', path: 'search?q=last777', most: 150 },
 ];
 
+/** Files of everything: when they begin. What a whole one takes grows with what there is. */
+const FILES = [
+  { name: 'all submissions as CSV, first byte', path: 'submissions/export?format=csv', most: 2_000 },
+  { name: 'all contacts as XLSX, first byte', path: 'contacts/export?format=xlsx', most: 2_000 },
+];
+
 const databaseUrl = await freshDatabase('bench_grow');
 const prepared = await prepare(databaseUrl);
 const { services, workspaceId } = prepared;
@@ -66,10 +73,12 @@ await fill(prepared);
 await client.query('analyze');
 await routed();
 await spread(client);
+await recount(client);
 const figures: Record<string, number> = {};
 const slow: string[] = [];
 const first = await measured(FIRST);
 await multiply(client, TIMES);
+await recount(client);
 const second = await measured(FIRST * TIMES);
 await services.close();
 await client.end();
@@ -95,10 +104,27 @@ async function measured(submissions: number): Promise<Map<string, number>> {
       figures[`${submissions.toLocaleString('en-GB')}: ${name}, ms`] = ms;
       if (ms > most) slow.push(`${name} ${ms.toFixed(0)} of ${most} ms at ${submissions.toLocaleString('en-GB')}`);
     }
+    for (const { name, path, most } of FILES) {
+      const ms = await firstByte(path);
+      figures[`${submissions.toLocaleString('en-GB')}: ${name}, ms`] = ms;
+      if (ms > most) slow.push(`${name} ${ms.toFixed(0)} of ${most} ms at ${submissions.toLocaleString('en-GB')}`);
+    }
   } finally {
     await ended(server);
   }
   return found;
+}
+
+async function firstByte(path: string): Promise<number> {
+  const start = performance.now();
+  const response = await fetch(`http://127.0.0.1:${PORT}/api/v1/${path}`, {
+    headers: { authorization: `Bearer ${token}` },
+  });
+  const reader = response.body!.getReader();
+  await reader.read();
+  const ms = performance.now() - start;
+  await reader.cancel();
+  return ms;
 }
 
 async function timed(path: string): Promise<number> {

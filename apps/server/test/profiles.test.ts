@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import type { ProblemBody, ProfileShape, RouteShape } from '@haycart/api';
+import type { Page, ProblemBody, ProfileShape, RouteShape, SubmissionShape } from '@haycart/api';
 import pg from 'pg';
 import { asOwner, eachInWorkspace, routeFrom, type TestServer, type TestWorkspace } from './support/test-server';
 
@@ -87,4 +87,26 @@ test('2,000 fields are taken in, and a profile of them is told', async () => {
   await workspace.submit(Object.fromEntries(Array.from({ length: 2_100 }, (_, n) => [`k${n}`, n])));
   const { fields, beyond } = await profile();
   expect([fields.length, beyond]).toEqual([2_000, 100]);
+});
+
+test('who sent something is told by what people call its fields, and by what a route takes them for', async () => {
+  const who = async () => {
+    const { items } = await workspace.get<Page<SubmissionShape>>('/submissions?limit=1');
+    return [items[0]!.who, items[0]!.email];
+  };
+  await workspace.submit({ name: 'Spring survey', f7: 'Ada Weir', f8: 'ada@weir.example' });
+  expect(await who()).toEqual(['Spring survey', 'ada@weir.example']);
+  await workspace.call('PUT', `/intakes/${workspace.endpoint}/profile/names`, { names: { f7: 'Your full name' } });
+  expect(await who()).toEqual(['Ada Weir', 'ada@weir.example']);
+  await workspace.call('PUT', `/intakes/${workspace.endpoint}/profile/names`, { names: { f7: null } });
+  const route = routeFrom(workspace.endpoint);
+  const person = route.writes.find(({ record }) => record === 'contact')!;
+  person.fills = person.fills
+    .filter(({ field: key }) => !key.endsWith('name'))
+    .concat({ field: 'last_name', value: { parts: [{ answer: 'F7' }] } });
+  await workspace.publish(route);
+  expect(await who()).toEqual(['Ada Weir', 'ada@weir.example']);
+  await workspace.submit({ name: 'Autumn survey', f7: 'Ida Weir', f8: 'ida@weir.example' });
+  const found = await workspace.get<Page<SubmissionShape>>('/submissions?sort=-who');
+  expect(found.items.map((one) => one.who)).toEqual(['Ida Weir', 'Ada Weir']);
 });

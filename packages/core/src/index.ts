@@ -148,6 +148,7 @@ export * from './route/describe';
 export * from './route/route-conditions';
 export * from './route/changes';
 export * from './route/what-it-does';
+export * from './route/sender-names';
 export * from './route/compare-plans';
 export * from './route/merge-drafts';
 export * from './route/outlines';

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { LIMITS, type FormDefinition } from '@haycart/core';
 import type { IntakeLine, IntakeShape } from '@haycart/api';
-import { asc, eq, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, sql, type SQL } from 'drizzle-orm';
 import { SecretBox } from '../platform/auth/secret-box';
 import { newId } from '../platform/new-id';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -130,6 +130,14 @@ export class IntakesService {
   async saveDraft(tx: WorkspaceTx, { intake: { id }, revision }: HeldDraft, draft: FormDefinition): Promise<number> {
     await this.#set(tx, id, { draft, draftRevision: revision + 1 });
     return revision + 1;
+  }
+
+  /** Keeps what its routes take the answers of an intake for. */
+  async callAnswers(tx: WorkspaceTx, key: string, called: Record<string, string>): Promise<void> {
+    await tx.db
+      .update(intake)
+      .set({ called })
+      .where(and(eq(intake.workspaceId, tx.workspaceId), eq(intake.key, key)));
   }
 
   /** Makes a version of a form the one that visitors see, or that shares them with an earlier one. */

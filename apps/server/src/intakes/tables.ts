@@ -1,6 +1,17 @@
 import type { FormDefinition } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { boolean, check, foreignKey, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  check,
+  foreignKey,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
 
 /** Two versions of a form that share its visitors: the published one, and this earlier one. */
@@ -44,6 +55,8 @@ export const intake = pgTable(
     draft: jsonb('draft').$type<FormDefinition>(),
     /** Counts the changes of the draft, so that two editors do not overwrite each other unseen. */
     draftRevision: integer('draft_revision').notNull().default(0),
+    /** What its routes take answers for that tell who sent them, by key. */
+    called: jsonb('called').$type<Record<string, string>>().notNull().default({}),
     /** The form that it is a copy of. */
     copiedFrom: uuid('copied_from'),
     /** When set, posts must be signed with it (Standard Webhooks). */

@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
   checkRoute,
+  senderNames,
   describeRoute,
   notBuiltYet,
   readRoute,
@@ -146,8 +147,18 @@ export class RoutesService {
       .values({ workspaceId: tx.workspaceId, routeId: id, version, definition: draft, note, publishedBy: by });
     await tx.db.update(route).set({ version, state: 'live' }).where(eq(route.id, id));
     if (row.state === 'paused') await routeWhatWaits(tx, this.queue, id);
+    await this.#callAnswers(tx, [...draft.from, ...(row.published?.from ?? [])]);
     await this.events.tell(tx, 'routes', 'submissions');
     return { version };
+  }
+
+  /** Lets intakes know what their routes take answers for. */
+  async #callAnswers(tx: WorkspaceTx, intakes: readonly string[]): Promise<void> {
+    const running = (await this.definitions(tx)).flatMap(({ published }) => published ?? []);
+    for (const key of new Set(intakes)) {
+      const names = running.filter(({ from }) => from.includes(key)).map(senderNames);
+      await this.intakes.callAnswers(tx, key, Object.assign({}, ...names) as Record<string, string>);
+    }
   }
 
   /** The versions of a route, latest first. */
@@ -227,6 +238,7 @@ export class RoutesService {
         .insert(routeVersion)
         .values({ workspaceId: tx.workspaceId, routeId: id, version, definition: published, note, publishedBy: by });
       await tx.db.update(route).set({ version }).where(mine);
+      await this.#callAnswers(tx, published.from);
     }
     await this.events.tell(tx, 'routes');
     return version;

@@ -22,6 +22,8 @@ interface Row {
   id: string;
   intake_key: string;
   intake_name: string;
+  called: Record<string, string>;
+  names: Record<string, string> | null;
   received_at: Date;
   at: string;
   format: BodyFormat;
@@ -35,11 +37,12 @@ interface Row {
   found: number;
 }
 
-const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, s.received_at, s.format, s.body, s.visit, s.state, s.suspicion, s.tries,
+const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, i.called, p.names, s.received_at, s.format, s.body, s.visit, s.state, s.suspicion, s.tries,
   (select jsonb_agg(jsonb_build_object('id', r.id, 'route', jsonb_build_object('id', t.id, 'name', t.name), 'outcome', r.outcome, 'summary', r.summary) order by t.created_at)
    from run r join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
    where r.workspace_id = s.workspace_id and r.submission_id = s.id) as runs`;
-const FROM = 'from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id';
+const FROM = `from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
+  left join intake_profile p on p.workspace_id = s.workspace_id and p.intake_id = s.intake_id`;
 /** A total beyond this is not counted for a page. */
 const COUNTED = 10_000;
 /** How many submissions one act may be about. */
@@ -211,7 +214,7 @@ export class SubmissionsService {
 
 function shape(row: Row): SubmissionShape {
   const read = readPayload(row.format, row.body);
-  const sender = read.ok ? whoSent(read.payload) : { who: '', email: '' };
+  const sender = read.ok ? whoSent(read.payload, { ...row.called, ...row.names }) : { who: '', email: '' };
   return {
     id: row.id,
     intake: { key: row.intake_key, name: row.intake_name },

@@ -177,4 +177,18 @@ describe('who sent a payload', () => {
   ])('%j', (from, who, email) => {
     expect(whoSent(from)).toEqual({ who, email });
   });
+
+  test('goes by what fields are known to be before what they are called', () => {
+    const from = {
+      name: 'Spring survey',
+      f7: 'Ada Weir',
+      f8: 'ada@weir.example',
+      email: 'desk@shop.example',
+      F9: 'Weir',
+    };
+    expect(whoSent(from)).toEqual({ who: 'Spring survey', email: 'desk@shop.example' });
+    expect(whoSent(from, { f7: 'Full name', F8: 'E-mail' })).toEqual({ who: 'Ada Weir', email: 'ada@weir.example' });
+    expect(whoSent(from, { f7: 'First name', f9: 'What is your family name?' }).who).toBe('Ada Weir Weir');
+    expect(whoSent(from, { constructor: 'x', toString: 'Full name' }).who).toBe('Spring survey');
+  });
 });

@@ -5,7 +5,7 @@ import { answerText } from '../mapping/value';
 import { remembered } from '../remembered';
 import { shorten } from '../text';
 import { payloadFields } from './fields';
-import { parseKey } from './key';
+import { foldKey, parseKey } from './key';
 import { valueKind } from './value-kind';
 
 const COMPANY = SYNONYMS['company name']!;
@@ -27,11 +27,24 @@ interface Called {
 /**
  * Who a payload seems to come from, for showing in lists: by what its fields are called and ask for, and by what looks
  * like an address; `''` where nothing tells. Routes never use this.
+ *
+ * @param names What some fields are known to be, by their keys: as people named them, or as a route takes them. They go first.
  */
-export function whoSent(payload: JsonObject): { who: string; email: string } {
-  const told = payloadFields(payload)
+export function whoSent(
+  payload: JsonObject,
+  names: Readonly<Record<string, string>> = {},
+): { who: string; email: string } {
+  const known = new Map(Object.entries(names).map(([key, name]) => [foldKey(key), name]));
+  const fields = payloadFields(payload)
     .slice(0, MOST)
-    .map(({ key, label = '', value }) => ({ text: answerText(value).trim(), value, ...called(`${key}\n${label}`) }))
+    .map((field) => ({ ...field, known: known.size ? known.get(foldKey(field.key)) : undefined }));
+  const told = [...fields.filter((field) => field.known), ...fields.filter((field) => !field.known)]
+    .map(({ key, label = '', value, known: name }) => ({
+      text: answerText(value).trim(),
+      value,
+      isKnown: name !== undefined,
+      ...called(name ? `\n${name}` : `${key}\n${label}`),
+    }))
     .filter(({ text }) => text !== '');
   const first = (wanted: ReadonlySet<string>, among = told) =>
     (
@@ -43,7 +56,10 @@ export function whoSent(payload: JsonObject): { who: string; email: string } {
   const email = first(EMAIL, addresses) ?? addresses[0]?.text ?? '';
   const given = first(NAME_WORDS.first, people);
   const family = first(NAME_WORDS.last, people);
-  const whole = first(WHOLE, people);
+  // A part of a name that is known goes before a whole one that only seems to be one.
+  const sure = people.filter(({ isKnown }) => isKnown);
+  const hasPart = first(NAME_WORDS.first, sure) !== undefined || first(NAME_WORDS.last, sure) !== undefined;
+  const whole = first(WHOLE, hasPart ? sure : people);
   const parts = given !== undefined && family !== undefined ? `${given} ${family}` : (whole ?? given ?? family ?? '');
   return { who: shorten(parts, 120), email: shorten(email, 120) };
 }

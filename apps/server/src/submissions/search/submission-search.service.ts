@@ -8,6 +8,8 @@ interface Arrived {
   id: string;
   format: BodyFormat;
   body: Buffer;
+  called: Record<string, string>;
+  names: Record<string, string> | null;
 }
 
 /** Read at once, of at most so many bytes: bodies may be large. */
@@ -52,9 +54,11 @@ export class SubmissionSearch implements OnModuleInit {
   async read(tx: WorkspaceTx): Promise<boolean> {
     const arrived = await tx.statement<Arrived>(
       'search_unread',
-      `with unread as (select s.id, s.format, s.body ${UNREAD} order by s.id limit $3),
+      `with unread as (select s.id, s.intake_id, s.format, s.body ${UNREAD} order by s.id limit $3),
        sized as (select *, sum(octet_length(body)) over (order by id) - octet_length(body) as before from unread)
-       select id, format, body from sized where before < $4`,
+       select z.id, z.format, z.body, i.called, p.names from sized z
+       join intake i on i.workspace_id = $1 and i.id = z.intake_id
+       left join intake_profile p on p.workspace_id = $1 and p.intake_id = z.intake_id where before < $4`,
       [tx.workspaceId, await firstUnread(tx), BATCH, BYTES],
     );
     if (!arrived.length) {
@@ -109,9 +113,9 @@ export function searchQuery(typed: string): string | null {
 
 const quoted = (word: string) => `'${word.replace(/['\\]/g, '$&$&')}'`;
 
-function searchRow({ id, format, body }: Arrived) {
+function searchRow({ id, format, body, called, names }: Arrived) {
   const read = readPayload(format, body);
   const payload = read.ok ? read.payload : null;
-  const { who, email } = payload ? whoSent(payload) : { who: '', email: '' };
+  const { who, email } = payload ? whoSent(payload, { ...called, ...names }) : { who: '', email: '' };
   return { id, who: who.toLowerCase(), email: email.toLowerCase(), words: submissionWords(id, payload) };
 }

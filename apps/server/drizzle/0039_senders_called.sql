@@ -1,0 +1,1 @@
+ALTER TABLE "intake" ADD COLUMN "called" jsonb DEFAULT '{}'::jsonb NOT NULL;
