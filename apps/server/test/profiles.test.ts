@@ -89,7 +89,7 @@ test('2,000 fields are taken in, and a profile of them is told', async () => {
   expect([fields.length, beyond]).toEqual([2_000, 100]);
 });
 
-test('who sent something is told by what people call its fields, and by what a route takes them for', async () => {
+test('a submission says who sent it by what people call its fields, and by what a route takes them for', async () => {
   const who = async () => {
     const { items } = await workspace.get<Page<SubmissionShape>>('/submissions?limit=1');
     return [items[0]!.who, items[0]!.email];
