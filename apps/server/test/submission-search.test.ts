@@ -3,7 +3,8 @@ import type { Page, SearchHit, SubmissionShape } from '@haycart/api';
 import { LIMITS, type JsonObject } from '@haycart/core';
 import type { AfterChange } from '../src/platform/jobs/after-changes';
 import { SubmissionSearch } from '../src/submissions/search/submission-search.service';
-import { eachInWorkspace, routeFrom, type TestServer, TestWorkspace, until } from './support/test-server';
+import pg from 'pg';
+import { asOwner, eachInWorkspace, routeFrom, type TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -73,6 +74,26 @@ test('a search goes with every filter, is counted, and another workspace’s is 
   expect(await workspace.get(`/submission-outcomes?q=glass`)).toEqual({ written: 2 });
   const other = await TestWorkspace.make(server);
   expect((await other.get<Page<SubmissionShape>>('/submissions?q=glass')).items).toEqual([]);
+});
+
+test('what was read is not looked through again, and what comes late is not missed', async () => {
+  await workspace.submit({ name: 'Old' });
+  const owner = new pg.Client({ connectionString: asOwner(server.databaseUrl) });
+  await owner.connect();
+  const long = '01900000-0000-7000-8000-00000000000a';
+  await owner.query('update submission set id = $1 where workspace_id = $2', [long, workspace.id]);
+  const read = () => server.database.inWorkspace(workspace.id, (tx) => server.app.get(SubmissionSearch).read(tx));
+  const from = async () => (await workspace.query<{ until: string }>('select until from submission_reading'))[0]!.until;
+  await read();
+  expect(await from()).toBe(long);
+  await workspace.submit({ name: 'New' });
+  await read();
+  const now = await from();
+  expect(now > long).toBe(true);
+  const [latest] = await workspace.query<{ id: string }>('select id from submission order by id desc limit 1');
+  expect(now < latest!.id).toBe(true);
+  expect((await found('new')).concat(await found('old'))).toEqual(['New', 'Old']);
+  await owner.end();
 });
 
 test('a list is sorted by who sent, either way, and read on in that order', async () => {

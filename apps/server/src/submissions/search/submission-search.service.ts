@@ -58,7 +58,7 @@ export class SubmissionSearch implements OnModuleInit {
        sized as (select *, sum(octet_length(body)) over (order by id) - octet_length(body) as before from unread)
        select z.id, z.format, z.body, i.called, p.names from sized z
        join intake i on i.workspace_id = $1 and i.id = z.intake_id
-       left join intake_profile p on p.workspace_id = $1 and p.intake_id = z.intake_id where before < $4`,
+       left join intake_profile p on p.workspace_id = $1 and p.intake_id = z.intake_id where before < $4 order by z.id`,
       [tx.workspaceId, await firstUnread(tx), BATCH, BYTES],
     );
     if (!arrived.length) {
@@ -83,6 +83,7 @@ export class SubmissionSearch implements OnModuleInit {
         made.map(({ words }) => JSON.stringify(words)),
       ],
     );
+    await keepReadUntil(tx, made.at(-1)!.id);
     return true;
   }
 }

@@ -18,14 +18,18 @@ export async function firstUnread(tx: WorkspaceTx): Promise<string> {
   return row?.until ?? BEGINNING;
 }
 
-/** Keeps that all is read but for what may still be on its way, when nothing unread was found. */
-export async function keepReadUntil(tx: WorkspaceTx): Promise<void> {
+/**
+ * Keeps that all is read but for what may still be on its way: up to an id, the last of those that were unread, or to the
+ * end when nothing unread was found. So what was read is not looked through again with each batch of a long beginning.
+ */
+export async function keepReadUntil(tx: WorkspaceTx, upTo?: string): Promise<void> {
   const [row] = await tx.statement<{ now: Date }>('read_now', 'select now()', []);
+  const settled = firstIdAt(row!.now.getTime() - SETTLED_MS);
   await tx.statement(
     'keep_read_until',
     `insert into submission_reading as r (workspace_id, until) values ($1, $2)
      on conflict (workspace_id) do update set until = excluded.until where r.until < excluded.until`,
-    [tx.workspaceId, firstIdAt(row!.now.getTime() - SETTLED_MS)],
+    [tx.workspaceId, upTo !== undefined && upTo < settled ? upTo : settled],
   );
 }
 
