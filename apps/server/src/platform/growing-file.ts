@@ -38,7 +38,7 @@ export class GrowingFile {
       for await (const chunk of source as AsyncIterable<string | Buffer>) {
         if (this.#left) return;
         const bytes = Buffer.from(chunk as Buffer);
-        await this.handle.write(bytes, 0, bytes.length, this.#size);
+        await this.handle.appendFile(bytes);
         this.#size += bytes.length;
         this.#grown.emit('grown');
       }
