@@ -1,5 +1,6 @@
 import type { ChildProcess } from 'node:child_process';
 import type { RouteDefinition } from '@haycart/core';
+import { foldCounts } from '../apps/server/src/platform/database/fold-counts';
 import pg from 'pg';
 import { multiply } from './grow/multiply';
 import { recount } from './grow/recount';
@@ -91,6 +92,8 @@ if (slow.length) console.log(`Slower than they may be: ${slow.join('; ')}.`);
 /** Asks for each call on the database as it is, and keeps what it took. */
 async function measured(submissions: number): Promise<Map<string, number>> {
   while (await services.database.inWorkspace(workspaceId, (tx) => services.search.read(tx))) continue;
+  // A job does this a moment after things arrive.
+  await services.database.inWorkspace(workspaceId, (tx) => foldCounts(tx, 'arrival_count', ['intake_id'], 'arrivals'));
   await client.query('vacuum analyze');
   const server = await startServer(databaseUrl, 'web', PORT);
   const found = new Map<string, number>();

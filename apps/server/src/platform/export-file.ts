@@ -46,7 +46,7 @@ export function exportTexts<Row>(portions: AsyncIterable<readonly Row[]>, textOf
 }
 
 /** A file so small is sent with its length, and a failure of its writing with a problem. */
-const WHOLE = 256 * 1_024;
+const WHOLE = 64 * 1_024;
 
 /**
  * Sends a file to be kept under a name, while it is written aside: neither does a slow reader keep a transaction open, nor
