@@ -99,6 +99,27 @@ test('a failed run says why, shows what was sent, and leads to the route with th
   await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText('The run would fail');
 });
 
+test('what a run wrote is taken back and run again, with both accounts to read', async ({ page }) => {
+  await page.goto('/submissions?intake=survey&outcome=written');
+  await page.getByRole('table').getByRole('row').nth(1).click();
+  const panel = page.getByRole('complementary', { name: 'The submission' });
+  await panel.getByRole('button', { name: 'Take back…' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Take back 1 run' }).click();
+  await expect(panel.getByText(/took it back/)).toBeVisible();
+  await panel.getByRole('button', { name: 'Run again' }).click();
+  await expect(panel.getByRole('button', { name: 'Take back…' })).toBeVisible();
+  const earlier = panel.getByRole('button', { name: /^taken back/ });
+  await earlier.click();
+  await expect(earlier).toHaveAttribute('aria-expanded', 'true');
+  await expect(
+    panel
+      .getByRole('list')
+      .last()
+      .getByText(/took it|arrived|Recognised|Made/i)
+      .first(),
+  ).toBeVisible();
+});
+
 test('a long list is read on as one scrolls', async ({ page }) => {
   await page.goto('/records/contacts');
   const table = page.getByRole('table', { name: 'Contacts' });

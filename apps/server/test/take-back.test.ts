@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type {
+  HistoryEntry,
   HomeShape,
   Page,
   ProblemBody,
@@ -138,4 +139,70 @@ test('two who take back the same do it once', async () => {
   const answers = await Promise.all([takeBack(choice), takeBack(choice), takeBack(choice)]);
   expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409]);
   expect(await counts()).toEqual([0, 0, 0]);
+});
+
+const settledAgain = (id: string, before: string) =>
+  until(
+    () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
+    ({ state, runs }) => state !== 'waiting' && runs[0]!.id !== before,
+  );
+
+test('what was taken back runs again, keeps its first account, and cannot be given back twice', async () => {
+  const submission = await enquire(3);
+  const first = runOf(submission);
+  const { body } = await takeBack({ runs: [first] });
+  expect((await person('POST', `/runs/${first}/run-again`)).status).toBe(202);
+  const second = runOf(await settledAgain(submission.id, first));
+  const run = await workspace.get<RunShape>(`/runs/${second}`);
+  expect(run).toMatchObject({
+    outcome: 'written',
+    takenBack: null,
+    earlier: [{ id: first, outcome: 'taken-back', version: 1, summary: expect.any(String) }],
+  });
+  expect(await counts()).toEqual([1, 1, 1]);
+  const before = await workspace.get<RunShape>(`/runs/${first}`);
+  expect(before).toMatchObject({ outcome: 'taken-back', reason: null, takenBack: { edit: body.edit }, earlier: [] });
+  expect(before.account.map(({ step }) => step)).toContain('created');
+
+  const refused = await person<ProblemBody>('POST', `/edits/${body.edit}/take-back`);
+  expect(refused).toMatchObject({ status: 409, body: { detail: expect.stringContaining('ran again') } });
+  expect(await counts()).toEqual([1, 1, 1]);
+  for (const id of [first, second]) expect((await person('POST', `/runs/${id}/run-again`)).status).toBe(409);
+  expect((await person('POST', `/runs/${route}/run-again`)).status).toBe(404);
+  await takeBack({ runs: [second] });
+  expect(await counts()).toEqual([0, 0, 0]);
+});
+
+test('a visit counts once when its submission ran twice, and the history names both runs', async () => {
+  const [, second] = [await enquire(3), await enquire(7)];
+  const first = runOf(second);
+  await takeBack({ runs: [first] });
+  await person('POST', `/runs/${first}/run-again`);
+  const again = runOf(await settledAgain(second.id, first));
+  const [deal] = await all('deals');
+  expect(deal!.values.bays).toBe(7);
+  expect(await workspace.get<TouchShape[]>(`/deals/${deal!.id}/touches`)).toHaveLength(2);
+  const history = await workspace.get<HistoryEntry[]>(`/deals/${deal!.id}/history`);
+  const byRun = history.filter(({ cause }) => cause.kind === 'run');
+  expect(byRun.map(({ cause }) => cause.id)).toEqual(expect.arrayContaining([first, again]));
+  expect(new Set(byRun.map(({ cause }) => cause.label))).toEqual(new Set(['Enquiries']));
+  expect(byRun.every(({ cause }) => cause.submission)).toBe(true);
+});
+
+test('what waited and runs again keeps why it waited', async () => {
+  await person('POST', `/routes/${route}/pause`);
+  const held = await enquire(3);
+  expect(held.runs[0]).toMatchObject({ outcome: 'held' });
+  await person('POST', `/routes/${route}/resume`, { waiting: 'route' });
+  const now = await settledAgain(held.id, runOf(held));
+  const { earlier } = await workspace.get<RunShape>(`/runs/${runOf(now)}`);
+  expect(earlier).toEqual([
+    {
+      id: runOf(held),
+      version: 1,
+      outcome: 'held',
+      summary: held.runs[0]!.summary,
+      finishedAt: expect.any(String),
+    },
+  ]);
 });

@@ -55,6 +55,17 @@ export interface RunShape extends RunLine {
   account: AccountStep[];
   /** By what act it was taken back, which can be taken back itself; null where it was not, or with its whole file. */
   takenBack: { edit: string; by: string; at: string } | null;
+  /** What became of the same submission through the same route before, the latest first. */
+  earlier: EarlierRun[];
+}
+
+/** A run that another one came after. */
+export interface EarlierRun {
+  id: string;
+  version: number;
+  outcome: RunOutcome;
+  summary: string;
+  finishedAt: string;
 }
 
 /** What taking back runs does. */

@@ -5,6 +5,8 @@ export interface CausedDiff {
   diff: RecordsDiff;
   /** ISO 8601: the arrival of the submission, or the time of a person's change. */
   at: string;
+  /** Since when its values count, where that is not `at`: what is given back is as old as what it takes the place of. */
+  countsFrom?: string | undefined;
   /** Whether a person typed the values. */
   typed?: boolean;
   cause: { kind: 'run' | 'person' | 'merge' | 'take-back'; id: string };

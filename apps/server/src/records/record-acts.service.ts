@@ -34,6 +34,8 @@ export interface Act {
   text: string;
   /** Now, when it is not given. */
   at?: string | undefined;
+  /** Since when its values count against those of submissions; the time of the act, when it is not given. */
+  countsFrom?: string | undefined;
   /** Whether the values were typed by the person, rather than follow from something else. */
   typed?: boolean;
 }
@@ -41,6 +43,7 @@ export interface Act {
 /** The acts of people on records: each is one diff with one cause, is listed, and can be taken back. */
 @Injectable()
 export class RecordActs {
+  readonly #guards: ((tx: WorkspaceTx, edit: string) => Promise<void>)[] = [];
   readonly #listeners: ((tx: WorkspaceTx, edit: string) => Promise<void>)[] = [];
 
   constructor(
@@ -51,6 +54,11 @@ export class RecordActs {
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(Events) private readonly events: Events,
   ) {}
+
+  /** Has something else looked at before an act is taken back. It throws a ProblemError where that cannot be. */
+  beforeTakenBack(guard: (tx: WorkspaceTx, edit: string) => Promise<void>): void {
+    this.#guards.push(guard);
+  }
 
   /** Has something else done, in the same transaction, when an act is taken back. */
   whenTakenBack(listener: (tx: WorkspaceTx, edit: string) => Promise<void>): void {
@@ -79,11 +87,12 @@ export class RecordActs {
   ): Promise<DoneEdit[]> {
     const now = new Date().toISOString();
     const name = await this.people.nameOf(tx, by);
-    const edits = acts.map(({ diff, text, at = now, typed = false }) => ({
+    const edits = acts.map(({ diff, text, at = now, countsFrom, typed = false }) => ({
       id: isEmptyDiff(diff) ? null : newId(),
       diff,
       text,
       at,
+      countsFrom,
       typed,
     }));
     const done = edits.flatMap(({ id, ...act }) => (id === null ? [] : [{ id, ...act }]));
@@ -98,9 +107,10 @@ export class RecordActs {
           at: new Date(at),
         })),
       );
-      const caused = done.map(({ id, diff, at, typed }): CausedDiff => ({
+      const caused = done.map(({ id, diff, at, countsFrom, typed }): CausedDiff => ({
         diff,
         at,
+        countsFrom,
         typed,
         cause: { kind: 'person', id },
       }));
@@ -119,6 +129,7 @@ export class RecordActs {
     const [edit] = isId(editId) ? await tx.db.select().from(recordEdit).where(mine).for('update') : [];
     if (!edit) throw new ProblemError('not-found', 'There is no such change.');
     if (edit.takenBackAt) throw new ProblemError('conflict', 'This was taken back already.');
+    for (const guard of this.#guards) await guard(tx, editId);
     const rows = await tx.statement<{ diff: RecordsDiff }>(
       'diff_of',
       'select diff from record_change where workspace_id = $1 and cause_id = $2 order by id',
@@ -193,7 +204,7 @@ export class RecordActs {
   ): Promise<void> {
     const { fields } = await this.destinations.load(tx);
     const known = new KnownRecords(records, links, uniqueFieldsOf(fields));
-    for (const { diff, at, typed } of diffs) known.learn(diff, at, typed);
+    for (const { diff, at, countsFrom = at, typed } of diffs) known.learn(diff, countsFrom, typed);
     await refuseTakenKeys(tx, this.known, squashAll(diffs.map(({ diff }) => diff)), known);
     await this.writer.write(tx, diffs, known);
     await this.events.tell(tx, 'records', 'pipelines');

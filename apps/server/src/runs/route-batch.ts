@@ -203,6 +203,7 @@ function endedRun(
     plan: kept,
     unmapped: unmapped.length ? unmapped : null,
     startedAt,
+    again: queued.turns > 0,
   };
 }
 

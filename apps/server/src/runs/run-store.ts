@@ -17,27 +17,36 @@ export interface EndedRun {
   plan: Omit<Plan, 'diff'>;
   unmapped: UnmappedAnswer[] | null;
   startedAt: string;
+  /** Whether its submission was routed before, so that there may be an earlier run through the route. */
+  again: boolean;
 }
 
-/** Keeps runs; a run that was held or failed gives way when its submission is routed again. */
+/** The reason of a run that was taken back and that somebody wants to run again. */
+export const RUN_AGAIN = 'run-again';
+
+/** Keeps runs; one that wrote nothing that still stands gives way when its submission is routed again, and is kept as an earlier one. */
 @Injectable()
 export class RunStore {
   /**
    * The routes that have settled a submission already, as `submission route`. Held and failed runs are not settled, nor are
-   * those that were left out after a pause.
+   * those that were left out after a pause, or that were taken back and are wanted again.
    */
   async settled(tx: WorkspaceTx, submissionIds: readonly string[]): Promise<Set<string>> {
     if (!submissionIds.length) return new Set();
     const rows = await tx.statement<{ submission_id: string; route_id: string }>(
       'settled_runs',
-      `select submission_id, route_id from run where workspace_id = $1 and submission_id = any($2::uuid[]) and outcome not in ('held', 'failed') and reason_code is distinct from $3`,
-      [tx.workspaceId, submissionIds, LEFT_OUT],
+      `select submission_id, route_id from run where workspace_id = $1 and submission_id = any($2::uuid[]) and outcome not in ('held', 'failed') and (reason_code is null or reason_code <> all($3))`,
+      [tx.workspaceId, submissionIds, [LEFT_OUT, RUN_AGAIN]],
     );
     return new Set(rows.map((row) => `${row.submission_id} ${row.route_id}`));
   }
 
   async save(tx: WorkspaceTx, runs: readonly EndedRun[]): Promise<void> {
     if (!runs.length) return;
+    await this.#keepEarlier(
+      tx,
+      runs.filter(({ again }) => again),
+    );
     const column = <Key extends keyof EndedRun>(key: Key) => runs.map((run) => run[key]);
     const plans = packed(runs.map(({ plan }) => JSON.stringify(plan)));
     await tx.statement(
@@ -48,7 +57,7 @@ export class RunStore {
          r (id, submission_id, route_id, version, outcome, reason_code, summary, started_at, start, length, unmapped, pipeline, matches)
        on conflict (workspace_id, submission_id, route_id) do update set id = excluded.id, version = excluded.version, outcome = excluded.outcome,
          reason_code = excluded.reason_code, summary = excluded.summary, plan = excluded.plan, started_at = excluded.started_at, finished_at = excluded.finished_at, unmapped = excluded.unmapped,
-         pipeline = excluded.pipeline, matches = excluded.matches`,
+         pipeline = excluded.pipeline, matches = excluded.matches, taken_back_by = null`,
       [
         tx.workspaceId,
         column('id'),
@@ -66,6 +75,18 @@ export class RunStore {
         runs.map(({ plan }) => pipelineOf(plan)),
         runs.map(({ plan }) => matchesOf(plan).join(',')),
       ],
+    );
+  }
+
+  async #keepEarlier(tx: WorkspaceTx, runs: readonly EndedRun[]): Promise<void> {
+    if (!runs.length) return;
+    const columns =
+      'workspace_id, id, submission_id, route_id, version, outcome, summary, plan, started_at, finished_at, taken_back_by';
+    await tx.statement(
+      'keep_earlier_runs',
+      `insert into earlier_run (${columns}, reason_code)
+       select ${columns}, nullif(reason_code, '${RUN_AGAIN}') from run where workspace_id = $1 and (submission_id, route_id) in (select * from unnest($2::uuid[], $3::uuid[]))`,
+      [tx.workspaceId, runs.map(({ submissionId }) => submissionId), runs.map(({ routeId }) => routeId)],
     );
   }
 }

@@ -103,6 +103,13 @@ export class RunsController {
     return this.database.inWorkspace(workspaceId, (tx) => this.runs.one(tx, id));
   }
 
+  /** Has the submission of a run routed again through its route: of one that failed, waits, or was taken back. */
+  @Post('runs/:id/run-again')
+  @HttpCode(202)
+  runAgain(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<void> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.runs.runAgain(tx, id));
+  }
+
   /** What taking back runs would do; nothing is changed. */
   @Post('runs/take-back/rehearse')
   @HttpCode(200)

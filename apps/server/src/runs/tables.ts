@@ -73,6 +73,40 @@ export const run = pgTable(
 );
 
 /**
+ * Runs that gave way when their submission ran through the route again: failed, held, left out or taken back. With `run`
+ * they are `any_run`, by which a cause is told that is no longer the latest.
+ */
+export const earlierRun = pgTable(
+  'earlier_run',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    submissionId: uuid('submission_id').notNull(),
+    routeId: uuid('route_id').notNull(),
+    version: integer('version').notNull(),
+    outcome: text('outcome').$type<RunOutcome>().notNull(),
+    reasonCode: text('reason_code'),
+    summary: text('summary').notNull(),
+    plan: json('plan').$type<Omit<Plan, 'diff'>>(),
+    startedAt: time('started_at').notNull(),
+    finishedAt: time('finished_at').notNull(),
+    takenBackBy: uuid('taken_back_by'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
+    foreignKey({
+      columns: [t.workspaceId, t.routeId, t.version],
+      foreignColumns: [routeVersion.workspaceId, routeVersion.routeId, routeVersion.version],
+    }),
+    index('earlier_run_submission').on(t.workspaceId, t.submissionId, t.routeId),
+    index('earlier_run_taken_back')
+      .on(t.workspaceId, t.takenBackBy)
+      .where(sql`taken_back_by is not null`),
+  ],
+);
+
+/**
  * How many runs ended how: by the day (UTC) on which their submission arrived, its intake, and the route. Rows are added up:
  * each statement that ends or changes runs adds what it changed (triggers), and a job folds rows into one. So nobody waits
  * for anybody, and a sum over years reads few rows.

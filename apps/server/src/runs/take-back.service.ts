@@ -63,6 +63,7 @@ export class TakeBackService implements OnModuleInit {
   ) {}
 
   onModuleInit(): void {
+    this.acts.beforeTakenBack((tx, edit) => this.#refuseRanAgain(tx, edit));
     this.acts.whenTakenBack((tx, edit) => this.#writtenAgain(tx, edit));
   }
 
@@ -123,7 +124,9 @@ export class TakeBackService implements OnModuleInit {
     const told = { ...countsOf(plan.diff), left: plan.left.length };
     if (isEmptyDiff(plan.diff)) return { edit: null, runs: 0, ...told };
     const text = `Took back ${counted(runs.length, 'run')}`;
-    const { edit } = await this.acts.apply(tx, records, links, { diff: plan.diff, text }, by);
+    // What comes back was there before the first of them, so that running them again finds nothing later in the way.
+    const countsFrom = await this.#firstArrival(tx, runs);
+    const { edit } = await this.acts.apply(tx, records, links, { diff: plan.diff, text, countsFrom }, by);
     await tx.statement(
       'runs_taken_back',
       `update run set outcome = 'taken-back', taken_back_by = $3 where workspace_id = $1 and id = any($2::uuid[])`,
@@ -131,6 +134,20 @@ export class TakeBackService implements OnModuleInit {
     );
     await this.events.tell(tx, 'runs', 'submissions', 'records');
     return { edit, runs: runs.length, ...told };
+  }
+
+  /** @throws ProblemError 409 where a run that an act took back ran again since: what it wrote would stand twice. */
+  async #refuseRanAgain(tx: WorkspaceTx, edit: string): Promise<void> {
+    const ranAgain = await tx.statement(
+      'runs_ran_again',
+      'select 1 from earlier_run where workspace_id = $1 and taken_back_by = $2 limit 1',
+      [tx.workspaceId, edit],
+    );
+    if (ranAgain.length)
+      throw new ProblemError(
+        'conflict',
+        'What was taken back ran again since, so giving it back would write it twice. Take back the later run instead.',
+      );
   }
 
   /** A take back that was itself taken back: its runs stand as written again. */
@@ -141,6 +158,16 @@ export class TakeBackService implements OnModuleInit {
       [tx.workspaceId, edit],
     );
     if (rows.length) await this.events.tell(tx, 'runs', 'submissions');
+  }
+
+  async #firstArrival(tx: WorkspaceTx, runs: readonly string[]): Promise<string> {
+    const [row] = await tx.statement<{ at: Date }>(
+      'first_arrival',
+      `select min(s.received_at) as at from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+       where r.workspace_id = $1 and r.id = any($2::uuid[])`,
+      [tx.workspaceId, runs],
+    );
+    return row!.at.toISOString();
   }
 
   async #prepare(tx: WorkspaceTx, runs: readonly string[]): Promise<Prepared> {
@@ -220,7 +247,7 @@ export class TakeBackService implements OnModuleInit {
     const rows = await tx.statement<{ id: string }>(
       'used_records',
       `select record_id as id from record_change c where workspace_id = $1 and record_id = any($2::uuid[]) and cause_id <> all($3::uuid[])
-         and not exists (select 1 from run r where r.workspace_id = $1 and ((r.id = c.cause_id and r.outcome = 'taken-back') or r.taken_back_by = c.cause_id))
+         and not exists (select 1 from any_run r where r.workspace_id = $1 and ((r.id = c.cause_id and r.outcome = 'taken-back') or r.taken_back_by = c.cause_id))
          and not exists (select 1 from record_edit e where e.workspace_id = $1 and e.id = c.cause_id and e.taken_back_at is not null)
        union select record_id from note where workspace_id = $1 and record_id = any($2::uuid[])
        union select record_id from task where workspace_id = $1 and record_id = any($2::uuid[])

@@ -1,4 +1,4 @@
-import type { RunLine, SubmissionDetail } from '@haycart/api';
+import type { EarlierRun, RunLine, SubmissionDetail } from '@haycart/api';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { RotateCw, Undo2, X } from 'lucide-react';
 import { useState } from 'react';
@@ -121,7 +121,49 @@ function Account({ run: { id } }: { run: RunLine }) {
         receivedAt={run.data.receivedAt}
         isUndone={run.data.outcome === 'taken-back'}
       />
+      <Earlier runs={run.data.earlier} />
     </>
+  );
+}
+
+/** What became of it before through the same route; each opens in its place. */
+function Earlier({ runs }: { runs: readonly EarlierRun[] }) {
+  const [open, setOpen] = useState<string | null>(null);
+  const opened = useQuery({ ...runQuery(open ?? ''), enabled: open !== null }).data;
+  if (!runs.length) return null;
+  return (
+    <section className="mt-3 border-t border-line pt-3">
+      <h3 className="mb-1 text-[14px]">Earlier runs</h3>
+      <ul className="flex flex-col gap-1">
+        {runs.map(({ id, version, outcome, summary, finishedAt }) => (
+          <li key={id}>
+            <button
+              type="button"
+              aria-expanded={open === id}
+              onClick={() => setOpen(open === id ? null : id)}
+              className="flex w-full items-start gap-2 rounded px-1 py-0.5 text-left hover:bg-hair"
+            >
+              <span className="pt-[5px]">
+                <StateShape state={outcome} word />
+              </span>
+              <span className="min-w-0 flex-1">{summary}</span>
+              <span className="flex-none text-small text-muted">
+                version {version}, <Time at={finishedAt} />
+              </span>
+            </button>
+            {open === id && opened?.id === id && (
+              <div className="mt-2 pl-5">
+                <RunAccount
+                  account={opened.account}
+                  receivedAt={opened.receivedAt}
+                  isUndone={outcome === 'taken-back'}
+                />
+              </div>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -211,6 +253,11 @@ function Actions({ submission, run }: { submission: SubmissionDetail; run: RunLi
     onSuccess: () => client.invalidateQueries({ queryKey: ['submissions'] }),
     onError: (error) => toast.error(messageOf(error)),
   });
+  const oneAgain = useMutation({
+    mutationFn: (id: string) => call('POST', `/runs/${id}/run-again`),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['submissions'] }),
+    onError: (error) => toast.error(messageOf(error)),
+  });
   const [takingBack, setTakingBack] = useState(false);
   const settled = run?.outcome === 'written' || run?.outcome === 'skipped' || run?.outcome === 'taken-back';
   return (
@@ -222,6 +269,11 @@ function Actions({ submission, run }: { submission: SubmissionDetail; run: RunLi
       )}
       {!settled && ['routed', 'unrouted', 'cancelled'].includes(submission.state) && (
         <Button look="main" disabled={again.isPending} onClick={() => again.mutate()}>
+          <RotateCw className="size-4" aria-hidden /> Run again
+        </Button>
+      )}
+      {run?.outcome === 'taken-back' && submission.state === 'routed' && (
+        <Button look="main" disabled={oneAgain.isPending} onClick={() => oneAgain.mutate(run.id)}>
           <RotateCw className="size-4" aria-hidden /> Run again
         </Button>
       )}
