@@ -99,9 +99,17 @@ test('a failed run says why, shows what was sent, and leads to the route with th
   await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText('The run would fail');
 });
 
-test('what a run wrote is taken back and run again, with both accounts to read', async ({ page }) => {
-  await page.goto('/submissions?intake=survey&outcome=written');
-  await page.getByRole('table').getByRole('row').nth(1).click();
+test('what a run wrote is taken back and run again, with both accounts to read', async ({ page, request, baseURL }, {
+  retry,
+}) => {
+  await request.post(`${baseURL}/in/dealers`, {
+    data: {
+      person: { name: { first: 'Tjeerd', last: 'Bosch' }, email: `tjeerd${retry}@boschglas.example` },
+      business: { name: 'Bosch Glas', website: 'https://boschglas.example' },
+    },
+  });
+  await page.goto('/submissions?intake=dealers&outcome=written');
+  await page.getByRole('row', { name: new RegExp(`tjeerd${retry}@`) }).click();
   const panel = page.getByRole('complementary', { name: 'The submission' });
   await panel.getByRole('button', { name: 'Take back…' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Take back 1 run' }).click();
