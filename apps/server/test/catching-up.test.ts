@@ -1,10 +1,12 @@
 import { expect, test } from '@jest/globals';
-import type { Page, ProblemBody, RecordShape, SubmissionShape } from '@haycart/api';
-import { eachInWorkspace, routeFrom, type TestWorkspace } from './support/test-server';
+import type { Page, ProblemBody, RecordShape, SubmissionDetail, SubmissionShape } from '@haycart/api';
+import { RoutesService } from '../src/routes/routes.service';
+import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
 
+let server: TestServer;
 let workspace: TestWorkspace;
 
-eachInWorkspace((made) => ({ workspace } = made));
+eachInWorkspace((made) => ({ server, workspace } = made));
 
 const EVER = { since: '2020-01-01T00:00:00Z', before: '2100-01-01T00:00:00Z' };
 const send = (name: string) => workspace.submit({ name, email: `${name}@weir.example`, company: 'Weir' });
@@ -106,4 +108,17 @@ test('two publishes at once are two versions, one after the other', async () => 
   ]);
   const versions = await workspace.get<{ version: number }[]>(`/routes/${route}/versions`);
   expect(versions.map(({ version }) => version)).toEqual([4, 3, 2, 1]);
+});
+
+test('whoever holds a route to change it keeps no submission from being written through it', async () => {
+  const id = await workspace.publish();
+  const submission = await server.database.inWorkspace(workspace.id, async (tx) => {
+    await server.app.get(RoutesService).one(tx, id);
+    const sent = await workspace.submit({ name: 'Ada Weir', email: 'ada@weir.example' });
+    return until(
+      () => workspace.get<SubmissionDetail>(`/submissions/${sent}`),
+      ({ state }) => state !== 'waiting',
+    );
+  });
+  expect(submission.runs).toMatchObject([{ outcome: 'written' }]);
 });

@@ -262,10 +262,11 @@ export class RoutesService {
 
   async #row(tx: WorkspaceTx, id: string): Promise<Row> {
     const [row] = isId(id)
-      ? await tx.statement<Row>('route_row', `${SELECT} where r.workspace_id = $1 and r.id = $2 for update of r`, [
-          tx.workspaceId,
-          id,
-        ])
+      ? await tx.statement<Row>(
+          'route_row',
+          `${SELECT} where r.workspace_id = $1 and r.id = $2 for no key update of r`,
+          [tx.workspaceId, id],
+        )
       : [];
     if (!row) throw new ProblemError('not-found', 'There is no such route.');
     return row;
