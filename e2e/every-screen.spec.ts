@@ -50,17 +50,6 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
   ['recognition', '/records/recognition', (page) => page.getByRole('heading', { name: 'Thresholds' }).waitFor()],
   ['contacts', '/records/contacts', (page) => page.getByRole('row').nth(1).waitFor()],
   [
-    'deleted contacts',
-    '/records/deleted/contacts',
-    async (page) => {
-      const made = await page.request.post('/api/v1/contacts', { data: { values: { full_name: 'Gone Soon' } } });
-      const { id } = (await made.json()) as { id: string };
-      await page.request.delete(`/api/v1/contacts/${id}`);
-      await page.reload();
-      await page.getByRole('button', { name: 'Bring back' }).first().waitFor();
-    },
-  ],
-  [
     'a company',
     '/records/companies',
     async (page) => {
