@@ -19,8 +19,8 @@ export async function firstUnread(tx: WorkspaceTx): Promise<string> {
 }
 
 /**
- * Keeps that all is read but for what may still be on its way: up to an id, the last of those that were unread, or to the
- * end when nothing unread was found. So what was read is not looked through again with each batch of a long beginning.
+ * Keeps up to which id all is read: the last id that was read, or the end when nothing was left. What may still be on its
+ * way is left out. So a long beginning does not look through what was read with each batch.
  */
 export async function keepReadUntil(tx: WorkspaceTx, upTo?: string): Promise<void> {
   const [row] = await tx.statement<{ now: Date }>('read_now', 'select now()', []);
