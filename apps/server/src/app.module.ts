@@ -53,6 +53,8 @@ import { RecordsService } from './records/records.service';
 import { StagesController } from './records/stages.controller';
 import { ReportsController } from './reports/reports.controller';
 import { ReportsService } from './reports/reports.service';
+import { RouteSheetController } from './route-sheet/route-sheet.controller';
+import { RouteSheetService } from './route-sheet/route-sheet.service';
 import { RouteBookService } from './routes/route-book.service';
 import { CatchingUpService } from './routes/catching-up.service';
 import { PresenceService } from './routes/presence.service';
@@ -168,6 +170,7 @@ const WEB = [
   PipelineSetUpController,
   ReportsController,
   RoutesController,
+  RouteSheetController,
   RunsController,
   ComparisonsController,
   SchemaController,
@@ -218,6 +221,7 @@ export class AppModule {
         FillInService,
         ViewsService,
         RecordSheetService,
+        RouteSheetService,
         RecordShapes,
         RecordListsService,
         HeldRecords,

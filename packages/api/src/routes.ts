@@ -1,5 +1,6 @@
 import type {
   AccountStep,
+  Destination,
   JsonValue,
   KnownRecord,
   Link,
@@ -9,7 +10,9 @@ import type {
   RouteDefinition,
   RouteInWords,
 } from '@haycart/core';
-import type { RunOutcome } from './submissions';
+import type { IntakeLine, ProfileShape } from './intakes';
+import type { Page } from './page';
+import type { RunOutcome, SubmissionShape } from './submissions';
 
 export interface RouteLine {
   id: string;
@@ -51,6 +54,21 @@ export interface PassingShape {
   pass: number;
   /** Submissions that fail by the writing of one value alone, by the clause that stands in their way. */
   nearMisses: { clause: string; differs: 'capitals' | 'writing'; count: number; example: string }[];
+}
+
+/** How many of the latest submissions a route’s page steps through to rehearse it. */
+export const ROUTE_SAMPLES = 50;
+
+/** Everything that the page of a route shows when it is opened. */
+export interface RouteSheetShape {
+  route: RouteShape;
+  intakes: IntakeLine[];
+  destination: Destination;
+  /** What each route says, for suggestions. */
+  definitions: RouteDefinitionLine[];
+  cases: RouteCaseShape[];
+  /** What the draft’s first intake sent; null where it takes from none that is there. */
+  samples: { intake: string; latest: Page<SubmissionShape>; profile: ProfileShape } | null;
 }
 
 /** What a route says now: the version that runs, or its draft where there is none. */

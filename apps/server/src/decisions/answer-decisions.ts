@@ -99,6 +99,10 @@ export class AnswerDecisions implements DecisionSource<AnswerLine> {
     });
   }
 
+  async count(tx: WorkspaceTx): Promise<number> {
+    return (await this.lines(tx)).length;
+  }
+
   async details(tx: WorkspaceTx, { id, route, record, label, value, options }: AnswerLine): Promise<DecisionDetails> {
     const rows = await tx.statement<Example>(
       'examples_of_answer',

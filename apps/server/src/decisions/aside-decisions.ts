@@ -41,6 +41,15 @@ export class AsideDecisions implements DecisionSource<AsideLine> {
     }));
   }
 
+  async count(tx: WorkspaceTx): Promise<number> {
+    const [row] = await tx.statement<{ n: number }>(
+      'aside_decision_count',
+      `select count(distinct id)::int as n from (${ASIDE}) a`,
+      [tx.workspaceId],
+    );
+    return row!.n;
+  }
+
   async details(tx: WorkspaceTx, { id, intake }: AsideLine): Promise<DecisionDetails> {
     const rows = await tx.statement<Example>(
       'examples_of_aside',

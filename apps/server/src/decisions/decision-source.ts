@@ -34,8 +34,8 @@ export const NO_DETAILS: Omit<DecisionDetails, 'actions'> = {
 /** One kind of things that wait for a person: what there is, what it is about, and how it is decided. */
 export interface DecisionSource<Line extends DecisionLine = DecisionLine> {
   lines(tx: WorkspaceTx): Promise<Line[]>;
-  /** How many lines there are, where that is known with less than reading them. */
-  count?(tx: WorkspaceTx): Promise<number>;
+  /** How many lines there are; every page asks, so it costs no more than counting. */
+  count(tx: WorkspaceTx): Promise<number>;
   details(tx: WorkspaceTx, line: Line): Promise<DecisionDetails>;
   /** Does what was decided; leaving it is done for every source alike. Answers what was done, in a sentence. */
   decide(tx: WorkspaceTx, line: Line, verdict: Verdict, by: Caller['by']): Promise<string>;

@@ -52,8 +52,7 @@ export class DecisionsService {
 
   async count(tx: WorkspaceTx): Promise<number> {
     let count = 0;
-    for (const source of this.#sources)
-      count += source.count ? await source.count(tx) : (await source.lines(tx)).length;
+    for (const source of this.#sources) count += await source.count(tx);
     return count;
   }
 

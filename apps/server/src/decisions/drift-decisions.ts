@@ -72,6 +72,10 @@ export class DriftDecisions implements DecisionSource<DriftLine> {
     );
   }
 
+  async count(tx: WorkspaceTx): Promise<number> {
+    return (await this.lines(tx)).length;
+  }
+
   async details(tx: WorkspaceTx, { told, intake, routes }: DriftLine): Promise<DecisionDetails> {
     const { fields } = await this.profiles.shape(tx, intake.key);
     const keys = [told.field, ...('became' in told ? [told.became] : [])];

@@ -18,6 +18,9 @@ const GROUPS = `select d.kind || '.' || md5(r.route_id::text || E'\\n' || coales
   cross join lateral (select case when r.outcome = 'failed' then 'failed' when r.reason_code = '${PAUSED}' then 'paused' else 'held' end as kind) d
   where r.workspace_id = $1 and r.outcome in ('failed', 'held') and s.state = 'routed'
     and (r.outcome = 'failed' or r.unmapped is null and r.reason_code is distinct from 'which-record')`;
+/** Those that nobody left as they are. */
+const OPEN = `from (${GROUPS}) g left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = g.id
+  where left_alone.at is null or g.finished_at > left_alone.at`;
 const MOST_GROUPS = 200;
 const EXAMPLES = 20;
 
@@ -40,11 +43,9 @@ export class RunDecisions implements DecisionSource<RunLine> {
       at: Date;
     }>(
       'run_decisions',
-      `select g.id, g.kind, g.route_id as route, t.name, g.summary, count(*)::int as count, max(g.received_at) as at
-       from (${GROUPS}) g join route t on t.workspace_id = $1 and t.id = g.route_id
-       left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = g.id
-       where left_alone.at is null or g.finished_at > left_alone.at
-       group by 1, 2, 3, 4, 5 order by at desc limit $2`,
+      `select g.*, t.name from (
+         select g.id, g.kind, g.route_id as route, g.summary, count(*)::int as count, max(g.received_at) as at ${OPEN} group by 1, 2, 3, 4
+       ) g join route t on t.workspace_id = $1 and t.id = g.route order by at desc limit $2`,
       [tx.workspaceId, MOST_GROUPS],
     );
     return rows.map(({ id, kind, route, name, summary, count, at }) => ({
@@ -57,6 +58,15 @@ export class RunDecisions implements DecisionSource<RunLine> {
       like: `${kind} ${route}`,
       route,
     }));
+  }
+
+  async count(tx: WorkspaceTx): Promise<number> {
+    const [row] = await tx.statement<{ n: number }>(
+      'run_decision_count',
+      `select least($2, count(distinct g.id))::int as n ${OPEN}`,
+      [tx.workspaceId, MOST_GROUPS],
+    );
+    return row!.n;
   }
 
   async details(tx: WorkspaceTx, { id, kind, route, subject }: RunLine): Promise<DecisionDetails> {

@@ -29,6 +29,9 @@ interface WhichLine extends DecisionLine {
 }
 
 const MOST = 200;
+const WAITING = `from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+  left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = 'which-record.' || r.id
+  where r.workspace_id = $1 and r.outcome = 'held' and r.reason_code = 'which-record' and s.state = 'routed' and left_alone.at is null`;
 
 /** Runs that wait for a person to say which record their submission means. */
 @Injectable()
@@ -55,10 +58,7 @@ export class WhichRecordDecisions implements DecisionSource<WhichLine> {
     }>(
       'which_record_decisions',
       `select r.id as run, r.submission_id as submission, r.route_id as route, r.summary, r.plan, s.received_at as at, s.format, s.body
-       from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
-       left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = 'which-record.' || r.id
-       where r.workspace_id = $1 and r.outcome = 'held' and r.reason_code = 'which-record' and s.state = 'routed' and left_alone.at is null
-       order by s.received_at limit $2`,
+       ${WAITING} order by s.received_at limit $2`,
       [tx.workspaceId, MOST],
     );
     return rows.map(({ run, submission, route, summary, plan, at, format, body }) => {
@@ -78,6 +78,15 @@ export class WhichRecordDecisions implements DecisionSource<WhichLine> {
         plan,
       };
     });
+  }
+
+  async count(tx: WorkspaceTx): Promise<number> {
+    const [row] = await tx.statement<{ n: number }>(
+      'which_record_count',
+      `select count(*)::int as n from (select ${WAITING} limit $2) w`,
+      [tx.workspaceId, MOST],
+    );
+    return row!.n;
   }
 
   async details(tx: WorkspaceTx, line: WhichLine): Promise<DecisionDetails> {

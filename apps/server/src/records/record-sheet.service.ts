@@ -18,7 +18,6 @@ type Parts = Omit<RecordSheet, 'record' | 'history'> & {
   revision: number;
 };
 
-/** Everything that a record's page shows, read in one round trip however much there is. */
 /**
  * The consents of a contact and of those that became part of it, the one that holds first. A merge widens nothing: what one
  * of them had withdrawn by then counts as said when they became one, behind what any other had given.
@@ -34,6 +33,7 @@ const CONSENTS = `with recursive self (id, merged_at) as (
   select id, channel, state, words, place, by, at from said
   order by case when held_back then merged else at end desc, id desc limit 500`;
 
+/** Everything that a record’s page shows, read in one round trip however much there is. */
 @Injectable()
 export class RecordSheetService {
   constructor(

@@ -53,9 +53,7 @@ export class RoutesController {
   /** What each route says, for whoever compares or learns from them. */
   @Get('route-definitions')
   definitions(@ByCaller() { workspaceId }: Caller): Promise<RouteDefinitionLine[]> {
-    return this.database.inWorkspace(workspaceId, async (tx) =>
-      (await this.routes.definitions(tx)).map(({ id, draft, published }) => ({ id, definition: published ?? draft })),
-    );
+    return this.database.inWorkspace(workspaceId, (tx) => this.routes.definitionLines(tx));
   }
 
   @Get('routes/:id')

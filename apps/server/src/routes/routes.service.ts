@@ -10,7 +10,7 @@ import {
   type RouteDefinition,
   type RouteSurroundings,
 } from '@haycart/core';
-import type { RouteLine, RouteShape, RouteVersionLine, RunOutcome } from '@haycart/api';
+import type { RouteDefinitionLine, RouteLine, RouteShape, RouteVersionLine, RunOutcome } from '@haycart/api';
 import { and, desc, eq } from 'drizzle-orm';
 import { newId } from '../platform/new-id';
 import { IntakesService } from '../intakes/intakes.service';
@@ -206,6 +206,11 @@ export class RoutesService {
       published,
       version,
     }));
+  }
+
+  /** What each route says, for whoever compares or learns from them. */
+  async definitionLines(tx: WorkspaceTx): Promise<RouteDefinitionLine[]> {
+    return (await this.definitions(tx)).map(({ id, draft, published }) => ({ id, definition: published ?? draft }));
   }
 
   /**

@@ -33,6 +33,7 @@ import type {
   RouteVersionLine,
   RouteLine,
   RouteShape,
+  RouteSheetShape,
   RunShape,
   SavedView,
   SearchHit,
@@ -47,6 +48,7 @@ import type {
   TokenLine,
   WorkspaceShape,
 } from '@haycart/api';
+import { ROUTE_SAMPLES } from '@haycart/api';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import type { Destination, ExchangeRate, ReadyCheck, RecordKind } from '@haycart/core';
 import { call, get, query } from './client';
@@ -160,10 +162,24 @@ export const routesQuery = queryOptions({
 /** The route as it is now, also when somebody else changes it. */
 export const latestRouteQuery = (id: string) =>
   queryOptions({ queryKey: ['routes', id, 'latest'], queryFn: get<RouteShape>(`/routes/${id}`) });
+/** The route as it was opened; all that its page shows besides comes with it. */
 export const routeQuery = (id: string) =>
   queryOptions({
     queryKey: ['route', id],
-    queryFn: get<RouteShape>(`/routes/${id}`),
+    queryFn: async ({ client, signal }) => {
+      const { route, intakes, destination, definitions, cases, samples } = await get<RouteSheetShape>(
+        `/routes/${id}/sheet`,
+      )({ signal });
+      client.setQueryData(intakeLinesQuery.queryKey, intakes);
+      client.setQueryData(destinationQuery.queryKey, destination);
+      client.setQueryData(routeDefinitionsQuery.queryKey, definitions);
+      client.setQueryData(routeCasesQuery(id).queryKey, cases);
+      if (samples) {
+        client.setQueryData(latestSubmissionsQuery(samples.intake, ROUTE_SAMPLES).queryKey, samples.latest);
+        client.setQueryData(profileQuery(samples.intake).queryKey, samples.profile);
+      }
+      return route;
+    },
     staleTime: Infinity,
     gcTime: 0,
   });

@@ -3,7 +3,7 @@ import { counted, routeChanges, whatItDoes, type Destination } from '@haycart/co
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../api/client';
-import { routeQuery } from '../api/queries';
+import { latestRouteQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { Dialog } from '../components/dialog';
 import { Points } from '../components/points';
@@ -43,7 +43,7 @@ export function PublishDialog({
       });
     },
     onSuccess: async ({ version }) => {
-      told(await client.fetchQuery({ ...routeQuery(route.id), staleTime: 0 }));
+      told(await client.fetchQuery({ ...latestRouteQuery(route.id), staleTime: 0 }));
       void client.invalidateQueries({ queryKey: ['routes'] });
       const earlier = version === 1 ? await countEarlier(route.id).catch(() => 0) : 0;
       sayDone(

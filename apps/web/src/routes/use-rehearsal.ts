@@ -1,4 +1,4 @@
-import type { ProfileFieldShape } from '@haycart/api';
+import { ROUTE_SAMPLES, type ProfileFieldShape } from '@haycart/api';
 import {
   answerText,
   checkPayload,
@@ -19,8 +19,6 @@ import { profileQuery, latestSubmissionsQuery, submissionQuery } from '../api/qu
 import type { SampleChoice } from './rehearsal';
 import { useRehearsedPlan, type Rehearsed } from './use-rehearsed-plan';
 
-const SAMPLES = 50;
-
 /** Rehearses a draft as it is typed, on one sample, with the code and records that run live. */
 export function useRehearsal(
   definition: RouteDefinition,
@@ -33,7 +31,7 @@ export function useRehearsal(
   const [params] = useSearchParams();
   const intake = definition.from[0] ?? '';
   const wanted = params.get('sample');
-  const latest = useQuery({ ...latestSubmissionsQuery(intake, SAMPLES), enabled: intake !== '' });
+  const latest = useQuery({ ...latestSubmissionsQuery(intake, ROUTE_SAMPLES), enabled: intake !== '' });
   const given = useQuery({ ...submissionQuery(wanted ?? ''), enabled: wanted !== null });
   const keys = useQuery({ ...profileQuery(intake), enabled: intake !== '' });
   const [index, setIndex] = useState(0);
