@@ -4,6 +4,7 @@ import type pg from 'pg';
 const TABLES = [
   'submission',
   'run',
+  'attempt',
   'contact',
   'company',
   'deal',

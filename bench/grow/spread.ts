@@ -10,7 +10,7 @@ export async function spread(client: pg.Client): Promise<void> {
     `update submission set received_at = ${timeOf('id')}`,
     `update run r set started_at = s.received_at + interval '1 second', finished_at = s.received_at + interval '2 seconds'
      from submission s where s.workspace_id = r.workspace_id and s.id = r.submission_id`,
-    `update record_change c set at = r.finished_at from run r where r.workspace_id = c.workspace_id and r.id = c.cause_id`,
+    `update record_change c set at = r.finished_at from run r where r.workspace_id = c.workspace_id and r.attempt_id = c.cause_id`,
     ...['contact', 'company', 'deal'].map(
       (kind) => `update ${kind} set created_at = ${timeOf('id')}, updated_at = ${timeOf('id')}`,
     ),

@@ -157,7 +157,7 @@ async function routeOne(client: pg.PoolClient, workspaceId: string, routeId: str
     ['deal', deal],
   ] as const) {
     await client.query(
-      'insert into touch (workspace_id, id, record_kind, record_id, run_id, at, channel, source) values ($1, $2, $3, $4, $5, $6, $7, $7)',
+      'insert into touch (workspace_id, id, record_kind, record_id, attempt_id, at, channel, source) values ($1, $2, $3, $4, $5, $6, $7, $7)',
       [workspaceId, randomUUID(), kind, record, run, at, 'direct'],
     );
   }
@@ -169,7 +169,11 @@ async function routeOne(client: pg.PoolClient, workspaceId: string, routeId: str
     ],
   });
   await client.query(
-    `insert into run (workspace_id, id, submission_id, route_id, version, outcome, summary, plan, started_at, finished_at) values ($1, $2, $3, $4, 1, 'written', 'written', $5, $6, now())`,
+    `with kept as (
+       insert into run (workspace_id, id, attempt_id, submission_id, route_id, version, outcome, summary, started_at, finished_at)
+       values ($1, $2, $2, $3, $4, 1, 'written', 'written', $6, now()))
+     insert into attempt (workspace_id, id, run_id, why, version, outcome, summary, plan, started_at, finished_at)
+     values ($1, $2, $2, 'arrival', 1, 'written', 'written', $5, $6, now())`,
     [workspaceId, run, submission.id, routeId, plan, startedAt],
   );
   await client.query(`update submission set state = 'routed', turns = turns + 1 where workspace_id = $1 and id = $2`, [

@@ -55,10 +55,6 @@ beforeAll(async () => {
   await person('POST', `/routes/${route!.id}/cases`, { name: 'A case', payload: { email: 'ada@weir.example' } });
   await person('PUT', `/intakes/${one.endpoint}/profile/names`, { names: { email: 'Where to write' } });
   await person('POST', `/routes/${route!.id}/here`);
-  await one.query(
-    `insert into earlier_run (workspace_id, id, submission_id, route_id, version, outcome, summary, started_at, finished_at)
-     select workspace_id, submission_id, submission_id, route_id, version, 'failed', '', started_at, finished_at from run limit 1`,
-  );
   await one.query(`insert into decision (workspace_id, id, action, by) values ('${one.id}', 'd', 'leave', 'R')`);
   const twin = await made('Ida Weir');
   await person('POST', '/merges', { kind: 'contact', ids: [contact, twin] });

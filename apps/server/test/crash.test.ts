@@ -69,7 +69,7 @@ async function expectNothingLost(workspace: TestWorkspace, acknowledged: readonl
   await workspace.handled();
   const [kept] = await workspace.query<{ kept: number; runs: number; written: number; touched: number }>(
     `select count(distinct s.id)::int as kept, count(r.id)::int as runs, count(*) filter (where r.outcome = 'written')::int as written,
-       (select count(*)::int from touch t where t.record_kind = 'contact' and t.run_id in (select id from run where submission_id = any($1::uuid[]))) as touched
+       (select count(*)::int from touch t where t.record_kind = 'contact' and t.attempt_id in (select attempt_id from run where submission_id = any($1::uuid[]))) as touched
      from submission s left join run r on r.workspace_id = s.workspace_id and r.submission_id = s.id where s.id = any($1::uuid[])`,
     [acknowledged],
   );

@@ -141,44 +141,42 @@ test('two who take back the same do it once', async () => {
   expect(await counts()).toEqual([0, 0, 0]);
 });
 
-const settledAgain = (id: string, before: string) =>
+/** A run once it has been tried so many times. */
+const tried = (id: string, times: number) =>
   until(
-    () => workspace.get<SubmissionDetail>(`/submissions/${id}`),
-    ({ state, runs }) => state !== 'waiting' && runs[0]!.id !== before,
+    () => workspace.get<RunShape>(`/runs/${id}`),
+    ({ attempts }) => attempts.length === times,
   );
 
 test('what was taken back runs again, keeps its first account, and cannot be given back twice', async () => {
-  const submission = await enquire(3);
-  const first = runOf(submission);
-  const { body } = await takeBack({ runs: [first] });
-  expect((await person('POST', `/runs/${first}/run-again`)).status).toBe(202);
-  const second = runOf(await settledAgain(submission.id, first));
-  const run = await workspace.get<RunShape>(`/runs/${second}`);
-  expect(run).toMatchObject({
-    outcome: 'written',
-    takenBack: null,
-    earlier: [{ id: first, outcome: 'taken-back', version: 1, summary: expect.any(String) }],
-  });
+  const id = runOf(await enquire(3));
+  const { body } = await takeBack({ runs: [id] });
+  expect((await person('POST', `/runs/${id}/run-again`)).status).toBe(202);
+  const run = await tried(id, 2);
+  expect(run).toMatchObject({ id, outcome: 'written', takenBack: null });
+  const [again, first] = run.attempts;
+  expect(again).toMatchObject({ id: run.attempt, why: 'again', outcome: 'written' });
+  expect(first).toMatchObject({ why: 'arrival', outcome: 'taken-back', version: 1, summary: expect.any(String) });
   expect(await counts()).toEqual([1, 1, 1]);
-  const before = await workspace.get<RunShape>(`/runs/${first}`);
-  expect(before).toMatchObject({ outcome: 'taken-back', reason: null, takenBack: { edit: body.edit }, earlier: [] });
+  const before = await workspace.get<RunShape>(`/runs/${id}/attempts/${first!.id}`);
+  expect(before).toMatchObject({ outcome: 'taken-back', reason: null, takenBack: { edit: body.edit } });
   expect(before.account.map(({ step }) => step)).toContain('created');
 
   const refused = await person<ProblemBody>('POST', `/edits/${body.edit}/take-back`);
   expect(refused).toMatchObject({ status: 409, body: { detail: expect.stringContaining('ran again') } });
   expect(await counts()).toEqual([1, 1, 1]);
-  for (const id of [first, second]) expect((await person('POST', `/runs/${id}/run-again`)).status).toBe(409);
+  expect((await person('POST', `/runs/${id}/run-again`)).status).toBe(409);
   expect((await person('POST', `/runs/${route}/run-again`)).status).toBe(404);
-  await takeBack({ runs: [second] });
+  await takeBack({ runs: [id] });
   expect(await counts()).toEqual([0, 0, 0]);
 });
 
-test('a visit counts once when its submission ran twice, and the history names both runs', async () => {
+test('a visit counts once when its submission ran twice, and the history names both attempts', async () => {
   const [, second] = [await enquire(3), await enquire(7)];
   const first = runOf(second);
   await takeBack({ runs: [first] });
   await person('POST', `/runs/${first}/run-again`);
-  const again = runOf(await settledAgain(second.id, first));
+  const { attempt: again } = await tried(first, 2);
   const [deal] = await all('deals');
   expect(deal!.values.bays).toBe(7);
   expect(await workspace.get<TouchShape[]>(`/deals/${deal!.id}/touches`)).toHaveLength(2);
@@ -194,15 +192,15 @@ test('what waited and runs again keeps why it waited', async () => {
   const held = await enquire(3);
   expect(held.runs[0]).toMatchObject({ outcome: 'held' });
   await person('POST', `/routes/${route}/resume`, { waiting: 'route' });
-  const now = await settledAgain(held.id, runOf(held));
-  const { earlier } = await workspace.get<RunShape>(`/runs/${runOf(now)}`);
-  expect(earlier).toEqual([
-    {
-      id: runOf(held),
-      version: 1,
-      outcome: 'held',
-      summary: held.runs[0]!.summary,
-      finishedAt: expect.any(String),
-    },
+  const run = await tried(runOf(held), 2);
+  const told = { version: 1, by: null, finishedAt: expect.any(String) };
+  expect(run.attempts).toEqual([
+    { ...told, id: run.attempt, why: 'again', outcome: 'written', summary: run.summary },
+    { ...told, id: run.id, why: 'arrival', outcome: 'held', summary: held.runs[0]!.summary },
   ]);
+  const first = await workspace.get<RunShape>(`/runs/${run.id}/attempts/${run.id}`);
+  expect(first).toMatchObject({ id: run.id, attempt: run.id, outcome: 'held', attempts: run.attempts });
+  expect(first.account.map(({ step }) => step)).toContain('held');
+  expect((await workspace.call('GET', `/runs/${run.id}/attempts/${route}`)).status).toBe(404);
+  expect((await workspace.call('GET', `/runs/${run.id}/attempts/nothing`)).status).toBe(404);
 });

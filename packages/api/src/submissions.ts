@@ -55,17 +55,25 @@ export interface RunShape extends RunLine {
   account: AccountStep[];
   /** By what act it was taken back, which can be taken back itself; null where it was not, or with its whole file. */
   takenBack: { edit: string; by: string; at: string } | null;
-  /** What became of the same submission through the same route before, the latest first. */
-  earlier: EarlierRun[];
+  /** The attempt that is told; the latest that routed, when no other is asked for. */
+  attempt: string;
+  /** The latest first, a hundred at most. */
+  attempts: AttemptLine[];
 }
 
-/** A run that another one came after. */
-export interface EarlierRun {
+/** `arrival`: its turn came; `again`: it ran again; `fill-in`: blanks were filled in after it. */
+export type AttemptReason = 'arrival' | 'again' | 'fill-in';
+
+/** One try of a run, or one time that blanks were filled in after it, as it ended or was taken back. */
+export interface AttemptLine {
   id: string;
+  why: AttemptReason;
   version: number;
   outcome: RunOutcome;
   summary: string;
   finishedAt: string;
+  /** Who filled in; null for a try. */
+  by: string | null;
 }
 
 /** What taking back runs does. */

@@ -3,7 +3,6 @@ import { counted, whoSent, readPayload, type BodyFormat } from '@haycart/core';
 import type { DecisionLine, DecisionShape } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
-import { PAUSED } from '../routes/held-by-pause';
 import { CatchingUpService } from '../routes/catching-up.service';
 import { SubmissionQueue } from '../submissions/submission-queue';
 import { NO_DETAILS, type DecisionDetails, type DecisionSource, type Verdict } from './decision-source';
@@ -12,15 +11,9 @@ interface RunLine extends DecisionLine {
   route: string;
 }
 
-/** Runs of one route that failed or wait for one reason, by the id of their decision; those that go again are left out. */
-const GROUPS = `select d.kind || '.' || md5(r.route_id::text || E'\\n' || coalesce(r.reason_code, '') || E'\\n' || r.summary) as id, r.id as run, r.submission_id, r.route_id, r.summary, r.finished_at, d.kind, s.received_at, s.format, s.body
-  from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
-  cross join lateral (select case when r.outcome = 'failed' then 'failed' when r.reason_code = '${PAUSED}' then 'paused' else 'held' end as kind) d
-  where r.workspace_id = $1 and r.outcome in ('failed', 'held') and s.state = 'routed'
-    and (r.outcome = 'failed' or r.unmapped is null and r.reason_code is distinct from 'which-record')`;
-/** Those that nobody left as they are. */
-const OPEN = `from (${GROUPS}) g left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = g.id
-  where left_alone.at is null or g.finished_at > left_alone.at`;
+/** Runs that failed or wait, by the decision that they wait for; those that go again are left out. */
+const WAIT = `r.workspace_id = $1 and r.waits_for is not null and s.state = 'routed'`;
+const RUNS = `run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id where ${WAIT}`;
 const MOST_GROUPS = 200;
 const EXAMPLES = 20;
 
@@ -44,7 +37,10 @@ export class RunDecisions implements DecisionSource<RunLine> {
     }>(
       'run_decisions',
       `select g.*, t.name from (
-         select g.id, g.kind, g.route_id as route, g.summary, count(*)::int as count, max(g.received_at) as at ${OPEN} group by 1, 2, 3, 4
+         select r.waits_for as id, split_part(r.waits_for, '.', 1) as kind, r.route_id as route, r.summary, count(*)::int as count, max(s.received_at) as at
+         from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+         left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = r.waits_for
+         where ${WAIT} and (left_alone.at is null or r.finished_at > left_alone.at) group by 1, 2, 3, 4
        ) g join route t on t.workspace_id = $1 and t.id = g.route order by at desc limit $2`,
       [tx.workspaceId, MOST_GROUPS],
     );
@@ -63,7 +59,16 @@ export class RunDecisions implements DecisionSource<RunLine> {
   async count(tx: WorkspaceTx): Promise<number> {
     const [row] = await tx.statement<{ n: number }>(
       'run_decision_count',
-      `select least($2, count(distinct g.id))::int as n ${OPEN}`,
+      // From one to the next by the index, so that it takes as long as there are decisions, however many runs wait for each.
+      `with recursive waited_for (id) as (
+         select min(waits_for) from run where workspace_id = $1 and waits_for is not null
+         union all
+         select (select min(waits_for) from run where workspace_id = $1 and waits_for > w.id) from waited_for w where w.id is not null
+       )
+       select count(*)::int as n from (
+         select 1 from waited_for w left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = w.id
+         where w.id is not null and exists (
+           select 1 from ${RUNS} and r.waits_for = w.id and r.finished_at > coalesce(left_alone.at, '-infinity')) limit $2) g`,
       [tx.workspaceId, MOST_GROUPS],
     );
     return row!.n;
@@ -87,7 +92,7 @@ export class RunDecisions implements DecisionSource<RunLine> {
       throw new ProblemError('refused', 'These runs can be run again, or left.');
     const rows = await tx.statement<{ submission_id: string }>(
       'submissions_of_run_decision',
-      `select submission_id from (${GROUPS}) g where g.id = $2`,
+      `select r.submission_id from ${RUNS} and r.waits_for = $2`,
       [tx.workspaceId, id],
     );
     const queued = await this.queue.runThrough(
@@ -101,7 +106,7 @@ export class RunDecisions implements DecisionSource<RunLine> {
   async #examples(tx: WorkspaceTx, id: string): Promise<DecisionShape['examples']> {
     const rows = await tx.statement<Example>(
       'examples_of_run_decision',
-      `select submission_id, received_at, format, body, summary as text from (${GROUPS}) g where g.id = $2 order by received_at desc limit $3`,
+      `select r.submission_id, s.received_at, s.format, s.body, r.summary as text from ${RUNS} and r.waits_for = $2 order by s.received_at desc limit $3`,
       [tx.workspaceId, id, EXAMPLES],
     );
     return rows.map(exampleOf);

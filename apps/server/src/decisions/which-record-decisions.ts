@@ -57,7 +57,7 @@ export class WhichRecordDecisions implements DecisionSource<WhichLine> {
       body: Buffer;
     }>(
       'which_record_decisions',
-      `select r.id as run, r.submission_id as submission, r.route_id as route, r.summary, r.plan, s.received_at as at, s.format, s.body
+      `select r.id as run, r.submission_id as submission, r.route_id as route, r.summary, (select a.plan from run_attempt a where a.workspace_id = r.workspace_id and a.id = r.attempt_id) as plan, s.received_at as at, s.format, s.body
        ${WAITING} order by s.received_at limit $2`,
       [tx.workspaceId, MOST],
     );

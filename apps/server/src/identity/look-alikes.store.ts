@@ -33,7 +33,7 @@ export class LookAlikesStore {
       'keep_pairs',
       `insert into look_alike as l (workspace_id, record_kind, one_id, other_id, probability, pattern, found_at, checked_at, intake)
        select $1::uuid, $2, f.one, f.other, f.probability, f.pattern, $7, $7,
-         (select i.key from record_change c join any_run r on r.workspace_id = c.workspace_id and r.id = c.cause_id
+         (select i.key from record_change c join run_attempt r on r.workspace_id = c.workspace_id and r.id = c.cause_id
             join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
           where c.workspace_id = $1 and c.record_id = f.other and c.cause_kind = 'run' order by c.at limit 1)
        from unnest($3::uuid[], $4::uuid[], $5::float8[], $6::text[]) f (one, other, probability, pattern)

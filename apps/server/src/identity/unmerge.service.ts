@@ -183,7 +183,7 @@ export class UnmergeService {
       'changes_since_merge',
       `select c.id, c.record_id, c.at, c.cause_kind, c.cause_id, c.diff, r.plan -> 'writes' as writes, coalesce(t.name, e.text, '') as label
        from record_change c
-       left join any_run r on r.workspace_id = c.workspace_id and r.id = c.cause_id and c.cause_kind = 'run'
+       left join run_attempt r on r.workspace_id = c.workspace_id and r.id = c.cause_id and c.cause_kind = 'run'
        left join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
        left join record_edit e on e.workspace_id = c.workspace_id and e.id = c.cause_id and c.cause_kind <> 'run'
        where c.workspace_id = $1 and c.record_id = any($2::uuid[])

@@ -70,7 +70,7 @@ export async function undoMerges(tx: WorkspaceTx, restored: readonly string[]): 
 export async function moveSome(tx: WorkspaceTx, ids: readonly string[], from: string, to: string): Promise<void> {
   if (!ids.length) return;
   for (const [table, column] of [
-    ['touch', 'run_id'],
+    ['touch', 'attempt_id'],
     ['note', 'id'],
     ['task', 'id'],
     ['record_file', 'id'],

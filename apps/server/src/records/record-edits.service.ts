@@ -150,7 +150,7 @@ export class RecordEditsService {
       'last_change_by',
       `select coalesce(e.by, t.name) as by from record_change c
        left join record_edit e on e.workspace_id = c.workspace_id and e.id = c.cause_id
-       left join any_run r on r.workspace_id = c.workspace_id and r.id = c.cause_id left join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
+       left join run_attempt r on r.workspace_id = c.workspace_id and r.id = c.cause_id left join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
        where c.workspace_id = $1 and c.record_id = $2 order by c.at desc, c.id desc limit 1`,
       [tx.workspaceId, record.id],
     );

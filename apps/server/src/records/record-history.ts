@@ -31,7 +31,7 @@ export const HISTORY_SQL = `select c.id, c.at, c.cause_kind, c.cause_id, c.diff,
     coalesce(t.name, case when c.cause_kind = 'take-back' then coalesce(e.taken_back_by, m.undone_by) else coalesce(e.by, m.by) end, p.name, '') as label,
     e.text as edit_text, e.taken_back_at is not null as taken_back
   from record_change c
-  left join any_run r on r.workspace_id = c.workspace_id and r.id = c.cause_id and c.cause_kind = 'run'
+  left join run_attempt r on r.workspace_id = c.workspace_id and r.id = c.cause_id and c.cause_kind = 'run'
   left join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
   left join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
   left join route t on t.workspace_id = r.workspace_id and t.id = r.route_id

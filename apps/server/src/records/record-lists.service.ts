@@ -241,7 +241,7 @@ export function whereSql(
     clauses.push(
       `r.id in (select c.record_id from submission s
          join run u on u.workspace_id = s.workspace_id and u.submission_id = s.id
-         join record_change c on c.workspace_id = u.workspace_id and c.cause_id = u.id and c.cause_kind = 'run' and c.record_kind = '${kind}'
+         join record_change c on c.workspace_id = u.workspace_id and c.cause_id = u.attempt_id and c.cause_kind = 'run' and c.record_kind = '${kind}'
          where s.workspace_id = $1 and s.intake_id = ${values.add(query.through, 'uuid')})`,
     );
   if (query.filter) {

@@ -71,9 +71,9 @@ const FILES = `select id, name, type, size, by, at, null as submission from reco
   union all select f.id, f.name, f.type, octet_length(f.bytes), coalesce(k.email, ''), s.received_at, f.submission_id from submission_file f
     join submission s on s.workspace_id = f.workspace_id and s.id = f.submission_id
     left join submission_search k on k.workspace_id = f.workspace_id and k.submission_id = f.submission_id
-    where f.workspace_id = $1 and f.submission_id in (select r.submission_id from run r where r.workspace_id = $1 and r.outcome = 'written' and r.id in (
+    where f.workspace_id = $1 and f.submission_id in (select a.submission_id from run_attempt a where a.workspace_id = $1 and a.taken_back_by is null and a.id in (
       select cause_id from record_change where workspace_id = $1 and record_id = $2 and cause_kind = 'run'
-      union select run_id from touch where workspace_id = $1 and record_id = $2))
+      union select attempt_id from touch where workspace_id = $1 and record_id = $2))
   order by at desc limit 500`;
 
 function sheetSql(kind: RecordKind): string {

@@ -162,7 +162,7 @@ async function writeTouches(tx: WorkspaceTx, diffs: readonly CausedDiff[], known
   if (!rows.length) return;
   await tx.statement(
     'touches',
-    `insert into touch (workspace_id, id, record_kind, record_id, run_id, at, channel, source, medium, campaign, page)
+    `insert into touch (workspace_id, id, record_kind, record_id, attempt_id, at, channel, source, medium, campaign, page)
      select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::timestamptz[], $7::text[], $8::text[], $9::text[], $10::text[], $11::text[])`,
     [
       tx.workspaceId,

@@ -18,9 +18,11 @@ import { RecordsService } from '../records/records.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
 import { DestinationService } from '../workspaces/destination.service';
 import { readSubmission } from './route-batch';
+import { RunStore } from './run-store';
 
 interface Row extends QueuedSubmission {
   key: string;
+  run: string;
   plan: Omit<Plan, 'diff'>;
 }
 
@@ -33,6 +35,7 @@ export class FillInService {
   constructor(
     @Inject(HeldRecords) private readonly held: HeldRecords,
     @Inject(RecordActs) private readonly acts: RecordActs,
+    @Inject(RunStore) private readonly store: RunStore,
     @Inject(RecordsService) private readonly records: RecordsService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
   ) {}
@@ -55,34 +58,36 @@ export class FillInService {
   ): Promise<number> {
     const changed = new Set<string>();
     for (const some of portions(runs)) {
-      const { diff, known } = await this.#plan(tx, route, some);
+      const { diff, known, filled } = await this.#plan(tx, route, some);
       if (isEmptyDiff(diff)) continue;
       const ids = Object.keys(diff.changed);
       const { links } = await this.held.around(tx, ids);
-      await this.acts.apply(tx, known.all(), links, { diff, text }, by);
+      const { edit } = await this.acts.apply(tx, known.all(), links, { diff, text }, by);
+      await this.store.keepFillIn(tx, filled, edit!, text);
       ids.forEach((id) => changed.add(id));
     }
     return changed.size;
   }
 
-  /** The changes, and the records as they were before them. */
+  /** The changes, the records as they were before them, and the runs that they are for. */
   async #plan(
     tx: WorkspaceTx,
     route: RouteDefinition,
     runs: readonly string[],
-  ): Promise<{ diff: RecordsDiff; known: KnownRecords }> {
+  ): Promise<{ diff: RecordsDiff; known: KnownRecords; filled: string[] }> {
     const rows = await tx.statement<Row>(
       'runs_to_fill_in',
-      `select s.*, i.key, r.plan from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+      `select s.*, i.key, r.id as run, a.plan from run r join attempt a on a.workspace_id = r.workspace_id and a.id = r.attempt_id
+       join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
        join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
-       where r.workspace_id = $1 and r.id = any($2::uuid[]) and r.outcome = 'written' and r.plan is not null order by s.received_at desc`,
+       where r.workspace_id = $1 and r.id = any($2::uuid[]) and r.outcome = 'written' and a.plan is not null order by s.received_at desc`,
       [tx.workspaceId, runs],
     );
     const destination = await this.destinations.load(tx);
     const uniques = uniqueFieldsOf(destination.fields);
     const passages = rows.flatMap((row) => {
       const read = readSubmission(row, row.key);
-      return read.ok ? [{ submission: read.submission, writes: row.plan.writes }] : [];
+      return read.ok ? [{ run: row.run, submission: read.submission, writes: row.plan.writes }] : [];
     });
     const own = [...new Set(passages.flatMap(({ writes }) => writes.flatMap(({ id }) => id ?? [])))];
     const lookups = passages.map(({ submission }) => lookupsFor(route, submission, destination));
@@ -91,12 +96,14 @@ export class FillInService {
     const records = [...others.all(), ...(await this.held.byAnyIdThere(tx, own))];
     const learning = new KnownRecords(records, [], uniques);
     const now = new Date().toISOString();
-    const diffs = passages.map(({ submission, writes }) => {
+    const filled: string[] = [];
+    const diffs = passages.map(({ run, submission, writes }) => {
       const diff = planFillIn(route, submission, writes, learning, destination);
       learning.learn(diff, now);
+      if (!isEmptyDiff(diff)) filled.push(run);
       return diff;
     });
-    return { diff: squashAll(diffs), known: new KnownRecords(records, [], uniques) };
+    return { diff: squashAll(diffs), known: new KnownRecords(records, [], uniques), filled };
   }
 }
 

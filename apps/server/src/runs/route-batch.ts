@@ -203,7 +203,6 @@ function endedRun(
     plan: kept,
     unmapped: unmapped.length ? unmapped : null,
     startedAt,
-    again: queued.turns > 0,
   };
 }
 

@@ -2,11 +2,13 @@ import { Injectable } from '@nestjs/common';
 import type { Plan, UnmappedAnswer } from '@haycart/core';
 import { LEFT_OUT } from '../routes/held-by-pause';
 import type { WorkspaceTx } from '../platform/database/database';
+import { newId } from '../platform/new-id';
 import { packed } from '../platform/database/packed';
 import type { RunOutcome } from './tables';
 
-/** A run that has ended, to be kept. */
+/** An attempt that has ended, to be kept as what its run is now. */
 export interface EndedRun {
+  /** The attempt’s; the run’s as well where it is the first. */
   id: string;
   submissionId: string;
   routeId: string;
@@ -17,14 +19,12 @@ export interface EndedRun {
   plan: Omit<Plan, 'diff'>;
   unmapped: UnmappedAnswer[] | null;
   startedAt: string;
-  /** Whether its submission was routed before, so that there may be an earlier run through the route. */
-  again: boolean;
 }
 
 /** The reason of a run that was taken back and that somebody wants to run again. */
 export const RUN_AGAIN = 'run-again';
 
-/** Keeps runs; one that wrote nothing that still stands gives way when its submission is routed again, and is kept as an earlier one. */
+/** Keeps runs and their attempts: when a submission is routed again, its run becomes what the latest attempt says, and each attempt stays. */
 @Injectable()
 export class RunStore {
   /**
@@ -43,21 +43,25 @@ export class RunStore {
 
   async save(tx: WorkspaceTx, runs: readonly EndedRun[]): Promise<void> {
     if (!runs.length) return;
-    await this.#keepEarlier(
-      tx,
-      runs.filter(({ again }) => again),
-    );
     const column = <Key extends keyof EndedRun>(key: Key) => runs.map((run) => run[key]);
     const plans = packed(runs.map(({ plan }) => JSON.stringify(plan)));
     await tx.statement(
       'save_runs',
-      `insert into run (workspace_id, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, plan, finished_at, unmapped, pipeline, matches)
-       select $1::uuid, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, convert_from(substring($10::bytea from start for length), 'UTF8')::json, clock_timestamp(), unmapped::jsonb, pipeline, string_to_array(matches, ',')
-       from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::timestamptz[], $11::int[], $12::int[], $13::text[], $14::text[], $15::text[])
-         r (id, submission_id, route_id, version, outcome, reason_code, summary, started_at, start, length, unmapped, pipeline, matches)
-       on conflict (workspace_id, submission_id, route_id) do update set id = excluded.id, version = excluded.version, outcome = excluded.outcome,
-         reason_code = excluded.reason_code, summary = excluded.summary, plan = excluded.plan, started_at = excluded.started_at, finished_at = excluded.finished_at, unmapped = excluded.unmapped,
-         pipeline = excluded.pipeline, matches = excluded.matches, taken_back_by = null`,
+      `with ended as (
+         select * from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::timestamptz[], $11::int[], $12::int[], $13::text[], $14::text[], $15::text[])
+           r (id, submission_id, route_id, version, outcome, reason_code, summary, started_at, start, length, unmapped, pipeline, matches)
+       ), kept as (
+         insert into run (workspace_id, id, attempt_id, submission_id, route_id, version, outcome, reason_code, summary, started_at, finished_at, unmapped, pipeline, matches)
+         select $1::uuid, id, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, clock_timestamp(), unmapped::jsonb, pipeline, string_to_array(matches, ',') from ended
+         on conflict (workspace_id, submission_id, route_id) do update set attempt_id = excluded.attempt_id, version = excluded.version, outcome = excluded.outcome,
+           reason_code = excluded.reason_code, summary = excluded.summary, started_at = excluded.started_at, finished_at = excluded.finished_at, unmapped = excluded.unmapped,
+           pipeline = excluded.pipeline, matches = excluded.matches
+         returning id, attempt_id, finished_at
+       )
+       insert into attempt (workspace_id, id, run_id, why, version, outcome, reason_code, summary, plan, started_at, finished_at)
+       select $1, e.id, k.id, case when k.id = e.id then 'arrival' else 'again' end, e.version, e.outcome, e.reason_code, e.summary,
+         convert_from(substring($10::bytea from e.start for e.length), 'UTF8')::json, e.started_at, k.finished_at
+       from ended e join kept k on k.attempt_id = e.id`,
       [
         tx.workspaceId,
         column('id'),
@@ -78,15 +82,15 @@ export class RunStore {
     );
   }
 
-  async #keepEarlier(tx: WorkspaceTx, runs: readonly EndedRun[]): Promise<void> {
-    if (!runs.length) return;
-    const columns =
-      'workspace_id, id, submission_id, route_id, version, outcome, summary, plan, started_at, finished_at, taken_back_by';
+  /** Keeps that blanks were filled in after some runs, by the act that did it, with what their routes say now. */
+  async keepFillIn(tx: WorkspaceTx, runs: readonly string[], edit: string, summary: string): Promise<void> {
     await tx.statement(
-      'keep_earlier_runs',
-      `insert into earlier_run (${columns}, reason_code)
-       select ${columns}, nullif(reason_code, '${RUN_AGAIN}') from run where workspace_id = $1 and (submission_id, route_id) in (select * from unnest($2::uuid[], $3::uuid[]))`,
-      [tx.workspaceId, runs.map(({ submissionId }) => submissionId), runs.map(({ routeId }) => routeId)],
+      'keep_fill_in',
+      `insert into attempt (workspace_id, id, run_id, why, version, outcome, summary, started_at, finished_at, edit_id)
+       select $1, f.id, r.id, 'fill-in', t.version, 'written', $5, now(), clock_timestamp(), $4
+       from unnest($2::uuid[], $3::uuid[]) f (id, run_id) join run r on r.workspace_id = $1 and r.id = f.run_id
+       join route t on t.workspace_id = r.workspace_id and t.id = r.route_id`,
+      [tx.workspaceId, runs.map(() => newId()), runs, edit, summary],
     );
   }
 }
@@ -97,7 +101,7 @@ function pipelineOf({ writes }: KeptPlan): string | null {
   return writes.find(({ place }) => place?.pipeline)?.place?.pipeline ?? null;
 }
 
-/** By which rule each record was come upon that there is now: `contact email`. */
+/** By which rule each record was recognised that there is now: `contact email`. */
 function matchesOf({ writes }: KeptPlan): string[] {
   return writes.flatMap(({ id, record, match }) => (id ? [`${record} ${match.by ?? 'none'}`] : []));
 }

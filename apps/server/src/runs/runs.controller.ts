@@ -100,7 +100,17 @@ export class RunsController {
 
   @Get('runs/:id')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RunShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.runs.one(tx, id));
+    return this.database.atOneMoment(workspaceId, (tx) => this.runs.one(tx, id));
+  }
+
+  /** The same with the account of an attempt that is not the latest. */
+  @Get('runs/:id/attempts/:attempt')
+  attempt(
+    @ByCaller() { workspaceId }: Caller,
+    @Param('id') id: string,
+    @Param('attempt') attempt: string,
+  ): Promise<RunShape> {
+    return this.database.atOneMoment(workspaceId, (tx) => this.runs.one(tx, id, attempt));
   }
 
   /** Has the submission of a run routed again through its route: of one that failed, waits, or was taken back. */

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { accountOf, type Plan } from '@haycart/core';
-import type { EarlierRun, RunOutcome, RunShape } from '@haycart/api';
+import type { AttemptLine, RunOutcome, RunShape } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
@@ -13,6 +13,7 @@ import { RUN_AGAIN } from './run-store';
 
 interface Row extends QueuedSubmission {
   run_id: string;
+  attempt_id: string;
   route_id: string;
   route_name: string;
   version: number;
@@ -29,6 +30,18 @@ interface Row extends QueuedSubmission {
   edit_at: Date | null;
 }
 
+/** How many attempts a run tells. */
+const TOLD = 100;
+/** What is told of an attempt: the latest stands as its run does, and one before it as it ended, unless it was taken back. */
+const OUTCOME = `case when a.id = r.attempt_id then r.outcome when a.taken_back_by is not null then 'taken-back' else a.outcome end`;
+const NOW = {
+  outcome: `${OUTCOME} as outcome`,
+  reason: 'case when a.id = r.attempt_id then r.reason_code else a.reason_code end as reason_code',
+  summary: 'case when a.id = r.attempt_id then r.summary else a.summary end as summary',
+  started: 'case when a.id = r.attempt_id then r.started_at else a.started_at end as started_at',
+  finished: 'case when a.id = r.attempt_id then r.finished_at else a.finished_at end as finished_at',
+};
+
 /** Reading runs: what happened to a submission, and why. */
 @Injectable()
 export class RunsService {
@@ -39,22 +52,25 @@ export class RunsService {
     @Inject(Events) private readonly events: Events,
   ) {}
 
-  async one(tx: WorkspaceTx, id: string): Promise<RunShape> {
-    const [row] = isId(id)
-      ? await tx.statement<Row>(
-          'run_one',
-          `select r.id as run_id, r.route_id, t.name as route_name, r.version, r.outcome, r.reason_code, r.summary, r.plan, r.started_at, r.finished_at,
-             e.id as edit_id, e.by as edit_by, e.at as edit_at, i.key as intake_key, i.name as intake_name, s.*
-           from any_run r join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
-           join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
-           join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
-           left join record_edit e on e.workspace_id = r.workspace_id and e.id = r.taken_back_by
-           where r.workspace_id = $1 and r.id = $2`,
-          [tx.workspaceId, id],
-        )
-      : [];
+  /** A run with the account of one of its attempts. @throws ProblemError 404 when there is no such run or attempt. */
+  async one(tx: WorkspaceTx, id: string, attempt: string | null = null): Promise<RunShape> {
+    const [row] =
+      isId(id) && (attempt === null || isId(attempt))
+        ? await tx.statement<Row>(
+            'run_one',
+            `select r.id as run_id, a.id as attempt_id, r.route_id, t.name as route_name, a.version, ${NOW.outcome}, ${NOW.reason}, ${NOW.summary}, a.plan, ${NOW.started}, ${NOW.finished},
+               e.id as edit_id, e.by as edit_by, e.at as edit_at, i.key as intake_key, i.name as intake_name, s.*
+             from run r join attempt a on a.workspace_id = r.workspace_id and a.id = coalesce($3, r.attempt_id) and a.run_id = r.id
+             join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
+             join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+             join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
+             left join record_edit e on e.workspace_id = a.workspace_id and e.id = a.taken_back_by
+             where r.workspace_id = $1 and r.id = $2`,
+            [tx.workspaceId, id, attempt],
+          )
+        : [];
     if (!row) throw new ProblemError('not-found', 'There is no such run.');
-    const plan = row.plan ? { ...row.plan, diff: await this.records.diffOf(tx, id) } : null;
+    const plan = row.plan ? { ...row.plan, diff: await this.records.diffOf(tx, row.attempt_id) } : null;
     const read = readSubmission(row, row.intake_key);
     const destination = await this.destinations.load(tx);
     const account =
@@ -74,16 +90,17 @@ export class RunsService {
       startedAt: row.started_at.toISOString(),
       finishedAt: row.finished_at.toISOString(),
       account,
-      earlier: await this.#earlier(tx, row),
+      attempt: row.attempt_id,
+      attempts: await this.#attempts(tx, row.run_id),
       takenBack: row.edit_id ? { edit: row.edit_id, by: row.edit_by!, at: row.edit_at!.toISOString() } : null,
     };
   }
 
   /**
-   * Has the submission of a run routed again, through the route of the run. A run that was taken back is given up by it:
-   * it cannot be given back any more.
+   * Has the submission of a run routed again, through the route of the run. What was taken back is given up by it: it
+   * cannot be given back any more.
    *
-   * @throws ProblemError 404, and 409 for a run that has written, or that another one came after.
+   * @throws ProblemError 404, and 409 for a run that has written or was left out.
    */
   async runAgain(tx: WorkspaceTx, id: string): Promise<void> {
     const [row] = isId(id)
@@ -93,10 +110,7 @@ export class RunsService {
           [tx.workspaceId, id],
         )
       : [];
-    if (!row) {
-      await this.one(tx, id);
-      throw new ProblemError('conflict', 'The submission ran through this route again already. Look at the later run.');
-    }
+    if (!row) throw new ProblemError('not-found', 'There is no such run.');
     if (row.outcome === 'written' || row.outcome === 'skipped')
       throw new ProblemError('conflict', 'Only what failed, waits or was taken back runs again.');
     if (row.outcome === 'taken-back')
@@ -109,14 +123,15 @@ export class RunsService {
     await this.events.tell(tx, 'submissions', 'runs');
   }
 
-  /** The runs of the same submission through the same route before, the latest first. */
-  async #earlier(tx: WorkspaceTx, row: Row): Promise<EarlierRun[]> {
-    const rows = await tx.statement<Pick<Row, 'version' | 'outcome' | 'summary' | 'finished_at'> & { id: string }>(
-      'earlier_runs',
-      `select id, version, outcome, summary, finished_at from earlier_run
-       where workspace_id = $1 and submission_id = $2 and route_id = $3 and id < $4 order by id desc limit 50`,
-      [tx.workspaceId, row.id, row.route_id, row.run_id],
+  async #attempts(tx: WorkspaceTx, run: string): Promise<AttemptLine[]> {
+    const rows = await tx.statement<Omit<AttemptLine, 'finishedAt'> & { finished_at: Date }>(
+      'attempts_of_run',
+      `select a.id, a.why, a.version, case when e.taken_back_at is null then ${OUTCOME} else 'taken-back' end as outcome, ${NOW.summary}, ${NOW.finished}, e.by
+       from attempt a join run r on r.workspace_id = a.workspace_id and r.id = a.run_id
+       left join record_edit e on e.workspace_id = a.workspace_id and e.id = a.edit_id
+       where a.workspace_id = $1 and (a.id = $2 or (a.run_id = $2 and a.id <> a.run_id)) order by a.id desc limit ${TOLD}`,
+      [tx.workspaceId, run],
     );
-    return rows.map(({ finished_at: at, ...run }) => ({ ...run, finishedAt: at.toISOString() }));
+    return rows.map(({ finished_at: at, ...line }) => ({ ...line, finishedAt: at.toISOString() }));
   }
 }

@@ -21,34 +21,43 @@ import { route, routeVersion } from '../routes/tables';
 import { submission } from '../submissions/tables';
 
 export type RunOutcome = 'written' | 'held' | 'skipped' | 'failed' | 'taken-back';
+/** `arrival`: its turn came; `again`: somebody or something had it run again; `fill-in`: blanks were filled in after it. */
+export type AttemptReason = 'arrival' | 'again' | 'fill-in';
 
-/** One submission's passage through one route. The plan is kept without its diff, which stands in the record changes. */
+/** Runs that failed, that are held, and that wait for a paused route: by route and reason, under the id of their decision. */
+const WAITS_FOR = `case when outcome = 'failed' or (outcome = 'held' and unmapped is null and reason_code is distinct from 'which-record') then
+    case when outcome = 'failed' then 'failed' when reason_code = 'route-paused' then 'paused' else 'held' end
+      || '.' || md5(route_id::text || E'\\n' || coalesce(reason_code, '') || E'\\n' || summary) end`;
+
+/** One submission’s passage through one route, as it stands: what came of its latest attempt, unless that was taken back or given up since. */
 export const run = pgTable(
   'run',
   {
     workspaceId: workspaceId(),
+    /** That of its first attempt. */
     id: uuid('id').notNull(),
     submissionId: uuid('submission_id').notNull(),
     routeId: uuid('route_id').notNull(),
+    /** The latest attempt. */
+    attemptId: uuid('attempt_id').notNull(),
     version: integer('version').notNull(),
     outcome: text('outcome').$type<RunOutcome>().notNull(),
     reasonCode: text('reason_code'),
     /** The outcome in a few words, for a line in a list. */
     summary: text('summary').notNull(),
-    plan: json('plan').$type<Omit<Plan, 'diff'>>(),
     /** Of the plan what is counted for many runs at once: the pipeline that it placed something in, */
     pipeline: text('pipeline'),
-    /** and by which rule it came upon each record, as `contact email`; `contact none` where by none. */
+    /** and by which rule it recognised each record, as `contact email`; `contact none` where by none. */
     matches: text('matches')
       .array()
       .notNull()
       .default(sql`'{}'`),
     /** The values that no option stands for, until somebody says what they mean. */
     unmapped: jsonb('unmapped').$type<UnmappedAnswer[]>(),
+    /** The decision that it waits for, one for all of a route with one reason; null where it waits for none of these. */
+    waitsFor: text('waits_for').generatedAlwaysAs(sql.raw(WAITS_FOR)),
     startedAt: time('started_at').notNull(),
     finishedAt: time('finished_at').notNull(),
-    /** The act that took it back, if it was. */
-    takenBackBy: uuid('taken_back_by'),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
@@ -60,47 +69,51 @@ export const run = pgTable(
     }),
     check('run_outcome', sql`${t.outcome} in ('written', 'held', 'skipped', 'failed', 'taken-back')`),
     index('run_finished').on(t.workspaceId, t.finishedAt.desc().nullsFirst()),
-    index('run_taken_back')
-      .on(t.workspaceId, t.takenBackBy)
-      .where(sql`taken_back_by is not null`),
     index('run_unmapped')
       .on(t.workspaceId, t.routeId)
       .where(sql`unmapped is not null`),
     index('run_unsettled')
       .on(t.workspaceId, t.routeId, t.outcome)
       .where(sql`outcome <> 'written'`),
+    index('run_waits_for')
+      .on(t.workspaceId, t.waitsFor, t.finishedAt)
+      .where(sql`waits_for is not null`),
   ],
 );
 
 /**
- * Runs that gave way when their submission ran through the route again: failed, held, left out or taken back. With `run`
- * they are `any_run`, by which a cause is told that is no longer the latest.
+ * Each try of a run, and each time that blanks were filled in after it, as it ended: none is overwritten by another. An
+ * attempt that wrote is the cause of its changes. Its plan is kept without the diff, which stands in the record changes.
  */
-export const earlierRun = pgTable(
-  'earlier_run',
+export const attempt = pgTable(
+  'attempt',
   {
     workspaceId: workspaceId(),
     id: uuid('id').notNull(),
-    submissionId: uuid('submission_id').notNull(),
-    routeId: uuid('route_id').notNull(),
+    runId: uuid('run_id').notNull(),
+    why: text('why').$type<AttemptReason>().notNull(),
     version: integer('version').notNull(),
-    outcome: text('outcome').$type<RunOutcome>().notNull(),
+    outcome: text('outcome').$type<Exclude<RunOutcome, 'taken-back'>>().notNull(),
     reasonCode: text('reason_code'),
     summary: text('summary').notNull(),
     plan: json('plan').$type<Omit<Plan, 'diff'>>(),
     startedAt: time('started_at').notNull(),
     finishedAt: time('finished_at').notNull(),
+    /** The act that filled in. */
+    editId: uuid('edit_id'),
+    /** The act that took it back, if it was. */
     takenBackBy: uuid('taken_back_by'),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
-    foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
-    foreignKey({
-      columns: [t.workspaceId, t.routeId, t.version],
-      foreignColumns: [routeVersion.workspaceId, routeVersion.routeId, routeVersion.version],
-    }),
-    index('earlier_run_submission').on(t.workspaceId, t.submissionId, t.routeId),
-    index('earlier_run_taken_back')
+    foreignKey({ columns: [t.workspaceId, t.runId], foreignColumns: [run.workspaceId, run.id] }),
+    check('attempt_why', sql`${t.why} in ('arrival', 'again', 'fill-in')`),
+    check('attempt_outcome', sql`${t.outcome} in ('written', 'held', 'skipped', 'failed')`),
+    // The first has the id of its run, so that most need no entry here.
+    index('attempt_further')
+      .on(t.workspaceId, t.runId)
+      .where(sql`id <> run_id`),
+    index('attempt_taken_back')
       .on(t.workspaceId, t.takenBackBy)
       .where(sql`taken_back_by is not null`),
   ],

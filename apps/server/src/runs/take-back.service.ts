@@ -34,7 +34,7 @@ export interface RunChoice {
   /** ISO 8601: the arrival of their submissions. */
   since?: string | undefined;
   before?: string | undefined;
-  /** Runs that are older than this one. */
+  /** Runs that were written before this attempt. */
   olderThan?: string | undefined;
 }
 
@@ -42,6 +42,12 @@ export interface RunChoice {
 const MOST = 5_000;
 /** How many of what is left alone are told one by one. */
 const TOLD = 100;
+
+/** A run that may be taken back, with the attempt that wrote. */
+interface WrittenRun {
+  id: string;
+  attempt: string;
+}
 
 /** What a take back would do, and on what. */
 interface Prepared {
@@ -77,7 +83,7 @@ export class TakeBackService implements OnModuleInit {
     return this.#rehearse(tx, await this.#latest(tx, choice, MOST));
   }
 
-  async #rehearse(tx: WorkspaceTx, runs: readonly string[]): Promise<TakeBackRehearsal> {
+  async #rehearse(tx: WorkspaceTx, runs: readonly WrittenRun[]): Promise<TakeBackRehearsal> {
     const { plan, destination } = await this.#prepare(tx, runs);
     return {
       runs: runs.length,
@@ -115,11 +121,11 @@ export class TakeBackService implements OnModuleInit {
     by: Caller['by'],
   ): Promise<TakenBack & { oldest: string | null }> {
     const runs = await this.#latest(tx, choice, most);
-    return { ...(await this.#takeBack(tx, runs, by)), oldest: runs.at(-1) ?? null };
+    return { ...(await this.#takeBack(tx, runs, by)), oldest: runs.at(-1)?.attempt ?? null };
   }
 
   /** `edit` is null when nothing of what was written could go. */
-  async #takeBack(tx: WorkspaceTx, runs: readonly string[], by: Caller['by']): Promise<TakenBack> {
+  async #takeBack(tx: WorkspaceTx, runs: readonly WrittenRun[], by: Caller['by']): Promise<TakenBack> {
     const { plan, records, links } = await this.#prepare(tx, runs);
     const told = { ...countsOf(plan.diff), left: plan.left.length };
     if (isEmptyDiff(plan.diff)) return { edit: null, runs: 0, ...told };
@@ -129,8 +135,9 @@ export class TakeBackService implements OnModuleInit {
     const { edit } = await this.acts.apply(tx, records, links, { diff: plan.diff, text, countsFrom }, by);
     await tx.statement(
       'runs_taken_back',
-      `update run set outcome = 'taken-back', taken_back_by = $3 where workspace_id = $1 and id = any($2::uuid[])`,
-      [tx.workspaceId, runs, edit],
+      `with of_them as (update attempt set taken_back_by = $3 where workspace_id = $1 and id = any($2::uuid[]) returning run_id)
+       update run set outcome = 'taken-back' where workspace_id = $1 and id in (select run_id from of_them)`,
+      [tx.workspaceId, runs.map(({ attempt }) => attempt), edit],
     );
     await this.events.tell(tx, 'runs', 'submissions', 'records');
     return { edit, runs: runs.length, ...told };
@@ -140,7 +147,8 @@ export class TakeBackService implements OnModuleInit {
   async #refuseRanAgain(tx: WorkspaceTx, edit: string): Promise<void> {
     const ranAgain = await tx.statement(
       'runs_ran_again',
-      'select 1 from earlier_run where workspace_id = $1 and taken_back_by = $2 limit 1',
+      `select 1 from attempt a join run r on r.workspace_id = a.workspace_id and r.id = a.run_id
+       where a.workspace_id = $1 and a.taken_back_by = $2 and r.attempt_id <> a.id limit 1`,
       [tx.workspaceId, edit],
     );
     if (ranAgain.length)
@@ -154,28 +162,30 @@ export class TakeBackService implements OnModuleInit {
   async #writtenAgain(tx: WorkspaceTx, edit: string): Promise<void> {
     const rows = await tx.statement(
       'runs_written_again',
-      `update run set outcome = 'written', taken_back_by = null where workspace_id = $1 and taken_back_by = $2 returning id`,
+      `with of_them as (update attempt set taken_back_by = null where workspace_id = $1 and taken_back_by = $2 returning run_id)
+       update run set outcome = 'written' where workspace_id = $1 and id in (select run_id from of_them) returning id`,
       [tx.workspaceId, edit],
     );
     if (rows.length) await this.events.tell(tx, 'runs', 'submissions');
   }
 
-  async #firstArrival(tx: WorkspaceTx, runs: readonly string[]): Promise<string> {
+  async #firstArrival(tx: WorkspaceTx, runs: readonly WrittenRun[]): Promise<string> {
     const [row] = await tx.statement<{ at: Date }>(
       'first_arrival',
       `select min(s.received_at) as at from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
        where r.workspace_id = $1 and r.id = any($2::uuid[])`,
-      [tx.workspaceId, runs],
+      [tx.workspaceId, runs.map(({ id }) => id)],
     );
     return row!.at.toISOString();
   }
 
-  async #prepare(tx: WorkspaceTx, runs: readonly string[]): Promise<Prepared> {
+  async #prepare(tx: WorkspaceTx, runs: readonly WrittenRun[]): Promise<Prepared> {
     const destination = await this.destinations.load(tx);
+    const causes = runs.map(({ attempt }) => attempt);
     const rows = await tx.statement<{ diff: RecordsDiff }>(
       'diffs_of_runs',
       `select diff from record_change where workspace_id = $1 and cause_kind = 'run' and cause_id = any($2::uuid[]) order by id desc`,
-      [tx.workspaceId, runs],
+      [tx.workspaceId, causes],
     );
     const diffs = rows.map(({ diff }) => withoutMisfits(diff, destination));
     const ids = [...new Set(diffs.flatMap(idsIn))];
@@ -185,7 +195,7 @@ export class TakeBackService implements OnModuleInit {
       own.map(({ id }) => id),
     );
     const records = new Map([...own, ...around.others].map((record) => [record.id, record]));
-    const used = await this.#inUse(tx, diffs, runs, around.links);
+    const used = await this.#inUse(tx, diffs, causes, around.links);
     const plan = planTakeBack(diffs, {
       values: (id) => records.get(id)?.values,
       links: around.links,
@@ -194,7 +204,7 @@ export class TakeBackService implements OnModuleInit {
     return { plan, records: [...records.values()], links: around.links, destination };
   }
 
-  async #allOf(tx: WorkspaceTx, choice: RunChoice): Promise<string[]> {
+  async #allOf(tx: WorkspaceTx, choice: RunChoice): Promise<WrittenRun[]> {
     if (!choice.runs && !choice.route)
       throw new ProblemError('refused', 'Say which runs: by their ids, or all of a route.', [
         { at: '/runs', code: 'missing', message: 'Give runs or route.' },
@@ -209,15 +219,15 @@ export class TakeBackService implements OnModuleInit {
   }
 
   /** The latest first. */
-  async #latest(tx: WorkspaceTx, choice: RunChoice, most: number): Promise<string[]> {
+  async #latest(tx: WorkspaceTx, choice: RunChoice, most: number): Promise<WrittenRun[]> {
     const { runs, route, intake, version, since, before, olderThan } = choice;
-    const rows = await tx.statement<{ id: string }>(
+    return tx.statement<WrittenRun & Record<string, string>>(
       'runs_to_take_back',
-      `select r.id from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+      `select r.id, r.attempt_id as attempt from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
        where r.workspace_id = $1 and r.outcome = 'written' and ($2::uuid[] is null or r.id = any($2)) and ($3::uuid is null or r.route_id = $3)
          and ($4::int is null or r.version = $4) and ($5::timestamptz is null or s.received_at >= $5) and ($6::timestamptz is null or s.received_at < $6)
-         and ($7::uuid is null or s.intake_id = $7) and ($8::uuid is null or r.id < $8)
-       order by r.id desc limit $9 for update of r`,
+         and ($7::uuid is null or s.intake_id = $7) and ($8::uuid is null or r.attempt_id < $8)
+       order by r.attempt_id desc limit $9 for update of r`,
       [
         tx.workspaceId,
         runs ?? null,
@@ -230,7 +240,6 @@ export class TakeBackService implements OnModuleInit {
         most,
       ],
     );
-    return rows.map(({ id }) => id);
   }
 
   /**
@@ -240,20 +249,21 @@ export class TakeBackService implements OnModuleInit {
   async #inUse(
     tx: WorkspaceTx,
     diffs: readonly RecordsDiff[],
-    runs: readonly string[],
+    causes: readonly string[],
     links: readonly Link[],
   ): Promise<Set<string>> {
     const made = [...new Set(diffs.flatMap(({ created }) => Object.keys(created)))];
     const rows = await tx.statement<{ id: string }>(
       'used_records',
       `select record_id as id from record_change c where workspace_id = $1 and record_id = any($2::uuid[]) and cause_id <> all($3::uuid[])
-         and not exists (select 1 from any_run r where r.workspace_id = $1 and ((r.id = c.cause_id and r.outcome = 'taken-back') or r.taken_back_by = c.cause_id))
+         and not exists (select 1 from attempt a where a.workspace_id = $1 and a.id = c.cause_id and a.taken_back_by is not null)
+         and not exists (select 1 from attempt a where a.workspace_id = $1 and a.taken_back_by = c.cause_id)
          and not exists (select 1 from record_edit e where e.workspace_id = $1 and e.id = c.cause_id and e.taken_back_at is not null)
        union select record_id from note where workspace_id = $1 and record_id = any($2::uuid[])
        union select record_id from task where workspace_id = $1 and record_id = any($2::uuid[])
        union select record_id from record_file where workspace_id = $1 and record_id = any($2::uuid[])
        union select contact_id from consent where workspace_id = $1 and contact_id = any($2::uuid[])`,
-      [tx.workspaceId, made, runs],
+      [tx.workspaceId, made, causes],
     );
     const own = new Set(diffs.flatMap(({ linked }) => linked.map(({ from, to }) => `${from} ${to}`)));
     const foreign = links.filter(({ from, to }) => !own.has(`${from} ${to}`)).flatMap(({ from, to }) => [from, to]);

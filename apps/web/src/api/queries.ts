@@ -154,6 +154,12 @@ export const submissionQuery = (id: string) =>
     queryFn: get<SubmissionDetail>(`/submissions/${id}`),
   });
 export const runQuery = (id: string) => queryOptions({ queryKey: ['runs', id], queryFn: get<RunShape>(`/runs/${id}`) });
+/** A run with the account of one of its attempts. */
+export const attemptQuery = (run: string, attempt: string) =>
+  queryOptions({
+    queryKey: ['runs', run, attempt],
+    queryFn: get<RunShape>(`/runs/${run}/attempts/${attempt}`),
+  });
 
 export const routesQuery = queryOptions({
   queryKey: ['routes', 'list'],

@@ -1,4 +1,4 @@
-import type { EarlierRun, RunLine, SubmissionDetail } from '@haycart/api';
+import type { AttemptLine, RunLine, RunShape, SubmissionDetail } from '@haycart/api';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { RotateCw, Undo2, X } from 'lucide-react';
 import { useState } from 'react';
@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { takeBack } from '../api/edits';
-import { runQuery, submissionQuery } from '../api/queries';
+import { attemptQuery, runQuery, submissionQuery } from '../api/queries';
 import { Button, buttonLook, IconButton } from '../components/button';
 import { seconds } from '../components/format';
 import { Mono } from '../components/sheet';
@@ -121,49 +121,75 @@ function Account({ run: { id } }: { run: RunLine }) {
         receivedAt={run.data.receivedAt}
         isUndone={run.data.outcome === 'taken-back'}
       />
-      <Earlier runs={run.data.earlier} />
+      <Attempts run={run.data} />
     </>
   );
 }
 
-/** What became of it before through the same route; each opens in its place. */
-function Earlier({ runs }: { runs: readonly EarlierRun[] }) {
+/** Each try through the same route, and each time that blanks were filled in since; one before the latest opens in its place. */
+function Attempts({ run: { id: run, attempt: latest, attempts } }: { run: RunShape }) {
   const [open, setOpen] = useState<string | null>(null);
-  const opened = useQuery({ ...runQuery(open ?? ''), enabled: open !== null }).data;
-  if (!runs.length) return null;
+  if (attempts.length < 2) return null;
   return (
     <section className="mt-3 border-t border-line pt-3">
-      <h3 className="mb-1 text-[14px]">Earlier runs</h3>
-      <ul className="flex flex-col gap-1">
-        {runs.map(({ id, version, outcome, summary, finishedAt }) => (
-          <li key={id}>
-            <button
-              type="button"
-              aria-expanded={open === id}
-              onClick={() => setOpen(open === id ? null : id)}
-              className="flex w-full items-start gap-2 rounded px-1 py-0.5 text-left hover:bg-hair"
-            >
-              <span className="pt-[5px]">
-                <StateShape state={outcome} word />
-              </span>
-              <span className="min-w-0 flex-1">{summary}</span>
-              <span className="flex-none text-small text-muted">
-                version {version}, <Time at={finishedAt} />
-              </span>
-            </button>
-            {open === id && opened?.id === id && (
-              <div className="mt-2 pl-5">
-                <RunAccount
-                  account={opened.account}
-                  receivedAt={opened.receivedAt}
-                  isUndone={outcome === 'taken-back'}
-                />
-              </div>
-            )}
-          </li>
-        ))}
-      </ul>
+      <h3 className="mb-1 text-[14px]">Attempts</h3>
+      <ol className="flex flex-col gap-1">
+        {attempts.map((attempt) => {
+          const { id, why } = attempt;
+          return (
+            <li key={id}>
+              {id === latest || why === 'fill-in' ? (
+                <p className="flex items-start gap-2 px-1 py-0.5">
+                  <AttemptWords attempt={attempt} />
+                </p>
+              ) : (
+                <button
+                  type="button"
+                  aria-expanded={open === id}
+                  onClick={() => setOpen(open === id ? null : id)}
+                  className="flex w-full items-start gap-2 rounded px-1 py-0.5 text-left hover:bg-hair"
+                >
+                  <AttemptWords attempt={attempt} />
+                </button>
+              )}
+              {open === id && <EarlierAccount run={run} attempt={attempt} />}
+            </li>
+          );
+        })}
+      </ol>
     </section>
+  );
+}
+
+function AttemptWords({ attempt: { outcome, summary, by, version, finishedAt } }: { attempt: AttemptLine }) {
+  return (
+    <>
+      <span className="pt-[5px]">
+        <StateShape state={outcome} word />
+      </span>
+      <span className="min-w-0 flex-1">
+        {summary}
+        {by !== null && `, by ${by}`}
+      </span>
+      <span className="flex-none text-small text-muted">
+        version {version}, <Time at={finishedAt} />
+      </span>
+    </>
+  );
+}
+
+function EarlierAccount({ run, attempt: { id, outcome } }: { run: string; attempt: AttemptLine }) {
+  const opened = useQuery(attemptQuery(run, id));
+  if (opened.isPending) return <Loading lines={3} />;
+  if (opened.isError) return <Failed error={opened.error} retry={() => void opened.refetch()} />;
+  return (
+    <div className="mt-2 pl-5">
+      <RunAccount
+        account={opened.data.account}
+        receivedAt={opened.data.receivedAt}
+        isUndone={outcome === 'taken-back'}
+      />
+    </div>
   );
 }
 

@@ -36,7 +36,7 @@ export const touch = pgTable(
     id: uuid('id').notNull(),
     recordKind: text('record_kind').$type<RecordKind>().notNull(),
     recordId: uuid('record_id').notNull(),
-    runId: uuid('run_id').notNull(),
+    attemptId: uuid('attempt_id').notNull(),
     at: time('at').notNull(),
     channel: text('channel').notNull(),
     source: text('source').notNull(),
