@@ -1,4 +1,5 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './journey';
 import { draftFor, endpoint, publish, signIn } from './support';
 
 test.beforeEach(({ page }) => signIn(page));

@@ -1,4 +1,5 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './journey';
 import { signIn } from './support';
 
 test('a new endpoint shows what is posted to it, and a route made from that writes it', async ({ page, request }) => {

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './journey';
 import { signIn } from './support';
 
 const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [

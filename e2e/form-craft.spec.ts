@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './journey';
 import { signIn } from './support';
 
 const outline = (page: Page) => page.getByRole('list', { name: 'Outline' });

@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './journey';
 import { draftFor, endpoint, publish, signIn } from './support';
 
 test.beforeEach(({ page }) => signIn(page));

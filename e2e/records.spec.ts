@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { parse } from 'csv-parse/sync';
 import excel from 'exceljs';
+import { test } from './journey';
 import { signIn } from './support';
 
 test.beforeEach(({ page }) => signIn(page));

@@ -1,4 +1,5 @@
-import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import { test } from './journey';
 import { draftFor, endpoint, publish, signIn } from './support';
 
 /** What a form builder elsewhere might send: the questions in a list, beside their answers. */

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './journey';
 import { draftFor, publish, signIn } from './support';
 
 test.beforeEach(({ page }) => signIn(page));

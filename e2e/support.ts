@@ -1,4 +1,5 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
+import { addressOf } from './servers';
 
 /** Signs in as the demo offers it, without waiting for the page that offers it. */
 export async function signIn(page: Page): Promise<void> {
@@ -9,7 +10,7 @@ export async function signIn(page: Page): Promise<void> {
 
 /** The landing site's address, on the port after the application's. */
 export function landing(page: Page, path: string): string {
-  const { hostname, port } = new URL(page.url() === 'about:blank' ? 'http://127.0.0.1:4680' : page.url());
+  const { hostname, port } = new URL(page.url() === 'about:blank' ? addressOf(test.info().parallelIndex) : page.url());
   return `http://${hostname}:${Number(port) % 2 ? port : Number(port) + 1}${path}`;
 }
 

@@ -1,4 +1,4 @@
-# All checks and tests. Sourced by ./haycart. The last line says `N passed, N failed`.
+# All checks and tests, or some. Sourced by ./haycart. The last line says `N passed, N failed`.
 
 passed=0
 failed=0
@@ -26,37 +26,41 @@ run_lint() {
   for check in types code format imports unused; do count "lint: $check" npm run --silent "lint:$check"; done
 }
 
-# run_jest PROJECT: the core's tests, or the server's against a PostgreSQL of their own.
+# run_jest PROJECT [PATTERN...]: the core's tests, or the server's against a PostgreSQL of their own; files whose path fits.
 run_jest() {
-  rm -f "$results/$1.json"
-  NODE_OPTIONS='--experimental-vm-modules --no-warnings' npx jest --selectProjects "$1" --testTimeout=90000 --json --outputFile="$results/$1.json" >/dev/null || true
-  add_results "$results/$1.json"
+  project=$1
+  shift
+  rm -f "$results/$project.json"
+  NODE_OPTIONS='--experimental-vm-modules --no-warnings' npx jest "$@" --selectProjects "$project" --maxWorkers=100% --testTimeout=90000 --json --outputFile="$results/$project.json" >/dev/null || true
+  add_results "$results/$project.json"
 }
 
+# run_e2e [PATTERN...]: journeys through the real interface; files whose path fits.
 run_e2e() {
   rm -f "$results/e2e.json"
-  PLAYWRIGHT_JSON_OUTPUT_NAME="$root/$results/e2e.json" npx playwright test --config e2e/playwright.config.ts >&2 || true
+  PLAYWRIGHT_JSON_OUTPUT_NAME="$root/$results/e2e.json" npx playwright test "$@" --config e2e/playwright.config.ts >&2 || true
   add_results "$results/e2e.json"
 }
 
 run_tests() {
   kind=${1:-all}
+  [ $# -eq 0 ] || shift
   case $kind in all | lint | unit | server | e2e) ;; *) fail "test takes lint, unit, server or e2e, not “$kind”." ;; esac
   need_packages
   mkdir -p "$results"
   case $kind in all | lint) run_lint ;; esac
-  case $kind in all | unit) run_jest unit ;; esac
+  case $kind in all | unit) run_jest unit "$@" ;; esac
   case $kind in all | server)
     need_postgresql
     need_build
-    run_jest server
+    run_jest server "$@"
     ;;
   esac
   case $kind in all | e2e)
     need_postgresql
     need_chromium
     need_build
-    run_e2e
+    run_e2e "$@"
     ;;
   esac
   echo "$passed passed, $failed failed"

@@ -134,6 +134,8 @@ describe('row-level security', () => {
   test('keeps what arrived from being changed or removed by anybody', async () => {
     await expect(one.query(`update submission set body = ''`)).rejects.toThrow(/permission denied/);
     await expect(one.query('delete from submission')).rejects.toThrow(/permission denied/);
+    await expect(one.query(`update attempt set summary = ''`)).rejects.toThrow(/permission denied/);
+    await expect(one.query('delete from attempt')).rejects.toThrow(/permission denied/);
     await expect(one.query('delete from record_change')).rejects.toThrow(/permission denied/);
     await expect(one.query(`update consent set state = 'given'`)).rejects.toThrow(/permission denied/);
   });

@@ -7,7 +7,9 @@ import type {
   ProblemBody,
   RecordShape,
   RouteShape,
+  RunShape,
   SubmissionDetail,
+  SubmissionShape,
 } from '@haycart/api';
 import type { JsonObject } from '@haycart/core';
 import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
@@ -328,6 +330,16 @@ describe('a field that nothing reads', () => {
     );
     expect(jobs.filter((job) => job === 'Head gardener')).toHaveLength(4);
     expect(await lines()).toEqual([]);
+
+    const [last] = (await workspace.get<Page<SubmissionShape>>('/submissions?limit=1')).items;
+    const attempts = async () => (await workspace.get<RunShape>(`/runs/${last!.runs[0]!.id}`)).attempts;
+    expect(await attempts()).toMatchObject([
+      { why: 'fill-in', version: 2, outcome: 'written', by: expect.any(String) },
+      { why: 'arrival', version: 1, outcome: 'written', by: null },
+    ]);
+    const [filledIn] = await workspace.query<{ id: string }>('select id from record_edit');
+    await workspace.call('POST', `/edits/${filledIn!.id}/take-back`);
+    expect((await attempts()).map(({ outcome }) => outcome)).toEqual(['taken-back', 'written']);
   });
 
   test('is told when a route reads it and it stops', async () => {

@@ -44,24 +44,16 @@ export class RunStore {
   async save(tx: WorkspaceTx, runs: readonly EndedRun[]): Promise<void> {
     if (!runs.length) return;
     const column = <Key extends keyof EndedRun>(key: Key) => runs.map((run) => run[key]);
-    const plans = packed(runs.map(({ plan }) => JSON.stringify(plan)));
-    await tx.statement(
+    const kept = await tx.statement<{ id: string; attempt_id: string }>(
       'save_runs',
-      `with ended as (
-         select * from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::timestamptz[], $11::int[], $12::int[], $13::text[], $14::text[], $15::text[])
-           r (id, submission_id, route_id, version, outcome, reason_code, summary, started_at, start, length, unmapped, pipeline, matches)
-       ), kept as (
-         insert into run (workspace_id, id, attempt_id, submission_id, route_id, version, outcome, reason_code, summary, started_at, finished_at, unmapped, pipeline, matches)
-         select $1::uuid, id, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, clock_timestamp(), unmapped::jsonb, pipeline, string_to_array(matches, ',') from ended
-         on conflict (workspace_id, submission_id, route_id) do update set attempt_id = excluded.attempt_id, version = excluded.version, outcome = excluded.outcome,
-           reason_code = excluded.reason_code, summary = excluded.summary, started_at = excluded.started_at, finished_at = excluded.finished_at, unmapped = excluded.unmapped,
-           pipeline = excluded.pipeline, matches = excluded.matches
-         returning id, attempt_id, finished_at
-       )
-       insert into attempt (workspace_id, id, run_id, why, version, outcome, reason_code, summary, plan, started_at, finished_at)
-       select $1, e.id, k.id, case when k.id = e.id then 'arrival' else 'again' end, e.version, e.outcome, e.reason_code, e.summary,
-         convert_from(substring($10::bytea from e.start for e.length), 'UTF8')::json, e.started_at, k.finished_at
-       from ended e join kept k on k.attempt_id = e.id`,
+      `insert into run (workspace_id, id, attempt_id, submission_id, route_id, version, outcome, reason_code, summary, started_at, finished_at, unmapped, pipeline, matches)
+       select $1::uuid, id, id, submission_id, route_id, version, outcome, reason_code, summary, started_at, clock_timestamp(), unmapped::jsonb, pipeline, string_to_array(matches, ',')
+       from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::text[], $8::text[], $9::timestamptz[], $10::text[], $11::text[], $12::text[])
+         r (id, submission_id, route_id, version, outcome, reason_code, summary, started_at, unmapped, pipeline, matches)
+       on conflict (workspace_id, submission_id, route_id) do update set attempt_id = excluded.attempt_id, version = excluded.version, outcome = excluded.outcome,
+         reason_code = excluded.reason_code, summary = excluded.summary, started_at = excluded.started_at, finished_at = excluded.finished_at, unmapped = excluded.unmapped,
+         pipeline = excluded.pipeline, matches = excluded.matches
+       returning id, attempt_id`,
       [
         tx.workspaceId,
         column('id'),
@@ -72,12 +64,36 @@ export class RunStore {
         column('reasonCode'),
         column('summary'),
         column('startedAt'),
-        plans.bytes,
-        plans.starts,
-        plans.lengths,
         runs.map(({ unmapped }) => unmapped && JSON.stringify(unmapped)),
         runs.map(({ plan }) => pipelineOf(plan)),
         runs.map(({ plan }) => matchesOf(plan).join(',')),
+      ],
+    );
+    await this.#keepAttempts(tx, runs, new Map(kept.map(({ id, attempt_id }) => [attempt_id, id])));
+  }
+
+  async #keepAttempts(tx: WorkspaceTx, tries: readonly EndedRun[], runs: ReadonlyMap<string, string>): Promise<void> {
+    const column = <Key extends keyof EndedRun>(key: Key) => tries.map((one) => one[key]);
+    const plans = packed(tries.map(({ plan }) => JSON.stringify(plan)));
+    await tx.statement(
+      'save_attempts',
+      `insert into attempt (workspace_id, id, run_id, why, version, outcome, reason_code, summary, started_at, plan, finished_at)
+       select $1::uuid, id, run_id, case when run_id = id then 'arrival' else 'again' end, version, outcome, reason_code, summary, started_at,
+         convert_from(substring($9::bytea from start for length), 'UTF8')::json, clock_timestamp()
+       from unnest($2::uuid[], $3::uuid[], $4::int[], $5::text[], $6::text[], $7::text[], $8::timestamptz[], $10::int[], $11::int[])
+         a (id, run_id, version, outcome, reason_code, summary, started_at, start, length)`,
+      [
+        tx.workspaceId,
+        column('id'),
+        tries.map(({ id }) => runs.get(id)!),
+        column('version'),
+        column('outcome'),
+        column('reasonCode'),
+        column('summary'),
+        column('startedAt'),
+        plans.bytes,
+        plans.starts,
+        plans.lengths,
       ],
     );
   }

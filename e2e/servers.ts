@@ -1,0 +1,15 @@
+/** How many journeys run at a time, each on a demo of its own, so that none meets what another does meanwhile. */
+export const WORKERS = 2;
+
+const FIRST_PORT = 4680;
+/** The application, the landing site, the stand-in for domain names, and one to spare. */
+const PORTS_EACH = 4;
+
+export function portOf(worker: number): number {
+  return FIRST_PORT + PORTS_EACH * worker;
+}
+
+/** The address of the demo on which a worker’s journeys run. */
+export function addressOf(worker: number): string {
+  return `http://127.0.0.1:${portOf(worker)}`;
+}
