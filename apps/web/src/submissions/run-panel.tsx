@@ -164,12 +164,13 @@ function Attempts({ run: { id: run, attempt: latest, attempts } }: { run: RunSha
 function AttemptWords({ attempt: { outcome, summary, by, version, finishedAt } }: { attempt: AttemptLine }) {
   return (
     <>
-      <span className="pt-[5px]">
+      <span className="pt-px">
         <StateShape state={outcome} word />
       </span>
       <span className="min-w-0 flex-1">
         {summary}
         {by !== null && `, by ${by}`}
+        {outcome === 'taken-back' && <span className="block text-small text-muted">taken back since</span>}
       </span>
       <span className="flex-none text-small text-muted">
         version {version}, <Time at={finishedAt} />
