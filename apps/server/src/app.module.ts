@@ -1,5 +1,5 @@
 import { Module, type DynamicModule } from '@nestjs/common';
-import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
+import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE } from '@nestjs/core';
 import { AnswerDecisions } from './decisions/answer-decisions';
 import { AsideDecisions } from './decisions/aside-decisions';
 import { DecisionsController } from './decisions/decisions.controller';
@@ -33,6 +33,9 @@ import { LabelsService } from './labels/labels.service';
 import { PipelinesController } from './pipelines/pipelines.controller';
 import { PipelinesService } from './pipelines/pipelines.service';
 import { PipelinesStore } from './pipelines/pipelines.store';
+import { AuditController } from './audit/audit.controller';
+import { AuditService } from './audit/audit.service';
+import { CommandInterceptor } from './audit/command.interceptor';
 import { AuthGuard } from './platform/auth/auth.guard';
 import { AfterChanges } from './platform/jobs/after-changes';
 import type { Config } from './platform/config';
@@ -147,6 +150,7 @@ import { RecordShapes } from './records/record-shapes';
 
 const WEB = [
   AccountController,
+  AuditController,
   DecisionsController,
   IdentityController,
   EventsController,
@@ -195,10 +199,12 @@ export class AppModule {
       controllers: [...(forms ? [FormsController, FormPicturesController] : []), ...(web ? [...WEB, ...LAST] : [])],
       providers: [
         { provide: APP_GUARD, useClass: AuthGuard },
+        { provide: APP_INTERCEPTOR, useClass: CommandInterceptor },
         { provide: APP_FILTER, useClass: ProblemFilter },
         { provide: APP_PIPE, useValue: validation },
         { provide: FORM_STYLE, useValue: formStyle },
         AcceptHandler,
+        AuditService,
         AfterChanges,
         EntryLinks,
         FormDomains,

@@ -1,4 +1,5 @@
 export * from './access';
+export * from './audit';
 export * from './errors';
 export * from './workspace';
 export * from './forms';

@@ -10,7 +10,7 @@ void runCommand('No link could be made', async (database, config) => {
   if (!email) throw new ConfigError('Say whose: ./haycart reset-password EMAIL');
   const people = await database.gate<{ workspace_id: string; id: string }>('people_called', email);
   if (!people.length) throw new ConfigError(`There is no active person with the e-mail ${email}.`);
-  const links = new PersonLinks(database, new SessionsService(database));
+  const links = new PersonLinks(database, new SessionsService());
   const base = config.publicUrl ?? `http://${config.host}:${config.port}`;
   const made = await Promise.all(
     people.map(({ workspace_id: workspaceId, id }) => database.inWorkspace(workspaceId, (tx) => links.make(tx, id))),

@@ -21,7 +21,8 @@ import {
   Length,
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Command, InTransaction } from '../platform/commands/command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { DecisionsService } from './decisions.service';
 
 class DecideDto {
@@ -73,11 +74,14 @@ export class DecisionsController {
 
   /** Decides one, or several that are alike, in one transaction. */
   @Post('decide')
+  @Command('decisions.decide', 'Decides what waits for a person')
   @HttpCode(200)
-  decide(@ByCaller() { workspaceId, by }: Caller, @Body() { ids, values, ...verdict }: DecideDto): Promise<Decided> {
+  decide(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
+    @Body() { ids, values, ...verdict }: DecideDto,
+  ): Promise<Decided> {
     const chosen = values as Record<string, FieldValue | null> | undefined;
-    return this.database.inWorkspace(workspaceId, (tx) =>
-      this.decisions.decide(tx, ids, { ...verdict, values: chosen }, by),
-    );
+    return this.decisions.decide(tx, ids, { ...verdict, values: chosen }, by);
   }
 }

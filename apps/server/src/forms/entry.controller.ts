@@ -4,6 +4,7 @@ import type { EntryLinkShape, EntryShape } from '@haycart/api';
 import { isJsonObject, whoAnswered } from '@haycart/core';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Public } from '../platform/auth/marks';
+import { Command, InTransaction } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { IntakesService } from '../intakes/intakes.service';
@@ -25,15 +26,25 @@ export class EntryController {
 
   /** The caller's own link into a form. */
   @Post('forms/:id/entry-link')
+  @Command('forms.make-entry-link', 'Makes one’s own link into a form, or gives the one that is there')
   @HttpCode(200)
-  link(@ByCaller() caller: Caller, @Param('id') id: string): Promise<EntryLinkShape> {
-    return this.#forForm(caller, id, (tx, form, person) => this.links.of(tx, form, person));
+  async link(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+  ): Promise<EntryLinkShape> {
+    return this.links.of(tx, await this.#form(tx, id), personOf(caller));
   }
 
   @Post('forms/:id/entry-link/renew')
+  @Command('forms.renew-entry-link', 'Makes a new link into a form; the one before ends')
   @HttpCode(200)
-  renew(@ByCaller() caller: Caller, @Param('id') id: string): Promise<EntryLinkShape> {
-    return this.#forForm(caller, id, (tx, form, person) => this.links.renew(tx, form, person));
+  async renew(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+  ): Promise<EntryLinkShape> {
+    return this.links.renew(tx, await this.#form(tx, id), personOf(caller));
   }
 
   /** The form that a link leads into, and what became of what was entered by it. It needs no signing in. */
@@ -63,17 +74,16 @@ export class EntryController {
     });
   }
 
-  #forForm<Answer>(
-    { workspaceId, by }: Caller,
-    id: string,
-    act: (tx: WorkspaceTx, intakeId: string, personId: string) => Promise<Answer>,
-  ): Promise<Answer> {
-    if (by.kind === 'token')
-      throw new ProblemError('not-allowed', 'An entry link belongs to a person; a token has none.');
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const { id: intakeId, kind } = await this.intakes.one(tx, id);
-      if (kind !== 'form') throw new ProblemError('not-found', 'This intake is no form.');
-      return act(tx, intakeId, by.id);
-    });
+  /** @throws ProblemError 404 where an intake is no form. */
+  async #form(tx: WorkspaceTx, id: string): Promise<string> {
+    const { id: intakeId, kind } = await this.intakes.one(tx, id);
+    if (kind !== 'form') throw new ProblemError('not-found', 'This intake is no form.');
+    return intakeId;
   }
+}
+
+function personOf({ by }: Caller): string {
+  if (by.kind === 'token')
+    throw new ProblemError('not-allowed', 'An entry link belongs to a person; a token has none.');
+  return by.id;
 }

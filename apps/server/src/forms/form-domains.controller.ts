@@ -4,7 +4,9 @@ import type { FormDomainShape } from '@haycart/api';
 import { IsString, Length } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { NeedsPerson } from '../platform/auth/marks';
-import { Database } from '../platform/database/database';
+import { Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import type { RunningCommand } from '../platform/commands/running-command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { FormDomains } from './form-domains.service';
 
 class NewDomainDto {
@@ -27,22 +29,29 @@ export class FormDomainsController {
   }
 
   @Post()
+  @Command('forms.add-domain', 'Names a domain of one’s own for forms')
   @HttpCode(201)
-  add(@ByCaller() { workspaceId }: Caller, @Body() { host }: NewDomainDto): Promise<FormDomainShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.domains.add(tx, host));
+  add(@InTransaction() tx: WorkspaceTx, @Body() { host }: NewDomainDto): Promise<FormDomainShape> {
+    return this.domains.add(tx, host);
   }
 
   /** Looks into its DNS whether it is the company's. */
   @Post(':host/check')
+  @Command('forms.check-domain', 'Looks whether a domain leads here', { takesLong: true })
   @HttpCode(200)
-  check(@ByCaller() { workspaceId }: Caller, @Param('host') host: string): Promise<FormDomainShape> {
-    return this.domains.check(workspaceId, host);
+  check(
+    @ThisCommand() command: RunningCommand,
+    @ByCaller() { workspaceId }: Caller,
+    @Param('host') host: string,
+  ): Promise<FormDomainShape> {
+    return this.domains.check(workspaceId, host, (tx) => command.note(tx));
   }
 
   /** Links under the domain stop working. */
   @Delete(':host')
+  @Command('forms.remove-domain', 'Takes a domain out of use')
   @HttpCode(204)
-  remove(@ByCaller() { workspaceId }: Caller, @Param('host') host: string): Promise<void> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.domains.remove(tx, host));
+  remove(@InTransaction() tx: WorkspaceTx, @Param('host') host: string): Promise<void> {
+    return this.domains.remove(tx, host);
   }
 }

@@ -5,6 +5,7 @@ import type { FormDomainShape } from '@haycart/api';
 import { and, asc, eq } from 'drizzle-orm';
 import { SecretBox } from '../platform/auth/secret-box';
 import { Database, type WorkspaceTx } from '../platform/database/database';
+import { nothingElse, type AlsoDone } from '../platform/database/also-done';
 import { databaseFailure } from '../platform/database/failure';
 import { DomainNames } from '../platform/domain-names';
 import { ProblemError } from '../platform/errors/problem-error';
@@ -52,7 +53,7 @@ export class FormDomains {
    * Looks into the domain's DNS whether it is theirs. One that was proven before stays so when nobody answers, and ends when
    * its proof is gone.
    */
-  async check(workspaceId: string, host: string): Promise<FormDomainShape> {
+  async check(workspaceId: string, host: string, also: AlsoDone = nothingElse): Promise<FormDomainShape> {
     const { proof, provenAt } = await this.database.inWorkspace(workspaceId, (tx) => this.#one(tx, host));
     const record = proofRecord(host, this.box.open(proof, `domain ${host}`));
     const texts = await this.names.texts(record.name);
@@ -69,6 +70,7 @@ export class FormDomains {
       const change = { provenAt: proven ? (provenAt ?? new Date()) : null, checkedAt: new Date(), problem };
       const row = await this.#set(tx, host, change);
       await this.events.tell(tx, 'form-domains');
+      await also(tx);
       return this.#shape(row);
     });
     await this.hosts.read();

@@ -5,8 +5,10 @@ import type { FormFiguresShape, FormMonth, FormShape, IntakeShape, PictureShape,
 import { Type } from 'class-transformer';
 import { IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Asks, Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import type { RunningCommand } from '../platform/commands/running-command';
 import type { FastifyRequest } from 'fastify';
-import { Database } from '../platform/database/database';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { receiveFile } from '../platform/receive-file';
 import { PeopleService } from '../workspaces/people.service';
 import { FormTrials } from './form-trials.service';
@@ -82,11 +84,10 @@ export class FormEditorController {
   ) {}
 
   @Post('forms')
+  @Command('forms.add', 'Makes a form')
   @HttpCode(201)
-  add(@ByCaller() { workspaceId }: Caller, @Body() { name, form, copyOf }: NewFormDto): Promise<IntakeShape> {
-    return this.database.inWorkspace(workspaceId, (tx) =>
-      copyOf ? this.forms.copy(tx, copyOf, name) : this.forms.add(tx, name, readForm(form)),
-    );
+  add(@InTransaction() tx: WorkspaceTx, @Body() { name, form, copyOf }: NewFormDto): Promise<IntakeShape> {
+    return copyOf ? this.forms.copy(tx, copyOf, name) : this.forms.add(tx, name, readForm(form));
   }
 
   @Get('forms/:id')
@@ -130,16 +131,18 @@ export class FormEditorController {
   }
 
   @Put('forms/:id/draft')
+  @Command('forms.save-draft', 'Saves the draft of a form', { goesOn: true })
   saveDraft(
-    @ByCaller() { workspaceId }: Caller,
+    @InTransaction() tx: WorkspaceTx,
     @Param('id') id: string,
     @Body() { form, revision }: DraftDto,
   ): Promise<FormShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.forms.saveDraft(tx, id, form, revision));
+    return this.forms.saveDraft(tx, id, form, revision);
   }
 
   /** The real page of a form that is not published, for the editor. Sending it keeps nothing. */
   @Post('forms/preview')
+  @Asks('Shows a form as it would be')
   @HttpCode(200)
   async preview(
     @ByCaller() { workspaceId }: Caller,
@@ -151,49 +154,62 @@ export class FormEditorController {
 
   /** Keeps a picture for forms: PNG, JPEG, GIF or WebP, at most 2 MiB. */
   @Post('form-pictures')
+  @Command('forms.add-picture', 'Brings a picture for forms in', { takesLong: true })
   @HttpCode(201)
   @ApiConsumes('multipart/form-data')
-  async addPicture(@ByCaller() { workspaceId, by }: Caller, @Req() request: FastifyRequest): Promise<PictureShape> {
+  async addPicture(
+    @ThisCommand() command: RunningCommand,
+    @ByCaller() { workspaceId, by }: Caller,
+    @Req() request: FastifyRequest,
+  ): Promise<PictureShape> {
     const { bytes } = await receiveFile(request, LIMITS.formPicture.most);
-    return this.database.inWorkspace(workspaceId, async (tx) => ({
-      address: await this.pictures.keep(tx, bytes, await this.people.nameOf(tx, by)),
-    }));
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const address = await this.pictures.keep(tx, bytes, await this.people.nameOf(tx, by));
+      await command.note(tx);
+      return { address };
+    });
   }
 
   @Post('forms/:id/publish')
+  @Command('forms.publish', 'Publishes a form', { takesLong: true })
   @HttpCode(200)
   async publish(
+    @ThisCommand() command: RunningCommand,
     @ByCaller() { workspaceId, by }: Caller,
     @Param('id') id: string,
     @Body() { note, route, share }: PublishFormDto,
   ): Promise<{ version: number; route: string | null }> {
     const wish: FormRouteWish | null = route ? readWish(route) : null;
     if (share !== undefined) await this.counts.flush();
-    return this.database.inWorkspace(workspaceId, async (tx) =>
-      this.forms.publish(tx, id, await this.people.nameOf(tx, by), { note: note ?? null, route: wish, share }),
-    );
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const wanted = { note: note ?? null, route: wish, share };
+      const published = await this.forms.publish(tx, id, await this.people.nameOf(tx, by), wanted);
+      await command.note(tx);
+      return published;
+    });
   }
 
   @Post('forms/:id/trial/end')
+  @Command('forms.end-trial', 'Ends the trial of two versions of a form')
   @HttpCode(200)
-  endTrial(
-    @ByCaller() { workspaceId, by }: Caller,
+  async endTrial(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
     @Param('id') id: string,
     @Body() { keep }: EndTrialDto,
   ): Promise<{ version: number }> {
-    return this.database.inWorkspace(workspaceId, async (tx) =>
-      this.forms.endTrial(tx, id, keep, await this.people.nameOf(tx, by)),
-    );
+    return this.forms.endTrial(tx, id, keep, await this.people.nameOf(tx, by));
   }
 
   @Post('forms/:id/versions/:version/restore')
+  @Command('forms.restore', 'Takes up an earlier version of a form')
   @HttpCode(200)
   restore(
-    @ByCaller() { workspaceId }: Caller,
+    @InTransaction() tx: WorkspaceTx,
     @Param('id') id: string,
     @Param('version', ParseIntPipe) version: number,
   ): Promise<FormShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.forms.restore(tx, id, version));
+    return this.forms.restore(tx, id, version);
   }
 
   @Get('themes')
@@ -202,18 +218,16 @@ export class FormEditorController {
   }
 
   @Post('themes')
+  @Command('forms.add-theme', 'Makes a theme for forms')
   @HttpCode(201)
-  addTheme(@ByCaller() { workspaceId }: Caller, @Body() { name, theme }: NewThemeDto): Promise<ThemeShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.themes.add(tx, name, theme));
+  addTheme(@InTransaction() tx: WorkspaceTx, @Body() { name, theme }: NewThemeDto): Promise<ThemeShape> {
+    return this.themes.add(tx, name, theme);
   }
 
   @Put('themes/:key')
+  @Command('forms.change-theme', 'Changes a theme of forms')
   @HttpCode(204)
-  changeTheme(
-    @ByCaller() { workspaceId }: Caller,
-    @Param('key') key: string,
-    @Body() { theme }: ThemeDto,
-  ): Promise<void> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.themes.change(tx, key, theme));
+  changeTheme(@InTransaction() tx: WorkspaceTx, @Param('key') key: string, @Body() { theme }: ThemeDto): Promise<void> {
+    return this.themes.change(tx, key, theme);
   }
 }

@@ -4,6 +4,7 @@ import { readVisit, type Visit } from '@haycart/core';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { IntakeDirectory } from '../intakes/intake-directory.service';
 import { Public } from '../platform/auth/marks';
+import { Asks } from '../platform/commands/command';
 import { ProblemError } from '../platform/errors/problem-error';
 import { FloodGuard } from '../platform/flood-guard';
 import { EntryLinks } from './entry-links.service';
@@ -48,6 +49,7 @@ export class FormsController {
 
   /** What the page's script tells: that somebody began, left at a question, or sent, and how long that took. */
   @Post('f/:slug/seen')
+  @Asks('Counts what a visitor saw of a form')
   @HttpCode(204)
   async seen(@Param('slug') slug: string, @Body() told: unknown, @Req() request: FastifyRequest): Promise<void> {
     const form = versionTold(await this.#form(slug, request), queryOf(request).get('version'));

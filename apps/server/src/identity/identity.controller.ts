@@ -35,7 +35,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Asks, Command, InTransaction } from '../platform/commands/command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
 import { readLimit } from '../platform/paging';
@@ -164,10 +165,8 @@ export class IdentityController {
   }
 
   @Put('identity/settings')
-  async settings(
-    @ByCaller() { workspaceId }: Caller,
-    @Body() change: SettingsDto,
-  ): Promise<IdentityReport['settings']> {
+  @Command('identity.change-settings', 'Changes how records are recognised')
+  async settings(@InTransaction() tx: WorkspaceTx, @Body() change: SettingsDto): Promise<IdentityReport['settings']> {
     if (change.thresholds) refuseThresholds(change.thresholds);
     const unknown = Object.entries(change.merging?.fields ?? {}).find(([, rule]) => !SURVIVORSHIP_RULES.includes(rule));
     if (unknown)
@@ -178,19 +177,20 @@ export class IdentityController {
           message: `Choose ${SURVIVORSHIP_RULES.join(', ')}.`,
         },
       ]);
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      await this.recognition.change(tx, change);
-      await this.events.tell(tx, 'identity');
-      return this.recognition.settings(tx);
-    });
+    await this.recognition.change(tx, change);
+    await this.events.tell(tx, 'identity');
+    return this.recognition.settings(tx);
   }
 
   @Post('scans')
+  @Command('identity.scan', 'Looks through all records for those that are alike')
   @HttpCode(202)
-  scan(@ByCaller() { workspaceId, by }: Caller, @Body() { kind }: ScanDto): Promise<ScanShape> {
-    return this.database.inWorkspace(workspaceId, async (tx) =>
-      this.scans.start(tx, kind, await this.people.nameOf(tx, by)),
-    );
+  async scan(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
+    @Body() { kind }: ScanDto,
+  ): Promise<ScanShape> {
+    return this.scans.start(tx, kind, await this.people.nameOf(tx, by));
   }
 
   @Get('scans')
@@ -200,13 +200,15 @@ export class IdentityController {
   }
 
   @Post('scans/:id/cancel')
+  @Command('identity.cancel-scan', 'Cancels a scan')
   @HttpCode(200)
-  cancelScan(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<ScanShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.scans.cancel(tx, id));
+  cancelScan(@InTransaction() tx: WorkspaceTx, @Param('id') id: string): Promise<ScanShape> {
+    return this.scans.cancel(tx, id);
   }
 
   /** What accepting all pairs from a probability on would merge; nothing is done. */
   @Post('look-alikes/rehearse-accepting')
+  @Asks('Rehearses making one of all pairs from a likeness on')
   @HttpCode(200)
   rehearseAccepting(
     @ByCaller() { workspaceId }: Caller,
@@ -216,11 +218,16 @@ export class IdentityController {
   }
 
   @Post('look-alikes/accept')
+  @Command('identity.accept', 'Makes one of all pairs from a likeness on')
   @HttpCode(200)
-  accept(@ByCaller() { workspaceId, by }: Caller, @Body() { kind, least }: AcceptDto): Promise<{ merged: number }> {
-    return this.database.inWorkspace(workspaceId, async (tx) => ({
+  async accept(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
+    @Body() { kind, least }: AcceptDto,
+  ): Promise<{ merged: number }> {
+    return {
       merged: await this.lookAlikes.accept(tx, kind, least, by),
-    }));
+    };
   }
 
   @Get('merges')
@@ -229,20 +236,24 @@ export class IdentityController {
   }
 
   @Post('merges/rehearse')
+  @Asks('Rehearses a merge')
   @HttpCode(200)
   rehearse(@ByCaller() { workspaceId }: Caller, @Body() choice: MergeRecordsDto): Promise<MergeRehearsal> {
     return this.database.inWorkspace(workspaceId, (tx) => this.merges.rehearse(tx, wish(choice)));
   }
 
   @Post('merges')
+  @Command('identity.merge', 'Makes one record of several')
   merge(
-    @ByCaller() { workspaceId, by }: Caller,
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
     @Body() choice: MergeRecordsDto,
   ): Promise<{ survivor: string; merges: string[] }> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.merges.merge(tx, wish(choice), by));
+    return this.merges.merge(tx, wish(choice), by);
   }
 
   @Post('merges/:id/rehearse-undoing')
+  @Asks('Rehearses undoing a merge')
   @HttpCode(200)
   rehearseUndoing(
     @ByCaller() { workspaceId }: Caller,
@@ -253,13 +264,15 @@ export class IdentityController {
   }
 
   @Post('merges/:id/undo')
+  @Command('identity.undo-merge', 'Takes a merge apart')
   @HttpCode(200)
   undo(
-    @ByCaller() { workspaceId, by }: Caller,
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
     @Param('id') id: string,
     @Body() { goes = {} }: UnmergeDto,
   ): Promise<{ survivor: string; absorbed: string }> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.unmerges.undo(tx, id, goes, by));
+    return this.unmerges.undo(tx, id, goes, by);
   }
 }
 

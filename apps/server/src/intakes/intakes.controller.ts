@@ -3,7 +3,8 @@ import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { IntakeLine, IntakeShape } from '@haycart/api';
 import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Command, InTransaction } from '../platform/commands/command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { IntakesService } from './intakes.service';
 
@@ -58,15 +59,18 @@ export class IntakesController {
   }
 
   @Post('intakes')
+  @Command('intakes.add', 'Makes an intake')
   @HttpCode(201)
-  add(@ByCaller() { workspaceId }: Caller, @Body() { kind, name }: NewIntakeDto): Promise<IntakeShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.intakes.add(tx, { kind, name }));
+  add(@InTransaction() tx: WorkspaceTx, @Body() { kind, name }: NewIntakeDto): Promise<IntakeShape> {
+    return this.intakes.add(tx, { kind, name });
   }
 
   /** Turning signatures on answers the secret, once. */
   @Patch('intakes/:id')
-  change(
-    @ByCaller() { workspaceId, by }: Caller,
+  @Command('intakes.change', 'Changes an intake')
+  async change(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
     @Param('id') id: string,
     @Body() { signed, ...change }: IntakeChangeDto,
   ): Promise<IntakeShape & { secret?: string }> {
@@ -74,12 +78,10 @@ export class IntakesController {
       throw new ProblemError('not-allowed', 'Only a person who is signed in may change how posts are signed.');
     if (signed === undefined && !Object.keys(change).length)
       throw new ProblemError('refused', 'Nothing to change was given.');
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const secret = signed === undefined ? null : await this.intakes.sign(tx, id, signed);
-      const intake = Object.keys(change).length
-        ? await this.intakes.change(tx, id, change)
-        : await this.intakes.one(tx, id);
-      return { ...intake, ...(secret ? { secret } : {}) };
-    });
+    const secret = signed === undefined ? null : await this.intakes.sign(tx, id, signed);
+    const intake = Object.keys(change).length
+      ? await this.intakes.change(tx, id, change)
+      : await this.intakes.one(tx, id);
+    return { ...intake, ...(secret ? { secret } : {}) };
   }
 }

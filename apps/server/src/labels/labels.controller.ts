@@ -4,9 +4,9 @@ import { COLOUR_MARKS, type ColourMark } from '@haycart/core';
 import type { DoneEdit, LabelShape, LabelUse, MembershipLine } from '@haycart/api';
 import { IsIn, IsOptional, IsString, Length, ValidateIf } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Command, InTransaction } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
-import { Events } from '../platform/events/events';
 import { LabelledService } from '../records/labelled.service';
 import { LabelsService, type LabelKind } from './labels.service';
 
@@ -35,7 +35,6 @@ abstract class LabelsController {
 
   constructor(
     @Inject(Database) protected readonly database: Database,
-    @Inject(Events) protected readonly events: Events,
     @Inject(LabelsService) protected readonly labels: LabelsService,
     @Inject(LabelledService) protected readonly labelled: LabelledService,
   ) {}
@@ -51,46 +50,49 @@ abstract class LabelsController {
   }
 
   @Post()
+  @Command('set-up.add-label', 'Makes a tag or a list', { tells: ['labels', 'fields'] })
   @HttpCode(201)
-  add(@ByCaller() caller: Caller, @Body() { name, colour = undefined }: NewLabelDto): Promise<LabelShape> {
-    return this.#changing(caller, (tx) => this.labels.add(tx, this.kind, name, colour ?? null));
+  add(@InTransaction() tx: WorkspaceTx, @Body() { name, colour = undefined }: NewLabelDto): Promise<LabelShape> {
+    return this.labels.add(tx, this.kind, name, colour ?? null);
   }
 
   @Patch(':key')
-  change(@ByCaller() caller: Caller, @Param('key') key: string, @Body() change: LabelDto): Promise<LabelShape> {
-    return this.#changing(caller, (tx) => this.labels.change(tx, this.kind, key, change));
+  @Command('set-up.change-label', 'Changes a tag or a list', { tells: ['labels', 'fields'] })
+  change(@InTransaction() tx: WorkspaceTx, @Param('key') key: string, @Body() change: LabelDto): Promise<LabelShape> {
+    return this.labels.change(tx, this.kind, key, change);
   }
 
   /** Takes a label off everything that carries it, and out of use. */
   @Delete(':key')
-  remove(@ByCaller() caller: Caller, @Param('key') key: string): Promise<DoneEdit> {
-    return this.#changing(caller, async (tx) => {
-      const label = await this.labels.one(tx, this.kind, key);
-      await this.labels.retire(tx, this.kind, key);
-      return this.labelled.replace(tx, this.kind, key, null, `Deleted the ${this.kind} ${label.name}`, caller.by);
-    });
+  @Command('set-up.remove-label', 'Takes a tag or a list off everything and out of use', {
+    tells: ['labels', 'fields'],
+  })
+  async remove(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('key') key: string,
+  ): Promise<DoneEdit> {
+    const label = await this.labels.one(tx, this.kind, key);
+    await this.labels.retire(tx, this.kind, key);
+    return this.labelled.replace(tx, this.kind, key, null, `Deleted the ${this.kind} ${label.name}`, caller.by);
   }
 
   /** Puts another label in the place of one, everywhere, and takes the one out of use. */
   @Post(':key/merge')
+  @Command('set-up.merge-labels', 'Puts another tag or list in the place of one', { tells: ['labels', 'fields'] })
   @HttpCode(200)
-  merge(@ByCaller() caller: Caller, @Param('key') key: string, @Body() { into }: MergeDto): Promise<DoneEdit> {
-    return this.#changing(caller, async (tx) => {
-      const from = await this.labels.one(tx, this.kind, key);
-      const to = await this.labels.one(tx, this.kind, into);
-      if (from.key === to.key) throw new ProblemError('conflict', 'These are one and the same.');
-      await this.labels.retire(tx, this.kind, key);
-      const text = `Merged the ${this.kind} ${from.name} into ${to.name}`;
-      return this.labelled.replace(tx, this.kind, key, to.key, text, caller.by);
-    });
-  }
-
-  #changing<Result>({ workspaceId }: Caller, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const result = await work(tx);
-      await this.events.tell(tx, 'labels', 'fields');
-      return result;
-    });
+  async merge(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('key') key: string,
+    @Body() { into }: MergeDto,
+  ): Promise<DoneEdit> {
+    const from = await this.labels.one(tx, this.kind, key);
+    const to = await this.labels.one(tx, this.kind, into);
+    if (from.key === to.key) throw new ProblemError('conflict', 'These are one and the same.');
+    await this.labels.retire(tx, this.kind, key);
+    const text = `Merged the ${this.kind} ${from.name} into ${to.name}`;
+    return this.labelled.replace(tx, this.kind, key, to.key, text, caller.by);
   }
 }
 

@@ -3,7 +3,8 @@ import { ApiTags } from '@nestjs/swagger';
 import type { DoneEdit, EditLine } from '@haycart/api';
 import { IsOptional, IsString } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Command, InTransaction } from '../platform/commands/command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { readLimit } from '../platform/paging';
 import { RecordActs } from './record-acts.service';
 
@@ -27,8 +28,13 @@ export class EditsController {
 
   /** What was changed since stays; `left` tells how much. */
   @Post(':id/take-back')
+  @Command('records.take-back', 'Takes an act back')
   @HttpCode(200)
-  takeBack(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<DoneEdit & { left: number }> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.acts.takeBack(tx, id, by));
+  takeBack(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
+    @Param('id') id: string,
+  ): Promise<DoneEdit & { left: number }> {
+    return this.acts.takeBack(tx, id, by);
   }
 }

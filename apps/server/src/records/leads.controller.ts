@@ -3,7 +3,8 @@ import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { DoneEdit, QualifyRehearsal } from '@haycart/api';
 import { IsOptional, IsString, Length } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Asks, Command, InTransaction } from '../platform/commands/command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { DestinationService } from '../workspaces/destination.service';
 import { LeadsService } from './leads.service';
 
@@ -29,6 +30,7 @@ export class LeadsController {
 
   /** What qualifying would do; writes nothing. */
   @Post(':id/qualify/rehearse')
+  @Asks('Rehearses qualifying a lead')
   @HttpCode(200)
   rehearse(
     @ByCaller() { workspaceId }: Caller,
@@ -42,34 +44,37 @@ export class LeadsController {
 
   /** Finds or makes contact and company, makes the deal, and links them with the lead. */
   @Post(':id/qualify')
+  @Command('records.qualify-lead', 'Makes a deal of a lead')
   @HttpCode(200)
-  qualify(
-    @ByCaller() { workspaceId, by }: Caller,
+  async qualify(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
     @Param('id') id: string,
     @Body() wish: QualifyDto,
   ): Promise<DoneEdit & { deal: string }> {
-    return this.database.inWorkspace(workspaceId, async (tx) =>
-      this.leads.qualify(tx, id, wish, await this.destinations.load(tx), by),
-    );
+    return this.leads.qualify(tx, id, wish, await this.destinations.load(tx), by);
   }
 
   @Post(':id/set-aside')
+  @Command('records.set-lead-aside', 'Sets a lead aside')
   @HttpCode(200)
-  setAside(
-    @ByCaller() { workspaceId, by }: Caller,
+  async setAside(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
     @Param('id') id: string,
     @Body() { reason }: ReasonDto,
   ): Promise<DoneEdit> {
-    return this.database.inWorkspace(workspaceId, async (tx) =>
-      this.leads.setAside(tx, id, reason, await this.destinations.load(tx), by),
-    );
+    return this.leads.setAside(tx, id, reason, await this.destinations.load(tx), by);
   }
 
   @Post(':id/reopen')
+  @Command('records.reopen-lead', 'Opens a lead again')
   @HttpCode(200)
-  reopen(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<DoneEdit> {
-    return this.database.inWorkspace(workspaceId, async (tx) =>
-      this.leads.setAside(tx, id, null, await this.destinations.load(tx), by),
-    );
+  async reopen(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
+    @Param('id') id: string,
+  ): Promise<DoneEdit> {
+    return this.leads.setAside(tx, id, null, await this.destinations.load(tx), by);
   }
 }

@@ -3,7 +3,8 @@ import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { RecordShape } from '@haycart/api';
 import { IsOptional, IsString, Length } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Command, InTransaction } from '../platform/commands/command';
+import type { WorkspaceTx } from '../platform/database/database';
 import { DealMovesService } from './deal-moves.service';
 import { RecordsService } from './records.service';
 
@@ -20,27 +21,36 @@ type Moved = RecordShape & { edit: string | null };
 @Controller('api/v1')
 export class PlacesController {
   constructor(
-    @Inject(Database) private readonly database: Database,
     @Inject(RecordsService) private readonly records: RecordsService,
     @Inject(DealMovesService) private readonly moves: DealMovesService,
   ) {}
 
   @Post('deals/:id/move')
+  @Command('records.move-deal', 'Moves a deal to a stage')
   @HttpCode(200)
-  moveDeal(@ByCaller() caller: Caller, @Param('id') id: string, @Body() move: MoveDto): Promise<Moved> {
-    return this.#move(caller, 'deal', id, move);
+  moveDeal(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+    @Body() move: MoveDto,
+  ): Promise<Moved> {
+    return this.#move(tx, caller, 'deal', id, move);
   }
 
   @Post('leads/:id/move')
+  @Command('records.move-lead', 'Moves a lead to a stage')
   @HttpCode(200)
-  moveLead(@ByCaller() caller: Caller, @Param('id') id: string, @Body() move: MoveDto): Promise<Moved> {
-    return this.#move(caller, 'lead', id, move);
+  moveLead(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+    @Body() move: MoveDto,
+  ): Promise<Moved> {
+    return this.#move(tx, caller, 'lead', id, move);
   }
 
-  #move({ workspaceId, by }: Caller, kind: 'deal' | 'lead', id: string, move: MoveDto): Promise<Moved> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const { edit } = await this.moves.move(tx, kind, id, move, by);
-      return { ...(await this.records.one(tx, kind, id)), edit };
-    });
+  async #move(tx: WorkspaceTx, { by }: Caller, kind: 'deal' | 'lead', id: string, move: MoveDto): Promise<Moved> {
+    const { edit } = await this.moves.move(tx, kind, id, move, by);
+    return { ...(await this.records.one(tx, kind, id)), edit };
   }
 }

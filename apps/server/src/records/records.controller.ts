@@ -6,6 +6,7 @@ import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsIn, IsObject, IsOptional, IsString, Length, ValidateNested } from 'class-validator';
 import type { FastifyReply } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Command, InTransaction } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { EXPORT_PORTION, EXPORT_TYPES, sendExport, type ExportFormat } from '../platform/export-file';
@@ -179,72 +180,82 @@ export class RecordsController {
   }
 
   @Post(':kind')
+  @Command('records.add', 'Makes a record')
   @HttpCode(201)
-  create(
+  async create(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('kind') plural: string,
     @Body() { values, links = [], pipeline, stage }: NewRecordDto,
   ): Promise<DoneEdit & { id: string }> {
     const kind = kindFrom(plural);
-    return this.database.inWorkspace(caller.workspaceId, async (tx) => {
-      const destination = await this.destinations.load(tx);
-      const placed = firstPlace(kind, { pipeline, stage }, destination, new Date().toISOString());
-      return this.edits.create(tx, kind, values, { placed, links }, destination, caller.by);
-    });
+    const destination = await this.destinations.load(tx);
+    const placed = firstPlace(kind, { pipeline, stage }, destination, new Date().toISOString());
+    return this.edits.create(tx, kind, values, { placed, links }, destination, caller.by);
   }
 
   @Patch(':kind/:id')
-  change(
+  @Command('records.change', 'Changes a record')
+  async change(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('kind') kind: string,
     @Param('id') id: string,
     @Body() edit: EditDto,
   ): Promise<DoneEdit> {
-    return this.database.inWorkspace(caller.workspaceId, async (tx) =>
-      this.edits.change(tx, kindFrom(kind), [id], edit, await this.destinations.load(tx), caller.by),
-    );
+    return this.edits.change(tx, kindFrom(kind), [id], edit, await this.destinations.load(tx), caller.by);
   }
 
   @Delete(':kind/:id')
-  remove(@ByCaller() caller: Caller, @Param('kind') kind: string, @Param('id') id: string): Promise<DoneEdit> {
-    return this.database.inWorkspace(caller.workspaceId, (tx) =>
-      this.edits.remove(tx, kindFrom(kind), [id], caller.by),
-    );
+  @Command('records.delete', 'Deletes a record')
+  remove(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Param('id') id: string,
+  ): Promise<DoneEdit> {
+    return this.edits.remove(tx, kindFrom(kind), [id], caller.by);
   }
 
   /** Changes many records at once, all of them or none. */
   @Post(':kind/edit')
+  @Command('records.change-many', 'Changes several records')
   @HttpCode(200)
-  changeMany(
+  async changeMany(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('kind') kind: string,
     @Body() { edit, ...chosen }: BulkEditDto,
   ): Promise<DoneEdit> {
-    return this.#listing(caller, async (tx, setting) => {
-      const ids = await this.#chosen(tx, kindFrom(kind), chosen, setting);
-      return this.edits.change(tx, kindFrom(kind), ids, edit, setting.destination, caller.by);
-    });
+    const setting = await this.#setting(tx, caller);
+    const ids = await this.#chosen(tx, kindFrom(kind), chosen, setting);
+    return this.edits.change(tx, kindFrom(kind), ids, edit, setting.destination, caller.by);
   }
 
   @Post(':kind/delete')
+  @Command('records.delete-many', 'Deletes several records')
   @HttpCode(200)
-  removeMany(@ByCaller() caller: Caller, @Param('kind') kind: string, @Body() chosen: ChosenDto): Promise<DoneEdit> {
-    return this.#listing(caller, async (tx, setting) =>
-      this.edits.remove(tx, kindFrom(kind), await this.#chosen(tx, kindFrom(kind), chosen, setting), caller.by),
-    );
+  async removeMany(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('kind') kind: string,
+    @Body() chosen: ChosenDto,
+  ): Promise<DoneEdit> {
+    const ids = await this.#chosen(tx, kindFrom(kind), chosen, await this.#setting(tx, caller));
+    return this.edits.remove(tx, kindFrom(kind), ids, caller.by);
   }
 
   @Post(':kind/:id/links')
+  @Command('records.link', 'Links a record to others')
   @HttpCode(200)
   link(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('kind') kind: string,
     @Param('id') id: string,
     @Body() change: LinksDto,
   ): Promise<DoneEdit> {
-    return this.database.inWorkspace(caller.workspaceId, (tx) =>
-      this.edits.link(tx, kindFrom(kind), id, change, caller.by),
-    );
+    return this.edits.link(tx, kindFrom(kind), id, change, caller.by);
   }
 
   #listing<Result>(caller: Caller, work: (tx: WorkspaceTx, setting: ListSetting) => Promise<Result>): Promise<Result> {

@@ -5,6 +5,7 @@ import type { PresenceShape, RouteDefinitionLine, RouteLine, RouteShape, RouteVe
 import { IsBoolean, IsIn, IsISO8601, IsObject, IsOptional, IsString, Length } from 'class-validator';
 import { z } from 'zod';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Asks, Command, InTransaction } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { PeopleService } from '../workspaces/people.service';
@@ -67,38 +68,40 @@ export class RoutesController {
   }
 
   @Post('routes')
+  @Command('routes.add', 'Makes a route')
   @HttpCode(201)
-  add(@ByCaller() { workspaceId }: Caller, @Body() { definition }: NewRouteDto): Promise<RouteShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.routes.add(tx, definition));
+  add(@InTransaction() tx: WorkspaceTx, @Body() { definition }: NewRouteDto): Promise<RouteShape> {
+    return this.routes.add(tx, definition);
   }
 
   /** With `If-Match` (RFC 9110) and the revision that it was made on, a draft that somebody else saved since is not overwritten. */
   @Put('routes/:id/draft')
-  saveDraft(
+  @Command('routes.save-draft', 'Saves the draft of a route', { goesOn: true })
+  async saveDraft(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('id') id: string,
     @Body() definition: Record<string, unknown>,
     @Headers('if-match') upon: string | undefined,
   ): Promise<RouteShape> {
-    return this.database.inWorkspace(caller.workspaceId, async (tx) =>
-      this.routes.saveDraft(tx, id, definition, await this.#nameOf(tx, caller), readRevision(upon)),
-    );
+    return this.routes.saveDraft(tx, id, definition, await this.#nameOf(tx, caller), readRevision(upon));
   }
 
   @Post('routes/:id/publish')
+  @Command('routes.publish', 'Publishes a route')
   @HttpCode(200)
-  publish(
+  async publish(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('id') id: string,
     @Body() { note, knowingly }: PublishDto,
   ): Promise<{ version: number }> {
-    return this.database.inWorkspace(caller.workspaceId, async (tx) =>
-      this.routes.publish(tx, id, await this.#nameOf(tx, caller), note ?? null, knowingly),
-    );
+    return this.routes.publish(tx, id, await this.#nameOf(tx, caller), note ?? null, knowingly);
   }
 
   /** How much a route has missed in a time: what came before it was there, or while it was paused. */
   @Post('routes/:id/catch-up/count')
+  @Asks('Counts what a route has missed')
   @HttpCode(200)
   missed(
     @ByCaller() { workspaceId }: Caller,
@@ -112,19 +115,21 @@ export class RoutesController {
 
   /** Routes what a route has missed in a time; what other routes did with it stays as it is. */
   @Post('routes/:id/catch-up')
+  @Command('routes.catch-up', 'Routes what a route has missed')
   @HttpCode(202)
-  catchUp(
-    @ByCaller() { workspaceId }: Caller,
+  async catchUp(
+    @InTransaction() tx: WorkspaceTx,
     @Param('id') id: string,
     @Body() { since, before }: PeriodDto,
   ): Promise<{ queued: number }> {
-    return this.database.inWorkspace(workspaceId, async (tx) => ({
+    return {
       queued: await this.catchingUp.catchUp(tx, id, since, before),
-    }));
+    };
   }
 
   /** Says that one has the route’s sheet open, and hears who else has. Scripts are nobody. */
   @Post('routes/:id/here')
+  @Asks('Says that a person has a route’s page open')
   @HttpCode(200)
   here(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<PresenceShape> {
     if (by.kind !== 'person') throw new ProblemError('not-allowed', 'Only people are shown to others.');
@@ -132,25 +137,28 @@ export class RoutesController {
   }
 
   @Delete('routes/:id/here')
+  @Asks('Says that a person has left a route’s page')
   @HttpCode(204)
   async gone(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<void> {
     if (by.kind === 'person') await this.database.inWorkspace(workspaceId, (tx) => this.presence.gone(tx, id, by.id));
   }
 
   @Post('routes/:id/pause')
+  @Command('routes.pause', 'Pauses a route')
   @HttpCode(200)
-  pause(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.catchingUp.pause(tx, id));
+  pause(@InTransaction() tx: WorkspaceTx, @Param('id') id: string): Promise<RouteShape> {
+    return this.catchingUp.pause(tx, id);
   }
 
   @Post('routes/:id/resume')
+  @Command('routes.resume', 'Resumes a route')
   @HttpCode(200)
   resume(
-    @ByCaller() { workspaceId }: Caller,
+    @InTransaction() tx: WorkspaceTx,
     @Param('id') id: string,
     @Body() { waiting }: ResumeDto,
   ): Promise<RouteShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.catchingUp.resume(tx, id, waiting));
+    return this.catchingUp.resume(tx, id, waiting);
   }
 
   /** Every finisher with its parameters as JSON Schema and an example. */

@@ -4,7 +4,9 @@ import type { CaseResult, ComparisonShape, RouteCaseShape } from '@haycart/api';
 import type { JsonValue } from '@haycart/core';
 import { IsInt, IsISO8601, IsObject, IsOptional, IsString, IsUUID, Length, Max, Min } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Asks, Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import type { RunningCommand } from '../platform/commands/running-command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { CasesService } from './cases.service';
 import { ComparisonsService } from './comparisons.service';
 
@@ -39,13 +41,15 @@ export class ComparisonsController {
 
   /** Begins to compare two versions over past submissions; read it again to see how far it is. */
   @Post('comparisons')
+  @Command('routes.compare', 'Compares two versions of a route over what arrived', { takesLong: true })
   @HttpCode(202)
   begin(
+    @ThisCommand() command: RunningCommand,
     @ByCaller() { workspaceId }: Caller,
     @Param('id') id: string,
     @Body() wish: ComparisonDto,
   ): Promise<ComparisonShape> {
-    return this.comparisons.begin(workspaceId, id, wish);
+    return this.comparisons.begin(workspaceId, id, wish, (tx) => command.note(tx));
   }
 
   @Get('comparisons/:comparison')
@@ -58,13 +62,14 @@ export class ComparisonsController {
   }
 
   @Post('comparisons/:comparison/cancel')
+  @Command('routes.cancel-comparison', 'Cancels a comparison')
   @HttpCode(200)
   cancel(
-    @ByCaller() { workspaceId }: Caller,
+    @InTransaction() tx: WorkspaceTx,
     @Param('id') id: string,
     @Param('comparison') comparison: string,
   ): Promise<ComparisonShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.comparisons.cancel(tx, id, comparison));
+    return this.comparisons.cancel(tx, id, comparison);
   }
 
   @Get('cases')
@@ -73,17 +78,20 @@ export class ComparisonsController {
   }
 
   @Post('cases')
+  @Command('routes.add-case', 'Saves a case of a route')
   @HttpCode(201)
   add(
-    @ByCaller() { workspaceId, by }: Caller,
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
     @Param('id') id: string,
     @Body() { name, ...sample }: NewCaseDto,
   ): Promise<RouteCaseShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.cases.add(tx, id, name, sample, by));
+    return this.cases.add(tx, id, name, sample, by);
   }
 
   /** What a definition, or else the draft, does with every saved case. */
   @Post('cases/check')
+  @Asks('Says which saved cases come out as agreed')
   @HttpCode(200)
   check(
     @ByCaller() { workspaceId }: Caller,
@@ -95,14 +103,16 @@ export class ComparisonsController {
 
   /** Agrees on what the draft does with a case now. */
   @Post('cases/:case/agree')
+  @Command('routes.agree-case', 'Agrees to what a saved case comes out as now')
   @HttpCode(200)
-  agree(@ByCaller() { workspaceId }: Caller, @Param('id') id: string, @Param('case') one: string): Promise<CaseResult> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.cases.agree(tx, id, one));
+  agree(@InTransaction() tx: WorkspaceTx, @Param('id') id: string, @Param('case') one: string): Promise<CaseResult> {
+    return this.cases.agree(tx, id, one);
   }
 
   @Delete('cases/:case')
+  @Command('routes.remove-case', 'Removes a saved case')
   @HttpCode(204)
-  remove(@ByCaller() { workspaceId }: Caller, @Param('id') id: string, @Param('case') one: string): Promise<void> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.cases.remove(tx, id, one));
+  remove(@InTransaction() tx: WorkspaceTx, @Param('id') id: string, @Param('case') one: string): Promise<void> {
+    return this.cases.remove(tx, id, one);
   }
 }

@@ -3,6 +3,7 @@ import { identityKeyText, lookupsFor, sharingFills, type RouteDefinition } from 
 import type { ComparisonShape, DifferenceGroup } from '@haycart/api';
 import { and, eq } from 'drizzle-orm';
 import { Database, type WorkspaceTx } from '../platform/database/database';
+import { nothingElse, type AlsoDone } from '../platform/database/also-done';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Jobs } from '../platform/jobs/jobs';
 import { newId } from '../platform/new-id';
@@ -64,7 +65,12 @@ export class ComparisonsService implements OnModuleInit {
   }
 
   /** Begins a comparison; the ones of the route before go. */
-  async begin(workspaceId: string, routeId: string, wish: ComparisonWish): Promise<ComparisonShape> {
+  async begin(
+    workspaceId: string,
+    routeId: string,
+    wish: ComparisonWish,
+    also: AlsoDone = nothingElse,
+  ): Promise<ComparisonShape> {
     const made = await this.database.inWorkspace(workspaceId, async (tx) => {
       const route = await this.routes.one(tx, routeId);
       const version = wish.before ?? route.version;
@@ -102,6 +108,7 @@ export class ComparisonsService implements OnModuleInit {
           afterOutcomes: noFindings().after,
         })
         .returning();
+      await also(tx);
       return row!;
     });
     await this.jobs.add(TASK, { workspaceId, id: made.id } as ComparisonJob, `${TASK} ${made.id}`);

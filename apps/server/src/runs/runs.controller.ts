@@ -22,7 +22,8 @@ import {
 } from 'class-validator';
 import { Type } from 'class-transformer';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Asks, Command, InTransaction } from '../platform/commands/command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { readShape, RoutesService } from '../routes/routes.service';
 import { PassingService } from './passing.service';
 import { RehearsalService } from './rehearsal.service';
@@ -115,13 +116,15 @@ export class RunsController {
 
   /** Has the submission of a run routed again through its route: of one that failed, waits, or was taken back. */
   @Post('runs/:id/run-again')
+  @Command('submissions.run-again', 'Has a submission routed again through one route')
   @HttpCode(202)
-  runAgain(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<void> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.runs.runAgain(tx, id));
+  runAgain(@InTransaction() tx: WorkspaceTx, @Param('id') id: string): Promise<void> {
+    return this.runs.runAgain(tx, id);
   }
 
   /** What taking back runs would do; nothing is changed. */
   @Post('runs/take-back/rehearse')
+  @Asks('Rehearses taking runs back')
   @HttpCode(200)
   rehearseTakeBack(@ByCaller() { workspaceId }: Caller, @Body() choice: RunChoiceDto): Promise<TakeBackRehearsal> {
     return this.database.inWorkspace(workspaceId, (tx) => this.takeBacks.rehearse(tx, choice));
@@ -129,12 +132,18 @@ export class RunsController {
 
   /** Takes back what runs wrote; what was changed since stays. The act can be taken back by its `edit`. */
   @Post('runs/take-back')
+  @Command('submissions.take-back', 'Takes back what runs wrote')
   @HttpCode(200)
-  takeBack(@ByCaller() { workspaceId, by }: Caller, @Body() choice: RunChoiceDto): Promise<TakenBack> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.takeBacks.takeBack(tx, choice, by));
+  takeBack(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
+    @Body() choice: RunChoiceDto,
+  ): Promise<TakenBack> {
+    return this.takeBacks.takeBack(tx, choice, by);
   }
 
   @Post('routes/:id/rehearse')
+  @Asks('Rehearses a route')
   @HttpCode(200)
   rehearseRoute(
     @ByCaller() { workspaceId }: Caller,
@@ -149,6 +158,7 @@ export class RunsController {
 
   /** How many of the latest 1,000 submissions the condition of a route would let through, and which all but pass. */
   @Post('rehearse/passing')
+  @Asks('Counts which of the latest submissions pass a condition')
   @HttpCode(200)
   passingOf(@ByCaller() { workspaceId }: Caller, @Body() { definition }: ConditionDto): Promise<PassingShape> {
     const route = readShape(definition);
@@ -157,6 +167,7 @@ export class RunsController {
 
   /** The existing records that have one of some identity keys, for planning with the same code elsewhere. */
   @Post('rehearse/known')
+  @Asks('Gives what is known of some identity keys, for planning elsewhere')
   @HttpCode(200)
   known(@ByCaller() { workspaceId }: Caller, @Body() { keys, deals, blocks = [] }: LookupsDto): Promise<KnownShape> {
     return this.database.inWorkspace(workspaceId, (tx) =>
@@ -165,6 +176,7 @@ export class RunsController {
   }
 
   @Post('rehearse')
+  @Asks('Rehearses a definition')
   @HttpCode(200)
   rehearse(
     @ByCaller() { workspaceId }: Caller,

@@ -13,10 +13,10 @@ import type { DoneEdit, FieldMoveRehearsal, FieldShape, FieldUse, TypeChangeRehe
 import { plainToInstance, Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsOptional, IsString, Length, ValidateNested } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Asks, Command, InTransaction } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { validation } from '../platform/errors/validate';
-import { Events } from '../platform/events/events';
 import { FieldsService } from '../fields/fields.service';
 import { FieldChangesService } from './field-changes.service';
 import { FieldUsesService } from './field-uses.service';
@@ -78,7 +78,6 @@ class MoveDto {
 export class FieldSetUpController {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(Events) private readonly events: Events,
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(FieldChangesService) private readonly changes: FieldChangesService,
     @Inject(FieldUsesService) private readonly fieldUses: FieldUsesService,
@@ -86,34 +85,33 @@ export class FieldSetUpController {
 
   /** One field, or a list of up to 500: all of them or none. */
   @Post('fields')
+  @Command('set-up.add-field', 'Makes fields', { tells: ['fields'] })
   @HttpCode(201)
   @ApiBody({ type: NewFieldDto })
-  async make(@ByCaller() { workspaceId }: Caller, @Body() body: object): Promise<FieldShape | FieldShape[]> {
+  async make(@InTransaction() tx: WorkspaceTx, @Body() body: object): Promise<FieldShape | FieldShape[]> {
     const list = Array.isArray(body);
     const wanted = await Promise.all((list ? body : [body]).map((one, index) => checked(one, list ? `/${index}` : '')));
     if (!wanted.length || wanted.length > MOST_AT_ONCE)
       throw new ProblemError('refused', `A list brings 1 to ${MOST_AT_ONCE} fields; this one has ${wanted.length}.`);
-    const made = await this.#changing(workspaceId, (tx) =>
-      this.fields.make(tx, wanted, (index) => (list ? `/${index}` : '')),
-    );
+    const made = await this.fields.make(tx, wanted, (index) => (list ? `/${index}` : ''));
     return list ? made : made[0]!;
   }
 
   @Patch('fields/:record/:key')
-  change(
-    @ByCaller() { workspaceId }: Caller,
+  @Command('set-up.change-field', 'Changes a field', { tells: ['fields'] })
+  async change(
+    @InTransaction() tx: WorkspaceTx,
     @Param('record') record: string,
     @Param('key') key: string,
     @Body() change: FieldChangeDto,
   ): Promise<FieldShape> {
-    return this.#changing(workspaceId, async (tx) => {
-      if (change.unique !== undefined) await this.changes.keepApart(tx, recordFrom(record), key, change.unique);
-      return this.fields.change(tx, recordFrom(record), key, change);
-    });
+    if (change.unique !== undefined) await this.changes.keepApart(tx, recordFrom(record), key, change.unique);
+    return this.fields.change(tx, recordFrom(record), key, change);
   }
 
   /** What another type would do to the values held; writes nothing. */
   @Post('fields/:record/:key/type/rehearse')
+  @Asks('Rehearses another type for a field')
   @HttpCode(200)
   rehearseType(
     @ByCaller() { workspaceId }: Caller,
@@ -125,20 +123,21 @@ export class FieldSetUpController {
   }
 
   @Post('fields/:record/:key/type')
+  @Command('set-up.change-field-type', 'Gives a field another type', { tells: ['fields'] })
   @HttpCode(200)
   changeType(
-    @ByCaller() { workspaceId, by }: Caller,
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
     @Param('record') record: string,
     @Param('key') key: string,
     @Body() { type, clearMisfits = false }: TypeDto,
   ): Promise<DoneEdit> {
-    return this.#changing(workspaceId, (tx) =>
-      this.changes.changeType(tx, recordFrom(record), key, { type, clearMisfits }, by),
-    );
+    return this.changes.changeType(tx, recordFrom(record), key, { type, clearMisfits }, by);
   }
 
   /** What moving a field to another kind of record would do; writes nothing. */
   @Post('fields/:record/:key/move/rehearse')
+  @Asks('Rehearses moving the values of a field')
   @HttpCode(200)
   rehearseMove(
     @ByCaller() { workspaceId }: Caller,
@@ -153,38 +152,33 @@ export class FieldSetUpController {
 
   /** Moves a field to another kind of record, values along; routes follow. */
   @Post('fields/:record/:key/move')
+  @Command('set-up.move-field-values', 'Moves the values of a field into another', { tells: ['fields'] })
   @HttpCode(200)
   move(
-    @ByCaller() { workspaceId, by }: Caller,
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
     @Param('record') record: string,
     @Param('key') key: string,
     @Body() { to }: MoveDto,
   ): Promise<DoneEdit & { field: FieldShape }> {
-    return this.#changing(workspaceId, (tx) => this.changes.move(tx, { record: recordFrom(record), key }, to, by));
+    return this.changes.move(tx, { record: recordFrom(record), key }, to, by);
   }
 
   /** Takes a field out of use. Its values stay on the records, and `retired: false` brings it back. */
   @Delete('fields/:record/:key')
+  @Command('set-up.remove-field', 'Takes a field out of use', { tells: ['fields'] })
   remove(
-    @ByCaller() { workspaceId }: Caller,
+    @InTransaction() tx: WorkspaceTx,
     @Param('record') record: string,
     @Param('key') key: string,
   ): Promise<FieldShape> {
-    return this.#changing(workspaceId, (tx) => this.fields.change(tx, recordFrom(record), key, { retired: true }));
+    return this.fields.change(tx, recordFrom(record), key, { retired: true });
   }
 
   /** Every field, retired ones too, with what feeds it and how full it is. */
   @Get('set-up/field-uses')
   uses(@ByCaller() { workspaceId }: Caller): Promise<FieldUse[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.fieldUses.all(tx));
-  }
-
-  #changing<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const result = await work(tx);
-      await this.events.tell(tx, 'fields');
-      return result;
-    });
   }
 }
 

@@ -17,9 +17,9 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Command, InTransaction } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
-import { Events } from '../platform/events/events';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import { DealMovesService } from '../records/deal-moves.service';
 import { RemovalsService } from './removals.service';
@@ -84,97 +84,105 @@ class RemovalQuery {
 export class PipelineSetUpController {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(Events) private readonly events: Events,
     @Inject(PipelinesService) private readonly pipelines: PipelinesService,
     @Inject(DealMovesService) private readonly deals: DealMovesService,
     @Inject(RemovalsService) private readonly removals: RemovalsService,
   ) {}
 
   @Post('pipelines')
+  @Command('set-up.add-pipeline', 'Makes a pipeline', { tells: ['pipelines'] })
   @HttpCode(201)
-  make(@ByCaller() { workspaceId }: Caller, @Body() { name, record, stages }: NewPipelineDto): Promise<PipelineShape> {
-    return this.#changing(workspaceId, async (tx) => {
-      const made: Stage[] = [];
-      for (const stage of stages ?? FIRST_STAGES) {
-        const key = await this.pipelines.newStageKey(tx, { key: '', name, record, stages: made }, stage.name);
-        made.push(stageOfDto(key, stage));
-      }
-      return this.pipelines.make(tx, { name, record, stages: made });
-    });
+  async make(
+    @InTransaction() tx: WorkspaceTx,
+    @Body() { name, record, stages }: NewPipelineDto,
+  ): Promise<PipelineShape> {
+    const made: Stage[] = [];
+    for (const stage of stages ?? FIRST_STAGES) {
+      const key = await this.pipelines.newStageKey(tx, { key: '', name, record, stages: made }, stage.name);
+      made.push(stageOfDto(key, stage));
+    }
+    return this.pipelines.make(tx, { name, record, stages: made });
   }
 
   @Post('pipelines/order')
+  @Command('set-up.order-pipelines', 'Orders the pipelines', { tells: ['pipelines'] })
   @HttpCode(200)
-  reorder(@ByCaller() { workspaceId }: Caller, @Body() { ids }: OrderDto): Promise<PipelineShape[]> {
-    return this.#changing(workspaceId, (tx) => this.pipelines.reorder(tx, ids));
+  reorder(@InTransaction() tx: WorkspaceTx, @Body() { ids }: OrderDto): Promise<PipelineShape[]> {
+    return this.pipelines.reorder(tx, ids);
   }
 
   @Patch('pipelines/:id')
-  change(
-    @ByCaller() { workspaceId }: Caller,
+  @Command('set-up.change-pipeline', 'Changes a pipeline', { tells: ['pipelines'] })
+  async change(
+    @InTransaction() tx: WorkspaceTx,
     @Param('id') id: string,
     @Body() { name, defaultStage }: PipelineChangeDto,
   ): Promise<PipelineShape> {
-    return this.#changing(workspaceId, async (tx) => {
-      if (name !== undefined) await this.pipelines.edit(tx, id, { do: 'rename', name });
-      if (defaultStage !== undefined) await this.pipelines.edit(tx, id, { do: 'default-stage', stage: defaultStage });
-      return this.pipelines.one(tx, id);
-    });
+    if (name !== undefined) await this.pipelines.edit(tx, id, { do: 'rename', name });
+    if (defaultStage !== undefined) await this.pipelines.edit(tx, id, { do: 'default-stage', stage: defaultStage });
+    return this.pipelines.one(tx, id);
   }
 
   @Delete('pipelines/:id')
-  remove(@ByCaller() caller: Caller, @Param('id') id: string, @Query() { moveTo }: RemovalQuery): Promise<SetUpChange> {
-    return this.#changing(caller.workspaceId, (tx) => this.removals.remove(tx, id, null, placeFrom(moveTo), caller.by));
+  @Command('set-up.remove-pipeline', 'Takes a pipeline out of use', { tells: ['pipelines'] })
+  remove(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+    @Query() { moveTo }: RemovalQuery,
+  ): Promise<SetUpChange> {
+    return this.removals.remove(tx, id, null, placeFrom(moveTo), caller.by);
   }
 
   @Post('pipelines/:id/stages')
+  @Command('set-up.add-stage', 'Adds a stage to a pipeline', { tells: ['pipelines'] })
   @HttpCode(201)
-  addStage(
-    @ByCaller() { workspaceId }: Caller,
+  async addStage(
+    @InTransaction() tx: WorkspaceTx,
     @Param('id') id: string,
     @Body() { before, ...stage }: NewStageDto,
   ): Promise<PipelineShape> {
-    return this.#changing(workspaceId, async (tx) => {
-      const pipeline = await this.pipelines.held(tx, id);
-      if (pipeline.stages.length >= MOST_STAGES)
-        throw new ProblemError('conflict', `A pipeline has at most ${MOST_STAGES} stages.`);
-      const key = await this.pipelines.newStageKey(tx, pipeline, stage.name);
-      return this.pipelines.edit(tx, id, { do: 'add-stage', stage: stageOfDto(key, stage), before });
-    });
+    const pipeline = await this.pipelines.held(tx, id);
+    if (pipeline.stages.length >= MOST_STAGES)
+      throw new ProblemError('conflict', `A pipeline has at most ${MOST_STAGES} stages.`);
+    const key = await this.pipelines.newStageKey(tx, pipeline, stage.name);
+    return this.pipelines.edit(tx, id, { do: 'add-stage', stage: stageOfDto(key, stage), before });
   }
 
   /** A stage's deals follow its state: one that becomes won makes its deals won. */
   @Patch('pipelines/:id/stages/:key')
-  changeStage(
+  @Command('set-up.change-stage', 'Changes a stage', { tells: ['pipelines'] })
+  async changeStage(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('id') id: string,
     @Param('key') key: string,
     @Body() { position, ...dto }: StageChangeDto,
   ): Promise<PipelineShape> {
-    return this.#changing(caller.workspaceId, async (tx) => {
-      const before = await this.pipelines.held(tx, id);
-      const stage = stageOf(before, key);
-      if (!stage) throw new ProblemError('not-found', `${before.name} has no stage ${key}.`);
-      const change = changeFrom(dto);
-      let after = before;
-      if (Object.keys(change).length)
-        after = await this.pipelines.edit(tx, id, { do: 'change-stage', stage: key, change });
-      if (position !== undefined)
-        after = await this.pipelines.edit(tx, id, { do: 'move-stage', stage: key, to: position });
-      if (stageOf(after, key)!.state !== stage.state)
-        await this.deals.followState(tx, after, stageOf(after, key)!, personOf(caller), new Date().toISOString());
-      return after;
-    });
+    const before = await this.pipelines.held(tx, id);
+    const stage = stageOf(before, key);
+    if (!stage) throw new ProblemError('not-found', `${before.name} has no stage ${key}.`);
+    const change = changeFrom(dto);
+    let after = before;
+    if (Object.keys(change).length)
+      after = await this.pipelines.edit(tx, id, { do: 'change-stage', stage: key, change });
+    if (position !== undefined)
+      after = await this.pipelines.edit(tx, id, { do: 'move-stage', stage: key, to: position });
+    if (stageOf(after, key)!.state !== stage.state)
+      await this.deals.followState(tx, after, stageOf(after, key)!, personOf(caller), new Date().toISOString());
+    return after;
   }
 
   @Delete('pipelines/:id/stages/:key')
+  @Command('set-up.remove-stage', 'Takes a stage out of use', { tells: ['pipelines'] })
   removeStage(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('id') id: string,
     @Param('key') key: string,
     @Query() { moveTo }: RemovalQuery,
   ): Promise<SetUpChange> {
-    return this.#changing(caller.workspaceId, (tx) => this.removals.remove(tx, id, key, placeFrom(moveTo), caller.by));
+    return this.removals.remove(tx, id, key, placeFrom(moveTo), caller.by);
   }
 
   @Get('set-up/place-uses')
@@ -188,17 +196,14 @@ export class PipelineSetUpController {
   }
 
   @Post('set-up/changes/:id/take-back')
+  @Command('set-up.take-back', 'Takes a removal back', { tells: ['pipelines'] })
   @HttpCode(200)
-  takeBack(@ByCaller() caller: Caller, @Param('id') id: string): Promise<SetUpChange> {
-    return this.#changing(caller.workspaceId, (tx) => this.removals.takeBack(tx, id, personOf(caller)));
-  }
-
-  #changing<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const result = await work(tx);
-      await this.events.tell(tx, 'pipelines');
-      return result;
-    });
+  takeBack(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+  ): Promise<SetUpChange> {
+    return this.removals.takeBack(tx, id, personOf(caller));
   }
 }
 

@@ -6,7 +6,9 @@ import { IsIn, IsOptional, IsString, Length } from 'class-validator';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { TakesSenders } from '../platform/auth/marks';
-import { Database } from '../platform/database/database';
+import { Asks, Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import type { RunningCommand } from '../platform/commands/running-command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { receiveFile } from '../platform/receive-file';
 import { PeopleService } from '../workspaces/people.service';
@@ -49,9 +51,11 @@ export class SheetsController {
    * once.
    */
   @Post()
+  @Command('sheets.bring-in', 'Brings a file in', { takesLong: true })
   @HttpCode(201)
   @ApiConsumes('multipart/form-data')
   async bringIn(
+    @ThisCommand() command: RunningCommand,
     @ByCaller() { workspaceId, by }: Caller,
     @Query() { into, name: called, encoding }: BringInDto,
     @Req() request: FastifyRequest,
@@ -60,13 +64,17 @@ export class SheetsController {
     if (sentAs.length > LONGEST_KEY)
       throw new ProblemError('refused', `The Idempotency-Key has more than ${LONGEST_KEY} characters.`);
     const { name, bytes } = await receiveFile(request, LIMITS.sheetFile.most);
-    return this.database.inWorkspace(workspaceId, async (tx) =>
-      this.sheets.bringIn(tx, { name, bytes, into, called, encoding, sentAs }, await this.people.nameOf(tx, by)),
-    );
+    return this.database.inWorkspace(workspaceId, async (tx) => {
+      const who = await this.people.nameOf(tx, by);
+      const brought = await this.sheets.bringIn(tx, { name, bytes, into, called, encoding, sentAs }, who);
+      await command.note(tx, { id: brought.file, name });
+      return brought;
+    });
   }
 
   /** How a file would be read, by its first bytes, without keeping anything. */
   @Post('look')
+  @Asks('Shows the first rows of a file')
   @HttpCode(200)
   @ApiConsumes('multipart/form-data')
   async look(@Query() { encoding }: LookDto, @Req() request: FastifyRequest): Promise<SheetLook> {
@@ -81,25 +89,27 @@ export class SheetsController {
 
   /** Another worksheet of a workbook that was brought in. */
   @Post('files/:id/worksheets')
+  @Command('sheets.bring-worksheets', 'Brings further worksheets of a file in')
   @HttpCode(204)
-  bringWorksheet(
-    @ByCaller() { workspaceId, by }: Caller,
+  async bringWorksheet(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
     @Param('id') id: string,
     @Body() { name }: WorksheetDto,
   ): Promise<void> {
-    return this.database.inWorkspace(workspaceId, async (tx) =>
-      this.sheets.bringWorksheet(tx, id, name, await this.people.nameOf(tx, by)),
-    );
+    return this.sheets.bringWorksheet(tx, id, name, await this.people.nameOf(tx, by));
   }
 
   @Post('files/:id/cancel')
+  @Command('sheets.cancel', 'Stops reading a file')
   @HttpCode(204)
-  cancel(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<void> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.sheets.cancel(tx, id));
+  cancel(@InTransaction() tx: WorkspaceTx, @Param('id') id: string): Promise<void> {
+    return this.sheets.cancel(tx, id);
   }
 
   /** What taking back everything that the file's rows wrote would do, without doing it. */
   @Post('files/:id/take-back/rehearse')
+  @Asks('Rehearses taking a file back')
   @HttpCode(200)
   rehearseTakeBack(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<SheetTakeBackRehearsal> {
     return this.database.inWorkspace(workspaceId, (tx) => this.takeBacks.rehearse(tx, id));
@@ -107,9 +117,10 @@ export class SheetsController {
 
   /** Begins to take it back; the sheet tells how far that is. */
   @Post('files/:id/take-back')
+  @Command('sheets.take-back', 'Takes a file back')
   @HttpCode(202)
-  takeBack(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<void> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.takeBacks.begin(tx, id, by));
+  takeBack(@InTransaction() tx: WorkspaceTx, @ByCaller() { by }: Caller, @Param('id') id: string): Promise<void> {
+    return this.takeBacks.begin(tx, id, by);
   }
 
   /** The rows that became nothing, with the reasons, to be put right and brought in again. */

@@ -3,7 +3,8 @@ import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { ProfileShape } from '@haycart/api';
 import { IsIn, IsOptional, IsString, IsUUID, Length, ValidateBy } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Command, InTransaction } from '../platform/commands/command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { ProfilesService } from './profiles.service';
 import { SamplesService, type SampleWish } from './samples.service';
@@ -73,12 +74,13 @@ export class ProfilesController {
 
   /** Names fields whose sender gives only ids; `null` takes a name back. */
   @Put('intakes/:key/profile/names')
+  @Command('intakes.name-fields', 'Names the fields that an intake receives')
   nameFields(
-    @ByCaller() { workspaceId }: Caller,
+    @InTransaction() tx: WorkspaceTx,
     @Param('key') key: string,
     @Body() { names }: FieldNamesDto,
   ): Promise<ProfileShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.profiles.name(tx, key, names));
+    return this.profiles.name(tx, key, names);
   }
 }
 

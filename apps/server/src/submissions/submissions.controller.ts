@@ -14,8 +14,11 @@ import {
 } from 'class-validator';
 import type { FastifyReply } from 'fastify';
 import { Type } from 'class-transformer';
+import { counted } from '@haycart/core';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Database } from '../platform/database/database';
+import { Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import type { RunningCommand } from '../platform/commands/running-command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { ProblemError } from '../platform/errors/problem-error';
 import { EXPORT_PORTION, sendExport } from '../platform/export-file';
@@ -128,20 +131,21 @@ export class SubmissionsController {
    * written stays as it is.
    */
   @Post('submissions/:id/run-again')
+  @Command('submissions.run-all-again', 'Has a submission routed again')
   @HttpCode(202)
-  runAgain(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<{ queued: true }> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const { id: known } = await this.submissions.one(tx, id);
-      await this.queue.runAgain(tx, [known]);
-      await this.events.tell(tx, 'submissions');
-      return { queued: true as const };
-    });
+  async runAgain(@InTransaction() tx: WorkspaceTx, @Param('id') id: string): Promise<{ queued: true }> {
+    const { id: known } = await this.submissions.one(tx, id);
+    await this.queue.runAgain(tx, [known]);
+    await this.events.tell(tx, 'submissions');
+    return { queued: true as const };
   }
 
   /** The same for many at once, named or all that a filter leaves. Those that there are not are not counted. */
   @Post('submissions/run-again')
+  @Command('submissions.run-many-again', 'Has submissions routed again', { takesLong: true })
   @HttpCode(202)
   async runManyAgain(
+    @ThisCommand() command: RunningCommand,
     @ByCaller() { workspaceId }: Caller,
     @Body() { ids, filter }: ManyDto,
   ): Promise<{ queued: number }> {
@@ -154,6 +158,8 @@ export class SubmissionsController {
     return this.database.inWorkspace(workspaceId, async (tx) => {
       const queued = await this.queue.runAgain(tx, ids ?? (await this.submissions.ids(tx, chosen)));
       await this.events.tell(tx, 'submissions');
+      command.did(`Has ${counted(queued, 'submission')} routed again`);
+      await command.note(tx);
       return { queued };
     });
   }

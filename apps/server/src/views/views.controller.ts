@@ -18,9 +18,9 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Command, InTransaction } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
-import { Events } from '../platform/events/events';
 import { DestinationService } from '../workspaces/destination.service';
 import { ViewsService } from './views.service';
 
@@ -65,7 +65,6 @@ class NewViewDto {
 export class ViewsController {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(Events) private readonly events: Events,
     @Inject(ViewsService) private readonly views: ViewsService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
   ) {}
@@ -76,27 +75,35 @@ export class ViewsController {
   }
 
   @Post()
+  @Command('records.add-view', 'Keeps a view', { tells: ['views'] })
   @HttpCode(201)
-  add(@ByCaller() caller: Caller, @Body() view: NewViewDto): Promise<SavedView> {
-    return this.#changing(caller, async (tx) => {
-      await this.#check(tx, view.record, view.view);
-      return this.views.add(tx, view, personOf(caller));
-    });
+  async add(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Body() view: NewViewDto,
+  ): Promise<SavedView> {
+    await this.#check(tx, view.record, view.view);
+    return this.views.add(tx, view, personOf(caller));
   }
 
   @Patch(':id')
-  change(@ByCaller() caller: Caller, @Param('id') id: string, @Body() change: ViewChangeDto): Promise<SavedView> {
-    return this.#changing(caller, async (tx) => {
-      const changed = await this.views.change(tx, id, change, personOf(caller));
-      await this.#check(tx, changed.record, changed.view);
-      return changed;
-    });
+  @Command('records.change-view', 'Changes a view', { tells: ['views'] })
+  async change(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+    @Body() change: ViewChangeDto,
+  ): Promise<SavedView> {
+    const changed = await this.views.change(tx, id, change, personOf(caller));
+    await this.#check(tx, changed.record, changed.view);
+    return changed;
   }
 
   @Delete(':id')
+  @Command('records.remove-view', 'Removes a view', { tells: ['views'] })
   @HttpCode(204)
-  remove(@ByCaller() caller: Caller, @Param('id') id: string): Promise<void> {
-    return this.#changing(caller, (tx) => this.views.remove(tx, id, personOf(caller)));
+  remove(@InTransaction() tx: WorkspaceTx, @ByCaller() caller: Caller, @Param('id') id: string): Promise<void> {
+    return this.views.remove(tx, id, personOf(caller));
   }
 
   async #check(tx: WorkspaceTx, record: RecordKind, view: ListView): Promise<void> {
@@ -106,14 +113,6 @@ export class ViewsController {
     const setting = { now: new Date().toISOString(), defaultCurrency, me: '', teams };
     const problems = checkView(view, shown, setting);
     if (problems.length) throw new ProblemError('refused', problems[0]!.text, problemsAt(problems, '/view'));
-  }
-
-  #changing<Result>({ workspaceId }: Caller, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const result = await work(tx);
-      await this.events.tell(tx, 'views');
-      return result;
-    });
   }
 }
 

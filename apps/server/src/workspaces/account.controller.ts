@@ -6,7 +6,8 @@ import type { FastifyRequest } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { readCookie, SESSION_COOKIE } from '../platform/auth/cookies';
 import { NeedsPerson } from '../platform/auth/marks';
-import { Database } from '../platform/database/database';
+import { Command, InTransaction } from '../platform/commands/command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Doors } from '../platform/doors';
 import { ProblemError } from '../platform/errors/problem-error';
 import { PASSWORD_LENGTH } from './passwords';
@@ -39,15 +40,15 @@ export class AccountController {
   ) {}
 
   @Put('account/password')
+  @Command('account.change-password', 'Changes one’s password')
   @HttpCode(204)
   password(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Body() { old, password }: PasswordDto,
     @Req() request: FastifyRequest,
   ): Promise<void> {
-    return this.database.inWorkspace(caller.workspaceId, (tx) =>
-      this.links.change(tx, personOf(caller), old, password, this.#session(request)),
-    );
+    return this.links.change(tx, personOf(caller), old, password, this.#session(request));
   }
 
   @Get('account/sessions')
@@ -58,18 +59,26 @@ export class AccountController {
   }
 
   @Delete('account/sessions/:id')
+  @Command('account.end-session', 'Signs one of one’s devices out')
   @HttpCode(204)
-  endSession(@ByCaller() caller: Caller, @Param('id', ParseUUIDPipe) id: string): Promise<void> {
-    return this.database.inWorkspace(caller.workspaceId, (tx) => this.sessions.end(tx, personOf(caller), id));
+  endSession(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('id', ParseUUIDPipe) id: string,
+  ): Promise<void> {
+    return this.sessions.end(tx, personOf(caller), id);
   }
 
   /** Ends all of one's sessions but this one. */
   @Delete('account/sessions')
+  @Command('account.end-other-sessions', 'Signs one’s other devices out')
   @HttpCode(204)
-  endOthers(@ByCaller() caller: Caller, @Req() request: FastifyRequest): Promise<void> {
-    return this.database.inWorkspace(caller.workspaceId, (tx) =>
-      this.sessions.endAll(tx, personOf(caller), this.#session(request)),
-    );
+  endOthers(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Req() request: FastifyRequest,
+  ): Promise<void> {
+    return this.sessions.endAll(tx, personOf(caller), this.#session(request));
   }
 
   @Get('tokens')
@@ -79,16 +88,22 @@ export class AccountController {
 
   /** The secret is in this answer alone. */
   @Post('tokens')
+  @Command('account.make-token', 'Makes a token')
   @HttpCode(201)
-  makeToken(@ByCaller() caller: Caller, @Body() { name, scope, days }: TokenDto): Promise<NewTokenShape> {
+  makeToken(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Body() { name, scope, days }: TokenDto,
+  ): Promise<NewTokenShape> {
     const wish = { name: name.trim(), scope, hours: days * 24, personId: personOf(caller) };
-    return this.database.inWorkspace(caller.workspaceId, (tx) => this.tokens.make(tx, wish));
+    return this.tokens.make(tx, wish);
   }
 
   @Delete('tokens/:id')
+  @Command('account.revoke-token', 'Ends a token')
   @HttpCode(204)
-  revoke(@ByCaller() { workspaceId }: Caller, @Param('id', ParseUUIDPipe) id: string): Promise<void> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.tokens.revoke(tx, id));
+  revoke(@InTransaction() tx: WorkspaceTx, @Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.tokens.revoke(tx, id);
   }
 
   #session(request: FastifyRequest): string | undefined {

@@ -18,8 +18,8 @@ import {
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { NeedsPerson } from '../platform/auth/marks';
+import { Command, InTransaction } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
-import { Events } from '../platform/events/events';
 import { PeopleService } from './people.service';
 import { PersonLinks } from './person-links.service';
 import { TeamsService } from './teams.service';
@@ -81,7 +81,6 @@ class NewTeamDto extends PickType(TeamDto, ['people']) {
 export class PeopleController {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(Events) private readonly events: Events,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(TeamsService) private readonly teams: TeamsService,
     @Inject(PersonLinks) private readonly links: PersonLinks,
@@ -94,27 +93,31 @@ export class PeopleController {
 
   /** Invites somebody: they set their password by the link, which is in this answer alone. */
   @Post('people')
+  @Command('people.add', 'Adds a person', { tells: ['people', 'fields'] })
   @NeedsPerson()
   @HttpCode(201)
-  add(@ByCaller() caller: Caller, @Body() person: NewPersonDto): Promise<PersonShape & { link: PersonLinkShape }> {
-    return this.#changing(caller, async (tx) => {
-      const id = await this.people.add(tx, person);
-      return { ...(await this.teams.byId(tx, id)), link: await this.links.make(tx, id) };
-    });
+  async add(
+    @InTransaction() tx: WorkspaceTx,
+    @Body() person: NewPersonDto,
+  ): Promise<PersonShape & { link: PersonLinkShape }> {
+    const id = await this.people.add(tx, person);
+    return { ...(await this.teams.byId(tx, id)), link: await this.links.make(tx, id) };
   }
 
   /** A link by which somebody sets a new password; it is in this answer alone. */
   @Post('people/:key/link')
+  @Command('people.make-link', 'Makes a link by which a person sets their password', { tells: ['people', 'fields'] })
   @NeedsPerson()
   @HttpCode(201)
-  link(@ByCaller() caller: Caller, @Param('key') key: string): Promise<PersonLinkShape> {
-    return this.#changing(caller, async (tx) => this.links.make(tx, (await this.teams.one(tx, key)).id));
+  async link(@InTransaction() tx: WorkspaceTx, @Param('key') key: string): Promise<PersonLinkShape> {
+    return this.links.make(tx, (await this.teams.one(tx, key)).id);
   }
 
   @Patch('people/:key')
+  @Command('people.change', 'Changes a person', { tells: ['people', 'fields'] })
   @NeedsPerson()
-  change(@ByCaller() caller: Caller, @Param('key') key: string, @Body() change: PersonDto): Promise<PersonShape> {
-    return this.#changing(caller, (tx) => this.teams.change(tx, key, change));
+  change(@InTransaction() tx: WorkspaceTx, @Param('key') key: string, @Body() change: PersonDto): Promise<PersonShape> {
+    return this.teams.change(tx, key, change);
   }
 
   @Get('teams')
@@ -123,27 +126,22 @@ export class PeopleController {
   }
 
   @Post('teams')
+  @Command('people.add-team', 'Makes a team', { tells: ['people', 'fields'] })
   @HttpCode(201)
-  addTeam(@ByCaller() caller: Caller, @Body() { name, people = [] }: NewTeamDto): Promise<TeamShape> {
-    return this.#changing(caller, (tx) => this.teams.addTeam(tx, name, people));
+  addTeam(@InTransaction() tx: WorkspaceTx, @Body() { name, people = [] }: NewTeamDto): Promise<TeamShape> {
+    return this.teams.addTeam(tx, name, people);
   }
 
   @Patch('teams/:key')
-  changeTeam(@ByCaller() caller: Caller, @Param('key') key: string, @Body() change: TeamDto): Promise<TeamShape> {
-    return this.#changing(caller, (tx) => this.teams.changeTeam(tx, key, change));
+  @Command('people.change-team', 'Changes a team', { tells: ['people', 'fields'] })
+  changeTeam(@InTransaction() tx: WorkspaceTx, @Param('key') key: string, @Body() change: TeamDto): Promise<TeamShape> {
+    return this.teams.changeTeam(tx, key, change);
   }
 
   @Delete('teams/:key')
+  @Command('people.remove-team', 'Removes a team', { tells: ['people', 'fields'] })
   @HttpCode(204)
-  removeTeam(@ByCaller() caller: Caller, @Param('key') key: string): Promise<void> {
-    return this.#changing(caller, (tx) => this.teams.removeTeam(tx, key));
-  }
-
-  #changing<Result>({ workspaceId }: Caller, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const result = await work(tx);
-      await this.events.tell(tx, 'people', 'fields');
-      return result;
-    });
+  removeTeam(@InTransaction() tx: WorkspaceTx, @Param('key') key: string): Promise<void> {
+    return this.teams.removeTeam(tx, key);
   }
 }

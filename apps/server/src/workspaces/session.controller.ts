@@ -10,7 +10,9 @@ import { clearCookie, DEVICE_COOKIE, readCookie, SESSION_COOKIE, setCookie } fro
 import { Public } from '../platform/auth/marks';
 import type { Config } from '../platform/config';
 import { secretHash } from '../platform/auth/secret';
-import { Database } from '../platform/database/database';
+import { Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import type { RunningCommand } from '../platform/commands/running-command';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Doors } from '../platform/doors';
 import { ProblemError } from '../platform/errors/problem-error';
 import { CONFIG } from '../platform/tokens';
@@ -91,22 +93,26 @@ export class SessionController {
 
   @Public()
   @Post()
+  @Command('account.sign-in', 'Signs in', { takesLong: true })
   @HttpCode(204)
   async signIn(
+    @ThisCommand() command: RunningCommand,
     @Body() { email, password }: SignInDto,
     @Req() request: FastifyRequest,
     @Res({ passthrough: true }) reply: FastifyReply,
   ): Promise<void> {
     const device = readCookie(request, DEVICE_COOKIE, this.doors.secure);
     const signedIn = await this.signIns.signIn(email, password, request.ip, device);
-    await this.#begin(signedIn, request, reply);
+    await this.#begin(command, signedIn, request, reply);
     setCookie(reply, DEVICE_COOKIE, signedIn.device, DEVICE_SECONDS, this.doors.secure);
   }
 
   @Public()
   @Post('demo')
+  @Command('account.sign-in-to-demo', 'Signs in to the demo', { takesLong: true })
   @HttpCode(204)
   async demo(
+    @ThisCommand() command: RunningCommand,
     @Body() { email }: DemoSignInDto,
     @Req() request: FastifyRequest,
     @Res({ passthrough: true }) reply: FastifyReply,
@@ -114,13 +120,15 @@ export class SessionController {
     if (!this.config.demo) throw new ProblemError('not-found', 'There is nothing at this address.');
     const [found] = await this.database.gate<{ workspace_id: string; id: string }>('people_called', email);
     if (!found) throw new ProblemError('not-found', 'There is no such person in the demo.');
-    await this.#begin({ workspaceId: found.workspace_id, personId: found.id }, request, reply);
+    await this.#begin(command, { workspaceId: found.workspace_id, personId: found.id }, request, reply);
   }
 
   @Public()
   @Post('first')
+  @Command('account.make-workspace', 'Makes the first workspace', { takesLong: true })
   @HttpCode(204)
   async first(
+    @ThisCommand() command: RunningCommand,
     @Body() first: FirstWorkspaceDto,
     @Req() request: FastifyRequest,
     @Res({ passthrough: true }) reply: FastifyReply,
@@ -144,7 +152,7 @@ export class SessionController {
       async (tx) => ({ workspaceId: tx.workspaceId, personId: await this.people.add(tx, first) }),
     );
     if (this.config.setupCodeFile) await rm(this.config.setupCodeFile, { force: true });
-    await this.#begin(made, request, reply);
+    await this.#begin(command, made, request, reply);
   }
 
   /** Whose link to set a password it is. */
@@ -158,34 +166,41 @@ export class SessionController {
   /** Sets a password by a link, and signs in. */
   @Public()
   @Post('link/:secret')
+  @Command('account.set-password', 'Sets a password by a link', { takesLong: true })
   @HttpCode(204)
   async useLink(
+    @ThisCommand() command: RunningCommand,
     @Param('secret') secret: string,
     @Body() { password }: LinkDto,
     @Req() request: FastifyRequest,
     @Res({ passthrough: true }) reply: FastifyReply,
   ): Promise<void> {
-    await this.#begin(await this.links.use(secret, password), request, reply);
+    await this.#begin(command, await this.links.use(secret, password), request, reply);
   }
 
   @Delete()
+  @Command('account.sign-out', 'Signs out')
   @HttpCode(204)
   async signOut(
-    @ByCaller() caller: Caller,
+    @InTransaction() tx: WorkspaceTx,
     @Req() request: FastifyRequest,
     @Res({ passthrough: true }) reply: FastifyReply,
   ): Promise<void> {
     const secret = readCookie(request, SESSION_COOKIE, this.doors.secure);
-    if (secret) await this.sessions.signOut(caller.workspaceId, secret);
+    if (secret) await this.sessions.signOut(tx, secret);
     clearCookie(reply, SESSION_COOKIE, this.doors.secure);
   }
 
   async #begin(
+    command: RunningCommand,
     { workspaceId, personId }: { workspaceId: string; personId: string },
     request: FastifyRequest,
     reply: FastifyReply,
   ): Promise<void> {
-    const secret = await this.sessions.begin(workspaceId, personId, request.headers['user-agent'] ?? '');
+    const secret = await this.database.inWorkspace(workspaceId, async (tx) => {
+      await command.note(tx, undefined, { kind: 'person', id: personId });
+      return this.sessions.begin(tx, personId, request.headers['user-agent'] ?? '');
+    });
     setCookie(reply, SESSION_COOKIE, secret, LIMITS.session.most * 86_400, this.doors.secure);
   }
 }

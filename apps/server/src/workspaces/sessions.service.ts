@@ -1,9 +1,9 @@
-import { Inject, Injectable, Logger } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
 import { LIMITS } from '@haycart/core';
 import type { SessionLine } from '@haycart/api';
 import { and, desc, eq, ne, sql } from 'drizzle-orm';
 import { newSecret, secretHash } from '../platform/auth/secret';
-import { Database, type WorkspaceTx } from '../platform/database/database';
+import type { WorkspaceTx } from '../platform/database/database';
 import { session } from './tables';
 
 /** Who is signed in, in which browsers. */
@@ -11,20 +11,16 @@ import { session } from './tables';
 export class SessionsService {
   readonly #log = new Logger('security');
 
-  constructor(@Inject(Database) private readonly database: Database) {}
-
   /** Begins a session and returns its secret, which is kept as a hash alone. */
-  async begin(workspaceId: string, personId: string, browser: string): Promise<string> {
+  async begin(tx: WorkspaceTx, personId: string, browser: string): Promise<string> {
     const secret = newSecret();
-    await this.database.inWorkspace(workspaceId, (tx) =>
-      tx.db.insert(session).values({
-        workspaceId,
-        hash: secretHash(secret),
-        personId,
-        browser: browser.slice(0, 300),
-        expiresAt: sql`now() + make_interval(days => ${LIMITS.session.most})`,
-      }),
-    );
+    await tx.db.insert(session).values({
+      workspaceId: tx.workspaceId,
+      hash: secretHash(secret),
+      personId,
+      browser: browser.slice(0, 300),
+      expiresAt: sql`now() + make_interval(days => ${LIMITS.session.most})`,
+    });
     this.#log.log({ person: personId }, 'Somebody signed in.');
     return secret;
   }
@@ -54,10 +50,10 @@ export class SessionsService {
     this.#log.log({ person: personId }, 'Sessions were ended.');
   }
 
-  async signOut(workspaceId: string, secret: string): Promise<void> {
-    await this.database.inWorkspace(workspaceId, (tx) =>
-      tx.db.delete(session).where(eq(session.hash, secretHash(secret))),
-    );
+  async signOut(tx: WorkspaceTx, secret: string): Promise<void> {
+    await tx.db
+      .delete(session)
+      .where(and(eq(session.workspaceId, tx.workspaceId), eq(session.hash, secretHash(secret))));
   }
 
   #of(tx: WorkspaceTx, personId: string) {

@@ -5,8 +5,8 @@ import type { WorkspaceShape } from '@haycart/api';
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, Length, Matches, ValidateNested } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Command, InTransaction } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
-import { Events } from '../platform/events/events';
 import { DestinationService } from './destination.service';
 import { RatesService } from './rates.service';
 import { WorkspacesService } from './workspaces.service';
@@ -52,7 +52,6 @@ class RatesDto {
 export class WorkspaceController {
   constructor(
     @Inject(Database) private readonly database: Database,
-    @Inject(Events) private readonly events: Events,
     @Inject(WorkspacesService) private readonly workspaces: WorkspacesService,
     @Inject(RatesService) private readonly rates: RatesService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
@@ -70,11 +69,10 @@ export class WorkspaceController {
   }
 
   @Patch('workspace')
-  change(@ByCaller() { workspaceId }: Caller, @Body() change: WorkspaceDto): Promise<WorkspaceShape> {
-    return this.#changing(workspaceId, async (tx) => {
-      await this.workspaces.change(tx, change);
-      return this.#shape(tx);
-    });
+  @Command('set-up.change-workspace', 'Changes the workspace', { tells: ['people', 'pipelines', 'fields'] })
+  async change(@InTransaction() tx: WorkspaceTx, @Body() change: WorkspaceDto): Promise<WorkspaceShape> {
+    await this.workspaces.change(tx, change);
+    return this.#shape(tx);
   }
 
   @Get('exchange-rates')
@@ -83,22 +81,13 @@ export class WorkspaceController {
   }
 
   @Put('exchange-rates')
-  replaceRates(@ByCaller() { workspaceId }: Caller, @Body() { rates }: RatesDto): Promise<ExchangeRate[]> {
-    return this.#changing(workspaceId, async (tx) =>
-      this.rates.replace(tx, rates, (await this.workspaces.one(tx)).defaultCurrency),
-    );
+  @Command('set-up.replace-rates', 'Replaces the exchange rates', { tells: ['people', 'pipelines', 'fields'] })
+  async replaceRates(@InTransaction() tx: WorkspaceTx, @Body() { rates }: RatesDto): Promise<ExchangeRate[]> {
+    return this.rates.replace(tx, rates, (await this.workspaces.one(tx)).defaultCurrency);
   }
 
   async #shape(tx: WorkspaceTx): Promise<WorkspaceShape> {
     const { createdAt: _, revision: __, ...shown } = await this.workspaces.one(tx);
     return shown;
-  }
-
-  #changing<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      const result = await work(tx);
-      await this.events.tell(tx, 'people', 'pipelines', 'fields');
-      return result;
-    });
   }
 }

@@ -5,6 +5,8 @@ import type { ConsentShape, FileShape, NoteShape, TaskLine, TaskShape } from '@h
 import { IsBoolean, IsIn, IsISO8601, IsOptional, IsString, Length, Matches, ValidateIf } from 'class-validator';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ByCaller, type Caller } from '../../platform/auth/caller';
+import { Command, InTransaction, ThisCommand } from '../../platform/commands/command';
+import type { RunningCommand } from '../../platform/commands/running-command';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { ProblemError } from '../../platform/errors/problem-error';
 import { sendFile } from '../../platform/send-file';
@@ -61,78 +63,96 @@ export class ActivitiesController {
   }
 
   @Post(':kind/:id/notes')
+  @Command('records.add-note', 'Writes a note')
   @HttpCode(201)
-  addNote(
+  async addNote(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('kind') kind: string,
     @Param('id') id: string,
     @Body() { text }: NoteDto,
   ): Promise<NoteShape> {
-    return this.#on(caller, kind, id, (tx) => this.activities.addNote(tx, id, text, caller.by));
+    await this.activities.refuseGone(tx, kindFrom(kind), id);
+    return this.activities.addNote(tx, id, text, caller.by);
   }
 
   @Patch(':kind/:id/notes/:note')
+  @Command('records.change-note', 'Changes a note')
   @HttpCode(204)
-  changeNote(
-    @ByCaller() caller: Caller,
+  async changeNote(
+    @InTransaction() tx: WorkspaceTx,
     @Param('kind') kind: string,
     @Param('id') id: string,
     @Param('note') note: string,
     @Body() { text }: NoteDto,
   ): Promise<void> {
-    return this.#on(caller, kind, id, (tx) => this.activities.changeNote(tx, id, note, text));
+    await this.activities.refuseGone(tx, kindFrom(kind), id);
+    return this.activities.changeNote(tx, id, note, text);
   }
 
   @Post(':kind/:id/tasks')
+  @Command('records.add-task', 'Makes a task')
   @HttpCode(201)
-  addTask(
+  async addTask(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('kind') kind: string,
     @Param('id') id: string,
     @Body() task: NewTaskDto,
   ): Promise<TaskShape> {
-    return this.#on(caller, kind, id, (tx) => this.activities.addTask(tx, id, task, caller.by));
+    await this.activities.refuseGone(tx, kindFrom(kind), id);
+    return this.activities.addTask(tx, id, task, caller.by);
   }
 
   @Patch(':kind/:id/tasks/:task')
+  @Command('records.change-task', 'Changes a task')
   @HttpCode(204)
-  changeTask(
+  async changeTask(
+    @InTransaction() tx: WorkspaceTx,
     @ByCaller() caller: Caller,
     @Param('kind') kind: string,
     @Param('id') id: string,
     @Param('task') task: string,
     @Body() change: TaskDto,
   ): Promise<void> {
-    return this.#on(caller, kind, id, (tx) => this.activities.changeTask(tx, id, task, change, caller.by));
+    await this.activities.refuseGone(tx, kindFrom(kind), id);
+    return this.activities.changeTask(tx, id, task, change, caller.by);
   }
 
   @Delete(':kind/:id/:what/:one')
+  @Command('records.remove-activity', 'Removes a note, a task or a file')
   @HttpCode(204)
-  remove(
-    @ByCaller() caller: Caller,
+  async remove(
+    @InTransaction() tx: WorkspaceTx,
     @Param('kind') kind: string,
     @Param('id') id: string,
     @Param('what') what: string,
     @Param('one') one: string,
   ): Promise<void> {
-    return this.#on(caller, kind, id, (tx) => {
-      if (what !== 'notes' && what !== 'tasks' && what !== 'files')
-        throw new ProblemError('not-found', 'There is nothing at this address.');
-      return this.activities.remove(tx, what, id, one);
-    });
+    await this.activities.refuseGone(tx, kindFrom(kind), id);
+    if (what !== 'notes' && what !== 'tasks' && what !== 'files')
+      throw new ProblemError('not-found', 'There is nothing at this address.');
+    return this.activities.remove(tx, what, id, one);
   }
 
   @Post(':kind/:id/files')
+  @Command('records.add-file', 'Keeps a file with a record', { takesLong: true })
   @HttpCode(201)
   @ApiConsumes('multipart/form-data')
   async addFile(
+    @ThisCommand() command: RunningCommand,
     @ByCaller() caller: Caller,
     @Param('kind') kind: string,
     @Param('id') id: string,
     @Req() request: FastifyRequest,
   ): Promise<FileShape> {
     const file = await receiveFile(request, LIMITS.bodyWithFiles.most);
-    return this.#on(caller, kind, id, (tx) => this.activities.addFile(tx, id, file, caller.by));
+    return this.database.inWorkspace(caller.workspaceId, async (tx) => {
+      await this.activities.refuseGone(tx, kindFrom(kind), id);
+      const kept = await this.activities.addFile(tx, id, file, caller.by);
+      await command.note(tx, kept);
+      return kept;
+    });
   }
 
   @Get(':kind/:id/files/:file')
@@ -143,24 +163,23 @@ export class ActivitiesController {
     @Param('file') file: string,
     @Res() reply: FastifyReply,
   ): Promise<void> {
-    sendFile(reply, await this.#on(caller, kind, id, (tx) => this.activities.file(tx, id, file)));
+    const kept = await this.database.inWorkspace(caller.workspaceId, async (tx) => {
+      await this.activities.refuseGone(tx, kindFrom(kind), id);
+      return this.activities.file(tx, id, file);
+    });
+    sendFile(reply, kept);
   }
 
   @Post('contacts/:id/consents')
+  @Command('records.add-consent', 'Records a consent')
   @HttpCode(201)
-  addConsent(@ByCaller() caller: Caller, @Param('id') id: string, @Body() consent: ConsentDto): Promise<ConsentShape> {
-    return this.#on(caller, 'contacts', id, (tx) => this.activities.addConsent(tx, id, consent, caller.by));
-  }
-
-  #on<Result>(
-    { workspaceId }: Caller,
-    kind: string,
-    id: string,
-    work: (tx: WorkspaceTx) => Promise<Result>,
-  ): Promise<Result> {
-    return this.database.inWorkspace(workspaceId, async (tx) => {
-      await this.activities.refuseGone(tx, kindFrom(kind), id);
-      return work(tx);
-    });
+  async addConsent(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() caller: Caller,
+    @Param('id') id: string,
+    @Body() consent: ConsentDto,
+  ): Promise<ConsentShape> {
+    await this.activities.refuseGone(tx, 'contact', id);
+    return this.activities.addConsent(tx, id, consent, caller.by);
   }
 }

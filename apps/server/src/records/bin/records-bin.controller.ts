@@ -4,7 +4,8 @@ import { RECORD_KINDS, type RecordKind } from '@haycart/core';
 import type { DeletedRecord, DoneEdit, Page } from '@haycart/api';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsOptional, IsString, IsUUID } from 'class-validator';
 import { ByCaller, type Caller } from '../../platform/auth/caller';
-import { Database } from '../../platform/database/database';
+import { Command, InTransaction } from '../../platform/commands/command';
+import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { readCursor, readLimit } from '../../platform/paging';
 import { RecordsBin } from './records-bin.service';
 
@@ -40,8 +41,13 @@ export class RecordsBinController {
   }
 
   @Post('bring-back')
+  @Command('records.bring-back', 'Brings deleted records back')
   @HttpCode(200)
-  bringBack(@ByCaller() { workspaceId, by }: Caller, @Body() { ids }: BringBackDto): Promise<DoneEdit> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.bin.bringBack(tx, ids, by));
+  bringBack(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
+    @Body() { ids }: BringBackDto,
+  ): Promise<DoneEdit> {
+    return this.bin.bringBack(tx, ids, by);
   }
 }
