@@ -1,14 +1,13 @@
 import type { IncomingMessage, RequestListener } from 'node:http';
 import { constants } from 'node:zlib';
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import compress, { type FastifyCompressOptions } from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import multipart from '@fastify/multipart';
 import fastifyStatic from '@fastify/static';
 import { NestFactory } from '@nestjs/core';
 import { FastifyAdapter, type NestFastifyApplication } from '@nestjs/platform-fastify';
-import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import { AppModule } from './app.module';
 import { compileTrust, isLoopback } from './platform/client-address';
 import type { Config } from './platform/config';
@@ -19,6 +18,7 @@ import { createHttpServer } from './platform/http-server';
 import { ProblemError } from './platform/errors/problem-error';
 import { PinoLogger } from './platform/logging';
 import { AcceptHandler } from './submissions/accept/accept.handler';
+import { describeApi, readApiAnswers } from './openapi';
 
 const APPLICATION_HEADERS = {
   'content-security-policy':
@@ -100,7 +100,7 @@ export async function createServerApp(config: Config, publicFolder: string): Pro
     setHeaders: (reply) =>
       void reply.headers({ 'access-control-allow-origin': '*', 'cross-origin-resource-policy': 'cross-origin' }),
   });
-  describe(app);
+  describeApi(app, readApiAnswers(dirname(publicFolder)));
   if (config.webFolder && (config.role === 'all' || config.role === 'web')) await serveWeb(app, config.webFolder);
   return app;
 }
@@ -113,20 +113,6 @@ function bodyProblem(body: unknown): ProblemError | undefined {
   if (!Array.isArray(body) && Object.keys(body).length > LIMITS.apiProperties.most)
     return new ProblemError('refused', `The body has more than ${LIMITS.apiProperties.most} properties.`);
   return undefined;
-}
-
-function describe(app: NestFastifyApplication): void {
-  const document = SwaggerModule.createDocument(
-    app,
-    new DocumentBuilder()
-      .setTitle('Hay Cart')
-      .setDescription('Form submissions into sales records.')
-      .setVersion('1')
-      .addBearerAuth()
-      .addCookieAuth('haycart_session')
-      .build(),
-  );
-  SwaggerModule.setup('api/docs', app, { ...document, openapi: '3.1.0' }, { jsonDocumentUrl: 'api/openapi.json' });
 }
 
 /** The web application's files; its page is the web page controller's. */

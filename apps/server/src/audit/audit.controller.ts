@@ -1,5 +1,5 @@
 import { Controller, Get, Inject, Query, Res } from '@nestjs/common';
-import { ApiOperation, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { AuditLine, Page } from '@haycart/api';
 import { IsIn, IsISO8601, IsOptional, IsString, IsUUID, Length, Matches } from 'class-validator';
 import type { FastifyReply } from 'fastify';
@@ -8,6 +8,7 @@ import { Database } from '../platform/database/database';
 import { EXPORT_PORTION, exportTable, exportTexts, sendExport, type ExportColumn } from '../platform/export-file';
 import { readCursor, readLimit } from '../platform/paging';
 import { AuditService, type AuditFilter } from './audit.service';
+import { Reads } from '../platform/commands/command';
 
 const FORMATS = ['csv', 'xlsx', 'jsonl'] as const;
 
@@ -43,14 +44,14 @@ export class AuditController {
   ) {}
 
   @Get()
-  @ApiOperation({ summary: 'Lists what people and tokens did, the latest first' })
+  @Reads('account', 'Lists what people and tokens did, the latest first')
   list(@ByCaller() { workspaceId }: Caller, @Query() query: AuditQuery): Promise<Page<AuditLine>> {
     const [filter, limit, after] = [filterFrom(query), readLimit(query.limit), readCursor(query.after)];
     return this.database.inWorkspace(workspaceId, (tx) => this.audit.list(tx, filter, limit, after));
   }
 
   @Get('export')
-  @ApiOperation({ summary: 'The same as a file' })
+  @Reads('account', 'Gives what people and tokens did as a file')
   async export(
     @ByCaller() { workspaceId }: Caller,
     @Query() { format = 'csv', ...query }: AuditExportQuery,

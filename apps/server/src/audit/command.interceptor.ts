@@ -1,7 +1,8 @@
 import { Inject, Injectable, type CallHandler, type ExecutionContext, type NestInterceptor } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
+import type { Permission } from '@haycart/api';
 import { defer, from, lastValueFrom, mergeMap, type Observable } from 'rxjs';
-import { COMMAND, permissionOf, type CommandMark, type CommandRequest } from '../platform/commands/command';
+import { COMMAND, PERMISSION, type CommandMark, type CommandRequest } from '../platform/commands/command';
 import { RunningCommand } from '../platform/commands/running-command';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
@@ -11,7 +12,10 @@ import { refuseWithout } from './permissions';
 /** The parts of an address that say what a command is done to, the nearest first. */
 const SUBJECTS = ['case', 'comparison', 'version', 'one', 'note', 'task', 'key', 'host', 'id', 'intake', 'kind'];
 
-/** Runs every command: authorised, in one transaction that has its line of the audit too, and told once it is committed. */
+/**
+ * Lets through what somebody may do, and runs every command: in one transaction that has its line of the audit too, and
+ * told once it is committed.
+ */
 @Injectable()
 export class CommandInterceptor implements NestInterceptor {
   constructor(
@@ -23,10 +27,11 @@ export class CommandInterceptor implements NestInterceptor {
 
   intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
     const mark = this.reflector.get<CommandMark | undefined>(COMMAND, context.getHandler());
-    if (!mark) return next.handle();
+    const permission = this.reflector.get<Permission | undefined>(PERMISSION, context.getHandler());
     const request = context.switchToHttp().getRequest<CommandRequest>();
     const { caller = null } = request;
-    if (caller) refuseWithout(permissionOf(mark.name), caller);
+    if (caller && permission) refuseWithout(permission, caller);
+    if (!mark) return next.handle();
     const command = new RunningCommand(mark, caller, subjectOf(request.params), (...line) => this.audit.keep(...line));
     request.command = command;
     if (mark.takesLong) return next.handle().pipe(mergeMap((answer) => from(noted(command, answer))));

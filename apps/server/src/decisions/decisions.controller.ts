@@ -21,7 +21,7 @@ import {
   Length,
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { DecisionsService } from './decisions.service';
 
@@ -63,11 +63,13 @@ export class DecisionsController {
   ) {}
 
   @Get()
+  @Reads('decisions', 'Lists what waits for a person')
   lines(@ByCaller() { workspaceId }: Caller): Promise<DecisionLine[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.decisions.lines(tx));
   }
 
   @Get(':id')
+  @Reads('decisions', 'Shows one thing that waits, with its examples and what can be done')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<DecisionShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.decisions.one(tx, id));
   }

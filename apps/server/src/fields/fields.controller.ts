@@ -5,6 +5,7 @@ import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { DestinationService } from '../workspaces/destination.service';
 import { FieldsService } from './fields.service';
+import { Reads } from '../platform/commands/command';
 
 @ApiTags('fields')
 @Controller('api/v1/fields')
@@ -16,6 +17,7 @@ export class FieldsController {
   ) {}
 
   @Get()
+  @Reads('records', 'Lists the fields of records')
   all(@ByCaller() { workspaceId }: Caller): Promise<FieldShape[]> {
     return this.database.inWorkspace(workspaceId, async (tx) =>
       this.destinations.chosen(tx, await this.fields.all(tx)),

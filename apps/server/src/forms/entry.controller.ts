@@ -4,7 +4,7 @@ import type { EntryLinkShape, EntryShape } from '@haycart/api';
 import { isJsonObject, whoAnswered } from '@haycart/core';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Public } from '../platform/auth/marks';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Open } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { IntakesService } from '../intakes/intakes.service';
@@ -50,6 +50,7 @@ export class EntryController {
   /** The form that a link leads into, and what became of what was entered by it. It needs no signing in. */
   @Public()
   @Get('entry/:secret')
+  @Open('Shows a form and what was entered by a link')
   async entry(@Param('secret') secret: string): Promise<EntryShape> {
     const holder = await this.links.holder(secret);
     if (!holder)

@@ -4,7 +4,7 @@ import type { FormDomainShape } from '@haycart/api';
 import { IsString, Length } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { NeedsPerson } from '../platform/auth/marks';
-import { Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import { Command, InTransaction, Reads, ThisCommand } from '../platform/commands/command';
 import type { RunningCommand } from '../platform/commands/running-command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { FormDomains } from './form-domains.service';
@@ -24,6 +24,7 @@ export class FormDomainsController {
   ) {}
 
   @Get()
+  @Reads('forms', 'Lists the domains of one’s own for forms')
   all(@ByCaller() { workspaceId }: Caller): Promise<FormDomainShape[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.domains.all(tx));
   }

@@ -5,7 +5,7 @@ import type { FormFiguresShape, FormMonth, FormShape, IntakeShape, PictureShape,
 import { Type } from 'class-transformer';
 import { IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Asks, Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import { Asks, Command, InTransaction, Reads, ThisCommand } from '../platform/commands/command';
 import type { RunningCommand } from '../platform/commands/running-command';
 import type { FastifyRequest } from 'fastify';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -91,12 +91,14 @@ export class FormEditorController {
   }
 
   @Get('forms/:id')
+  @Reads('forms', 'Shows a form with its draft and versions')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<FormShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.forms.one(tx, id));
   }
 
   /** What visitors did at each form in the last 30 days. */
   @Get('form-months')
+  @Reads('forms', 'Counts what visitors did at each form in 30 days')
   months(@ByCaller() { workspaceId }: Caller): Promise<FormMonth[]> {
     return this.database.inWorkspace(workspaceId, async (tx) => {
       const months = await this.counts.month(tx);
@@ -109,6 +111,7 @@ export class FormEditorController {
 
   /** What happened at a form in the last days: whole, by part of its visitors, and where people stopped. */
   @Get('forms/:id/figures')
+  @Reads('forms', 'Tells what happened at a form in the last days')
   async figures(
     @ByCaller() { workspaceId }: Caller,
     @Param('id') id: string,
@@ -142,7 +145,7 @@ export class FormEditorController {
 
   /** The real page of a form that is not published, for the editor. Sending it keeps nothing. */
   @Post('forms/preview')
-  @Asks('Shows a form as it would be')
+  @Asks('forms', 'Shows a form as it would be')
   @HttpCode(200)
   async preview(
     @ByCaller() { workspaceId }: Caller,
@@ -213,6 +216,7 @@ export class FormEditorController {
   }
 
   @Get('themes')
+  @Reads('forms', 'Lists the themes of forms')
   allThemes(@ByCaller() { workspaceId }: Caller): Promise<ThemeShape[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.themes.all(tx));
   }

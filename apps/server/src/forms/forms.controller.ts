@@ -4,7 +4,7 @@ import { readVisit, type Visit } from '@haycart/core';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { IntakeDirectory } from '../intakes/intake-directory.service';
 import { Public } from '../platform/auth/marks';
-import { Asks } from '../platform/commands/command';
+import { Open } from '../platform/commands/command';
 import { ProblemError } from '../platform/errors/problem-error';
 import { FloodGuard } from '../platform/flood-guard';
 import { EntryLinks } from './entry-links.service';
@@ -34,6 +34,7 @@ export class FormsController {
   ) {}
 
   @Get('f/:slug')
+  @Open('Shows a form to a visitor')
   async open(@Param('slug') slug: string, @Req() request: FastifyRequest, @Res() reply: FastifyReply): Promise<void> {
     const query = queryOf(request);
     const { referer, 'accept-language': languages, 'user-agent': browser } = request.headers;
@@ -49,7 +50,7 @@ export class FormsController {
 
   /** What the page's script tells: that somebody began, left at a question, or sent, and how long that took. */
   @Post('f/:slug/seen')
-  @Asks('Counts what a visitor saw of a form')
+  @Open('Counts what a visitor saw of a form')
   @HttpCode(204)
   async seen(@Param('slug') slug: string, @Body() told: unknown, @Req() request: FastifyRequest): Promise<void> {
     const form = versionTold(await this.#form(slug, request), queryOf(request).get('version'));
@@ -60,6 +61,7 @@ export class FormsController {
 
   /** What embeds a form elsewhere. It never changes with the form: the frame that it makes shows the latest. */
   @Get('embed/:file')
+  @Open('Gives the script that puts a form into a page')
   async embed(@Param('file') file: string, @Req() request: FastifyRequest, @Res() reply: FastifyReply): Promise<void> {
     const form = await this.#form(file.replace(/\.js$/, ''), request);
     void reply

@@ -35,7 +35,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Asks, Command, InTransaction } from '../platform/commands/command';
+import { Asks, Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
@@ -149,12 +149,14 @@ export class IdentityController {
   ) {}
 
   @Get('identity')
+  @Reads('identity', 'Tells how recognition does')
   report(@ByCaller() { workspaceId }: Caller, @Query() { kind = 'contact' }: KindDto): Promise<IdentityReport> {
     return this.database.inWorkspace(workspaceId, (tx) => this.reports.report(tx, kind));
   }
 
   /** What moving the thresholds would do: how many more are asked and accepted, with examples on either side. */
   @Get('identity/examples')
+  @Reads('identity', 'Shows pairs around some thresholds')
   examples(
     @ByCaller() { workspaceId }: Caller,
     @Query() { kind = 'contact', accept, ask }: ExamplesDto,
@@ -194,6 +196,7 @@ export class IdentityController {
   }
 
   @Get('scans')
+  @Reads('identity', 'Tells how far the latest scan is')
   async latestScan(@ByCaller() { workspaceId }: Caller, @Query() { kind = 'contact' }: KindDto): Promise<ScanShape[]> {
     const scan = await this.database.inWorkspace(workspaceId, (tx) => this.scans.latest(tx, kind));
     return scan ? [scan] : [];
@@ -208,7 +211,7 @@ export class IdentityController {
 
   /** What accepting all pairs from a probability on would merge; nothing is done. */
   @Post('look-alikes/rehearse-accepting')
-  @Asks('Rehearses making one of all pairs from a likeness on')
+  @Asks('identity', 'Rehearses making one of all pairs from a likeness on')
   @HttpCode(200)
   rehearseAccepting(
     @ByCaller() { workspaceId }: Caller,
@@ -231,12 +234,13 @@ export class IdentityController {
   }
 
   @Get('merges')
+  @Reads('identity', 'Lists merges')
   list(@ByCaller() { workspaceId }: Caller, @Query() { record, kind, limit }: MergesDto): Promise<MergeShape[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.merges.list(tx, { record, kind }, readLimit(limit)));
   }
 
   @Post('merges/rehearse')
-  @Asks('Rehearses a merge')
+  @Asks('identity', 'Rehearses a merge')
   @HttpCode(200)
   rehearse(@ByCaller() { workspaceId }: Caller, @Body() choice: MergeRecordsDto): Promise<MergeRehearsal> {
     return this.database.inWorkspace(workspaceId, (tx) => this.merges.rehearse(tx, wish(choice)));
@@ -253,7 +257,7 @@ export class IdentityController {
   }
 
   @Post('merges/:id/rehearse-undoing')
-  @Asks('Rehearses undoing a merge')
+  @Asks('identity', 'Rehearses undoing a merge')
   @HttpCode(200)
   rehearseUndoing(
     @ByCaller() { workspaceId }: Caller,

@@ -3,7 +3,7 @@ import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { IntakeLine, IntakeShape } from '@haycart/api';
 import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { IntakesService } from './intakes.service';
@@ -44,16 +44,19 @@ export class IntakesController {
   ) {}
 
   @Get('intakes')
+  @Reads('intakes', 'Lists intakes')
   all(@ByCaller() { workspaceId }: Caller): Promise<IntakeShape[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.intakes.all(tx));
   }
 
   @Get('intake-lines')
+  @Reads('intakes', 'Lists intakes with how much came')
   lines(@ByCaller() { workspaceId }: Caller): Promise<IntakeLine[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.intakes.lines(tx));
   }
 
   @Get('intakes/:id')
+  @Reads('intakes', 'Shows an intake')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<IntakeShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.intakes.one(tx, id));
   }

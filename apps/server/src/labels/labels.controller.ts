@@ -4,7 +4,7 @@ import { COLOUR_MARKS, type ColourMark } from '@haycart/core';
 import type { DoneEdit, LabelShape, LabelUse, MembershipLine } from '@haycart/api';
 import { IsIn, IsOptional, IsString, Length, ValidateIf } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { LabelledService } from '../records/labelled.service';
@@ -40,6 +40,7 @@ abstract class LabelsController {
   ) {}
 
   @Get()
+  @Reads('set-up', 'Lists tags or lists with how many records carry them')
   all(@ByCaller() { workspaceId }: Caller): Promise<LabelUse[]> {
     return this.database.inWorkspace(workspaceId, async (tx) => {
       const counts = await this.labelled.counts(tx, this.kind);
@@ -111,6 +112,7 @@ export class ListsController extends LabelsController {
 
   /** Who came on a list and left it, the latest first. */
   @Get(':key/memberships')
+  @Reads('records', 'Lists who joined and left a list')
   memberships(@ByCaller() { workspaceId }: Caller, @Param('key') key: string): Promise<MembershipLine[]> {
     return this.database.inWorkspace(workspaceId, async (tx) => {
       await this.labels.one(tx, 'list', key);

@@ -4,6 +4,7 @@ import type { PipelineShape } from '@haycart/api';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { PipelinesService } from './pipelines.service';
+import { Reads } from '../platform/commands/command';
 
 @ApiTags('pipelines')
 @Controller('api/v1/pipelines')
@@ -14,6 +15,7 @@ export class PipelinesController {
   ) {}
 
   @Get()
+  @Reads('records', 'Lists pipelines with their stages')
   all(@ByCaller() { workspaceId }: Caller): Promise<PipelineShape[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.pipelines.all(tx));
   }

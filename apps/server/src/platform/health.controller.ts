@@ -11,6 +11,7 @@ import { Metrics } from './metrics';
 import { Stopping } from './stopping';
 import { CONFIG } from './tokens';
 import { within } from './within';
+import { Open } from './commands/command';
 
 /** Alive, able to accept, and the figures for Prometheus. */
 @ApiExcludeController()
@@ -25,11 +26,13 @@ export class HealthController {
   ) {}
 
   @Get('healthz')
+  @Open('Says that the server runs')
   alive(): { alive: true } {
     return { alive: true };
   }
 
   @Get('readyz')
+  @Open('Says whether the server can work')
   async ready(): Promise<{ ready: true }> {
     if (this.stopping.begun) throw new ProblemError('not-available', 'The server is about to stop.', undefined, 5);
     try {
@@ -41,6 +44,7 @@ export class HealthController {
   }
 
   @Get('metrics')
+  @Open('Gives the server’s figures')
   @Header('content-type', 'text/plain; version=0.0.4')
   figures(@Req() request: FastifyRequest): Promise<string> {
     if (!this.config.open.includes('metrics') && !isLoopback(request.ip))

@@ -3,7 +3,7 @@ import { ApiTags } from '@nestjs/swagger';
 import type { DoneEdit, EditLine } from '@haycart/api';
 import { IsOptional, IsString } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { readLimit } from '../platform/paging';
 import { RecordActs } from './record-acts.service';
@@ -22,6 +22,7 @@ export class EditsController {
   ) {}
 
   @Get()
+  @Reads('records', 'Lists the latest acts')
   latest(@ByCaller() { workspaceId }: Caller, @Query() { limit }: LatestDto): Promise<EditLine[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.acts.latest(tx, readLimit(limit)));
   }

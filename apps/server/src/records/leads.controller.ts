@@ -30,7 +30,7 @@ export class LeadsController {
 
   /** What qualifying would do; writes nothing. */
   @Post(':id/qualify/rehearse')
-  @Asks('Rehearses qualifying a lead')
+  @Asks('records', 'Rehearses qualifying a lead')
   @HttpCode(200)
   rehearse(
     @ByCaller() { workspaceId }: Caller,

@@ -6,7 +6,7 @@ import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsIn, IsObject, IsOptional, IsString, Length, ValidateNested } from 'class-validator';
 import type { FastifyReply } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { EXPORT_PORTION, EXPORT_TYPES, sendExport, type ExportFormat } from '../platform/export-file';
@@ -102,6 +102,7 @@ export class RecordsController {
   ) {}
 
   @Get(':kind')
+  @Reads('records', 'Lists records')
   list(
     @ByCaller() caller: Caller,
     @Param('kind') kind: string,
@@ -113,6 +114,7 @@ export class RecordsController {
   }
 
   @Get(':kind/count')
+  @Reads('records', 'Counts the records that a list has')
   count(@ByCaller() caller: Caller, @Param('kind') kind: string, @Query() query: QueryDto): Promise<{ total: number }> {
     return this.#listing(caller, async (tx, setting) => ({
       total: await this.lists.count(tx, kindFrom(kind), query, setting),
@@ -120,6 +122,7 @@ export class RecordsController {
   }
 
   @Get(':kind/groups')
+  @Reads('records', 'Counts records by the values of a field')
   groups(
     @ByCaller() caller: Caller,
     @Param('kind') kind: string,
@@ -130,6 +133,7 @@ export class RecordsController {
 
   /** Everything that a list shows, as a file. */
   @Get(':kind/export')
+  @Reads('records', 'Gives records as a file')
   async export(
     @ByCaller() caller: Caller,
     @Param('kind') plural: string,
@@ -149,12 +153,14 @@ export class RecordsController {
   }
 
   @Get(':kind/:id')
+  @Reads('records', 'Shows a record')
   one(@ByCaller() { workspaceId }: Caller, @Param('kind') kind: string, @Param('id') id: string): Promise<RecordShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.records.one(tx, kindFrom(kind), id));
   }
 
   /** Everything that the record's page shows. */
   @Get(':kind/:id/sheet')
+  @Reads('records', 'Shows all that a record’s page has')
   sheet(
     @ByCaller() { workspaceId }: Caller,
     @Param('kind') kind: string,
@@ -164,6 +170,7 @@ export class RecordsController {
   }
 
   @Get(':kind/:id/history')
+  @Reads('records', 'Lists the changes of a record')
   history(
     @ByCaller() { workspaceId }: Caller,
     @Param('kind') kind: string,
@@ -175,6 +182,7 @@ export class RecordsController {
   }
 
   @Get(':kind/:id/touches')
+  @Reads('records', 'Lists the touches of a record')
   touches(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<TouchShape[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.records.touches(tx, id));
   }

@@ -9,6 +9,7 @@ import { DestinationService } from '../workspaces/destination.service';
 import { PeopleService } from '../workspaces/people.service';
 import { DealGridService } from './deal-grid.service';
 import { listSetting } from './list-setting';
+import { Reads } from '../platform/commands/command';
 
 class GridDto {
   @IsOptional() @IsString() @Length(0, 400) q?: string;
@@ -29,6 +30,7 @@ export class StagesController {
   ) {}
 
   @Get(':id/grid')
+  @Reads('records', 'Shows a pipeline with its open records by stage')
   grid(
     @ByCaller() { workspaceId, by }: Caller,
     @Param('id') id: string,

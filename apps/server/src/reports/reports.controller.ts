@@ -6,6 +6,7 @@ import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { SubmissionSearch } from '../submissions/search/submission-search.service';
 import { ReportsService } from './reports.service';
+import { Reads } from '../platform/commands/command';
 
 class SearchQuery {
   @IsString() @Length(0, 200) q: string;
@@ -21,16 +22,19 @@ export class ReportsController {
   ) {}
 
   @Get('band')
+  @Reads('submissions', 'Counts what the band shows')
   band(@ByCaller() { workspaceId }: Caller): Promise<BandFigures> {
     return this.database.inWorkspace(workspaceId, (tx) => this.reports.band(tx));
   }
 
   @Get('home')
+  @Reads('submissions', 'Tells what happened in the last 24 hours')
   home(@ByCaller() { workspaceId }: Caller): Promise<HomeShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.reports.home(tx));
   }
 
   @Get('search')
+  @Reads('records', 'Finds anything by its name')
   async search(@ByCaller() { workspaceId }: Caller, @Query() { q }: SearchQuery): Promise<SearchHit[]> {
     await this.submissions.readUp(workspaceId);
     return this.database.inWorkspace(workspaceId, (tx) => this.reports.search(tx, q));

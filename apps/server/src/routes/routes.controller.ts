@@ -5,7 +5,7 @@ import type { PresenceShape, RouteDefinitionLine, RouteLine, RouteShape, RouteVe
 import { IsBoolean, IsIn, IsISO8601, IsObject, IsOptional, IsString, Length } from 'class-validator';
 import { z } from 'zod';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Asks, Command, InTransaction } from '../platform/commands/command';
+import { Asks, Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { PeopleService } from '../workspaces/people.service';
@@ -47,22 +47,26 @@ export class RoutesController {
   ) {}
 
   @Get('routes')
+  @Reads('routes', 'Lists routes')
   all(@ByCaller() { workspaceId }: Caller): Promise<RouteLine[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.routes.lines(tx));
   }
 
   /** What each route says, for whoever compares or learns from them. */
   @Get('route-definitions')
+  @Reads('routes', 'Lists what each route says')
   definitions(@ByCaller() { workspaceId }: Caller): Promise<RouteDefinitionLine[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.routes.definitionLines(tx));
   }
 
   @Get('routes/:id')
+  @Reads('routes', 'Shows a route')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.routes.one(tx, id));
   }
 
   @Get('routes/:id/versions')
+  @Reads('routes', 'Lists the versions of a route')
   versions(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteVersionLine[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.routes.versions(tx, id));
   }
@@ -101,7 +105,7 @@ export class RoutesController {
 
   /** How much a route has missed in a time: what came before it was there, or while it was paused. */
   @Post('routes/:id/catch-up/count')
-  @Asks('Counts what a route has missed')
+  @Asks('routes', 'Counts what a route has missed')
   @HttpCode(200)
   missed(
     @ByCaller() { workspaceId }: Caller,
@@ -129,7 +133,7 @@ export class RoutesController {
 
   /** Says that one has the route’s sheet open, and hears who else has. Scripts are nobody. */
   @Post('routes/:id/here')
-  @Asks('Says that a person has a route’s page open')
+  @Asks('routes', 'Says that a person has a route’s page open')
   @HttpCode(200)
   here(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<PresenceShape> {
     if (by.kind !== 'person') throw new ProblemError('not-allowed', 'Only people are shown to others.');
@@ -137,7 +141,7 @@ export class RoutesController {
   }
 
   @Delete('routes/:id/here')
-  @Asks('Says that a person has left a route’s page')
+  @Asks('routes', 'Says that a person has left a route’s page')
   @HttpCode(204)
   async gone(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<void> {
     if (by.kind === 'person') await this.database.inWorkspace(workspaceId, (tx) => this.presence.gone(tx, id, by.id));
@@ -163,6 +167,7 @@ export class RoutesController {
 
   /** Every finisher with its parameters as JSON Schema and an example. */
   @Get('finishers')
+  @Reads('routes', 'Lists the finishers with their parameters')
   finishers() {
     return FINISHERS.map(({ name, label, description, parameters, example }) => ({
       name,

@@ -4,7 +4,7 @@ import type { CaseResult, ComparisonShape, RouteCaseShape } from '@haycart/api';
 import type { JsonValue } from '@haycart/core';
 import { IsInt, IsISO8601, IsObject, IsOptional, IsString, IsUUID, Length, Max, Min } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Asks, Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import { Asks, Command, InTransaction, Reads, ThisCommand } from '../platform/commands/command';
 import type { RunningCommand } from '../platform/commands/running-command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { CasesService } from './cases.service';
@@ -53,6 +53,7 @@ export class ComparisonsController {
   }
 
   @Get('comparisons/:comparison')
+  @Reads('routes', 'Tells how far a comparison is and what it found')
   one(
     @ByCaller() { workspaceId }: Caller,
     @Param('id') id: string,
@@ -73,6 +74,7 @@ export class ComparisonsController {
   }
 
   @Get('cases')
+  @Reads('routes', 'Lists the saved cases of a route')
   all(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RouteCaseShape[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.cases.all(tx, id));
   }
@@ -91,7 +93,7 @@ export class ComparisonsController {
 
   /** What a definition, or else the draft, does with every saved case. */
   @Post('cases/check')
-  @Asks('Says which saved cases come out as agreed')
+  @Asks('routes', 'Says which saved cases come out as agreed')
   @HttpCode(200)
   check(
     @ByCaller() { workspaceId }: Caller,

@@ -22,7 +22,7 @@ import {
 } from 'class-validator';
 import { Type } from 'class-transformer';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Asks, Command, InTransaction } from '../platform/commands/command';
+import { Asks, Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { readShape, RoutesService } from '../routes/routes.service';
 import { PassingService } from './passing.service';
@@ -100,12 +100,14 @@ export class RunsController {
   ) {}
 
   @Get('runs/:id')
+  @Reads('submissions', 'Shows a run with its account')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<RunShape> {
     return this.database.atOneMoment(workspaceId, (tx) => this.runs.one(tx, id));
   }
 
   /** The same with the account of an attempt that is not the latest. */
   @Get('runs/:id/attempts/:attempt')
+  @Reads('submissions', 'Shows a run with the account of one attempt')
   attempt(
     @ByCaller() { workspaceId }: Caller,
     @Param('id') id: string,
@@ -124,7 +126,7 @@ export class RunsController {
 
   /** What taking back runs would do; nothing is changed. */
   @Post('runs/take-back/rehearse')
-  @Asks('Rehearses taking runs back')
+  @Asks('routes', 'Rehearses taking runs back')
   @HttpCode(200)
   rehearseTakeBack(@ByCaller() { workspaceId }: Caller, @Body() choice: RunChoiceDto): Promise<TakeBackRehearsal> {
     return this.database.inWorkspace(workspaceId, (tx) => this.takeBacks.rehearse(tx, choice));
@@ -143,7 +145,7 @@ export class RunsController {
   }
 
   @Post('routes/:id/rehearse')
-  @Asks('Rehearses a route')
+  @Asks('routes', 'Rehearses a route')
   @HttpCode(200)
   rehearseRoute(
     @ByCaller() { workspaceId }: Caller,
@@ -158,7 +160,7 @@ export class RunsController {
 
   /** How many of the latest 1,000 submissions the condition of a route would let through, and which all but pass. */
   @Post('rehearse/passing')
-  @Asks('Counts which of the latest submissions pass a condition')
+  @Asks('routes', 'Counts which of the latest submissions pass a condition')
   @HttpCode(200)
   passingOf(@ByCaller() { workspaceId }: Caller, @Body() { definition }: ConditionDto): Promise<PassingShape> {
     const route = readShape(definition);
@@ -167,7 +169,7 @@ export class RunsController {
 
   /** The existing records that have one of some identity keys, for planning with the same code elsewhere. */
   @Post('rehearse/known')
-  @Asks('Gives what is known of some identity keys, for planning elsewhere')
+  @Asks('routes', 'Gives what is known of some identity keys, for planning elsewhere')
   @HttpCode(200)
   known(@ByCaller() { workspaceId }: Caller, @Body() { keys, deals, blocks = [] }: LookupsDto): Promise<KnownShape> {
     return this.database.inWorkspace(workspaceId, (tx) =>
@@ -176,7 +178,7 @@ export class RunsController {
   }
 
   @Post('rehearse')
-  @Asks('Rehearses a definition')
+  @Asks('routes', 'Rehearses a definition')
   @HttpCode(200)
   rehearse(
     @ByCaller() { workspaceId }: Caller,

@@ -13,7 +13,7 @@ import type { DoneEdit, FieldMoveRehearsal, FieldShape, FieldUse, TypeChangeRehe
 import { plainToInstance, Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsOptional, IsString, Length, ValidateNested } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Asks, Command, InTransaction } from '../platform/commands/command';
+import { Asks, Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { validation } from '../platform/errors/validate';
@@ -68,7 +68,7 @@ class TypeDto {
   @ApiPropertyOptional() @IsOptional() @IsBoolean() clearMisfits?: boolean;
 }
 
-class MoveDto {
+class FieldMoveDto {
   @ApiProperty({ enum: RECORD_KINDS }) @IsIn(RECORD_KINDS) to: RecordKind;
 }
 
@@ -111,7 +111,7 @@ export class FieldSetUpController {
 
   /** What another type would do to the values held; writes nothing. */
   @Post('fields/:record/:key/type/rehearse')
-  @Asks('Rehearses another type for a field')
+  @Asks('set-up', 'Rehearses another type for a field')
   @HttpCode(200)
   rehearseType(
     @ByCaller() { workspaceId }: Caller,
@@ -137,13 +137,13 @@ export class FieldSetUpController {
 
   /** What moving a field to another kind of record would do; writes nothing. */
   @Post('fields/:record/:key/move/rehearse')
-  @Asks('Rehearses moving the values of a field')
+  @Asks('set-up', 'Rehearses moving the values of a field')
   @HttpCode(200)
   rehearseMove(
     @ByCaller() { workspaceId }: Caller,
     @Param('record') record: string,
     @Param('key') key: string,
-    @Body() { to }: MoveDto,
+    @Body() { to }: FieldMoveDto,
   ): Promise<FieldMoveRehearsal> {
     return this.database.inWorkspace(workspaceId, (tx) =>
       this.changes.rehearseMove(tx, { record: recordFrom(record), key }, to),
@@ -159,7 +159,7 @@ export class FieldSetUpController {
     @ByCaller() { by }: Caller,
     @Param('record') record: string,
     @Param('key') key: string,
-    @Body() { to }: MoveDto,
+    @Body() { to }: FieldMoveDto,
   ): Promise<DoneEdit & { field: FieldShape }> {
     return this.changes.move(tx, { record: recordFrom(record), key }, to, by);
   }
@@ -177,6 +177,7 @@ export class FieldSetUpController {
 
   /** Every field, retired ones too, with what feeds it and how full it is. */
   @Get('set-up/field-uses')
+  @Reads('set-up', 'Lists every field with what feeds it and how full it is')
   uses(@ByCaller() { workspaceId }: Caller): Promise<FieldUse[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.fieldUses.all(tx));
   }

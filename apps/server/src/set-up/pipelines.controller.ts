@@ -17,7 +17,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { PipelinesService } from '../pipelines/pipelines.service';
@@ -186,11 +186,13 @@ export class PipelineSetUpController {
   }
 
   @Get('set-up/place-uses')
+  @Reads('set-up', 'Lists what uses each pipeline and stage')
   uses(@ByCaller() { workspaceId }: Caller): Promise<PlaceUse[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.removals.uses(tx));
   }
 
   @Get('set-up/changes')
+  @Reads('set-up', 'Lists removals that can be taken back')
   changes(@ByCaller() { workspaceId }: Caller): Promise<SetUpChange[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.removals.changes(tx));
   }

@@ -4,6 +4,7 @@ import type { ReadyCheck } from '@haycart/core';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { ReadinessService } from './readiness.service';
+import { Reads } from '../platform/commands/command';
 
 /** Whether a workspace is ready for submissions. */
 @ApiTags('set-up')
@@ -15,6 +16,7 @@ export class ReadinessController {
   ) {}
 
   @Get()
+  @Reads('set-up', 'Tells whether the workspace is ready')
   checks(@ByCaller() { workspaceId }: Caller): Promise<ReadyCheck[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.ready.checks(tx));
   }

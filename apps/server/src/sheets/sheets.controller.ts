@@ -6,7 +6,7 @@ import { IsIn, IsOptional, IsString, Length } from 'class-validator';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { TakesSenders } from '../platform/auth/marks';
-import { Asks, Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import { Asks, Command, InTransaction, Reads, ThisCommand } from '../platform/commands/command';
 import type { RunningCommand } from '../platform/commands/running-command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
@@ -74,7 +74,7 @@ export class SheetsController {
 
   /** How a file would be read, by its first bytes, without keeping anything. */
   @Post('look')
-  @Asks('Shows the first rows of a file')
+  @Asks('sheets', 'Shows the first rows of a file')
   @HttpCode(200)
   @ApiConsumes('multipart/form-data')
   async look(@Query() { encoding }: LookDto, @Req() request: FastifyRequest): Promise<SheetLook> {
@@ -83,6 +83,7 @@ export class SheetsController {
   }
 
   @Get(':intake')
+  @Reads('sheets', 'Shows the files of an intake and how far each is')
   sheet(@ByCaller() { workspaceId }: Caller, @Param('intake') intake: string): Promise<SheetShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.sheets.sheet(tx, intake));
   }
@@ -109,7 +110,7 @@ export class SheetsController {
 
   /** What taking back everything that the file's rows wrote would do, without doing it. */
   @Post('files/:id/take-back/rehearse')
-  @Asks('Rehearses taking a file back')
+  @Asks('sheets', 'Rehearses taking a file back')
   @HttpCode(200)
   rehearseTakeBack(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<SheetTakeBackRehearsal> {
     return this.database.inWorkspace(workspaceId, (tx) => this.takeBacks.rehearse(tx, id));
@@ -125,6 +126,7 @@ export class SheetsController {
 
   /** The rows that became nothing, with the reasons, to be put right and brought in again. */
   @Get(':intake/refused.csv')
+  @Reads('sheets', 'Gives the rows that became nothing as CSV')
   async refused(
     @ByCaller() { workspaceId }: Caller,
     @Param('intake') intake: string,

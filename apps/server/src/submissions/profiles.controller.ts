@@ -3,7 +3,7 @@ import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import type { ProfileShape } from '@haycart/api';
 import { IsIn, IsOptional, IsString, IsUUID, Length, ValidateBy } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { ProfilesService } from './profiles.service';
@@ -56,12 +56,14 @@ export class ProfilesController {
 
   /** What an intake has really received, field by field. */
   @Get('intakes/:key/profile')
+  @Reads('intakes', 'Tells what an intake has received, field by field')
   profile(@ByCaller() { workspaceId }: Caller, @Param('key') key: string): Promise<ProfileShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.profiles.shape(tx, key));
   }
 
   /** The submission of an intake that shows best what a route is to do; `null` where there is none such. */
   @Get('intakes/:key/sample')
+  @Reads('intakes', 'Finds the submission that shows best what a route is to do')
   sample(
     @ByCaller() { workspaceId }: Caller,
     @Param('key') key: string,

@@ -16,7 +16,7 @@ import type { FastifyReply } from 'fastify';
 import { Type } from 'class-transformer';
 import { counted } from '@haycart/core';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import { Command, InTransaction, Reads, ThisCommand } from '../platform/commands/command';
 import type { RunningCommand } from '../platform/commands/running-command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
@@ -75,6 +75,7 @@ export class SubmissionsController {
   ) {}
 
   @Get('submissions')
+  @Reads('submissions', 'Lists submissions')
   async list(@ByCaller() { workspaceId }: Caller, @Query() query: SubmissionQuery): Promise<Page<SubmissionShape>> {
     const [filter, limit, after] = [filterFrom(query), readLimit(query.limit), readPlace(query)];
     await this.#readUp(workspaceId, filter);
@@ -82,6 +83,7 @@ export class SubmissionsController {
   }
 
   @Get('submission-outcomes')
+  @Reads('submissions', 'Counts submissions by outcome')
   async outcomes(
     @ByCaller() { workspaceId }: Caller,
     @Query() query: SubmissionQuery,
@@ -92,6 +94,7 @@ export class SubmissionsController {
 
   /** Everything that the list shows, as a file. */
   @Get('submissions/export')
+  @Reads('submissions', 'Gives submissions as a file')
   async export(
     @ByCaller() { workspaceId }: Caller,
     @Query() { format, ...query }: SubmissionExportQuery,
@@ -112,11 +115,13 @@ export class SubmissionsController {
   }
 
   @Get('submissions/:id')
+  @Reads('submissions', 'Shows a submission')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<SubmissionDetail> {
     return this.database.inWorkspace(workspaceId, (tx) => this.submissions.one(tx, id));
   }
 
   @Get('submissions/:id/files/:file')
+  @Reads('submissions', 'Gives a file of a submission')
   async file(
     @ByCaller() { workspaceId }: Caller,
     @Param('id') id: string,

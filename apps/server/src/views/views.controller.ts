@@ -18,7 +18,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { DestinationService } from '../workspaces/destination.service';
@@ -70,6 +70,7 @@ export class ViewsController {
   ) {}
 
   @Get()
+  @Reads('records', 'Lists kept views')
   all(@ByCaller() caller: Caller): Promise<SavedView[]> {
     return this.database.inWorkspace(caller.workspaceId, (tx) => this.views.all(tx, personOf(caller)));
   }

@@ -6,7 +6,7 @@ import type { FastifyRequest } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { readCookie, SESSION_COOKIE } from '../platform/auth/cookies';
 import { NeedsPerson } from '../platform/auth/marks';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Doors } from '../platform/doors';
 import { ProblemError } from '../platform/errors/problem-error';
@@ -52,6 +52,7 @@ export class AccountController {
   }
 
   @Get('account/sessions')
+  @Reads('account', 'Lists where one is signed in')
   mySessions(@ByCaller() caller: Caller, @Req() request: FastifyRequest): Promise<SessionLine[]> {
     return this.database.inWorkspace(caller.workspaceId, (tx) =>
       this.sessions.of(tx, personOf(caller), this.#session(request)),
@@ -82,6 +83,7 @@ export class AccountController {
   }
 
   @Get('tokens')
+  @Reads('account', 'Lists tokens')
   allTokens(@ByCaller() { workspaceId }: Caller): Promise<TokenLine[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.tokens.all(tx));
   }

@@ -18,7 +18,7 @@ import {
 } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { NeedsPerson } from '../platform/auth/marks';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { PeopleService } from './people.service';
 import { PersonLinks } from './person-links.service';
@@ -87,6 +87,7 @@ export class PeopleController {
   ) {}
 
   @Get('people')
+  @Reads('people', 'Lists people')
   all(@ByCaller() { workspaceId }: Caller): Promise<PersonShape[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.teams.everybody(tx));
   }
@@ -121,6 +122,7 @@ export class PeopleController {
   }
 
   @Get('teams')
+  @Reads('people', 'Lists teams')
   allTeams(@ByCaller() { workspaceId }: Caller): Promise<TeamShape[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.teams.all(tx));
   }

@@ -10,7 +10,7 @@ import { clearCookie, DEVICE_COOKIE, readCookie, SESSION_COOKIE, setCookie } fro
 import { Public } from '../platform/auth/marks';
 import type { Config } from '../platform/config';
 import { secretHash } from '../platform/auth/secret';
-import { Command, InTransaction, ThisCommand } from '../platform/commands/command';
+import { Command, InTransaction, Open, Reads, ThisCommand } from '../platform/commands/command';
 import type { RunningCommand } from '../platform/commands/running-command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Doors } from '../platform/doors';
@@ -67,6 +67,7 @@ export class SessionController {
   ) {}
 
   @Get()
+  @Reads('account', 'Tells who is signed in')
   current(@ByCaller() caller: Caller): Promise<SessionShape> {
     return this.database.inWorkspace(caller.workspaceId, async (tx) => {
       const { id, key, name, defaultCountry, defaultCurrency, leadHandling, dealWord } = await this.workspaces.one(tx);
@@ -84,6 +85,7 @@ export class SessionController {
 
   @Public()
   @Get('options')
+  @Open('Tells in which ways one can sign in')
   async options(): Promise<SignInOptions> {
     return {
       firstStart: !(await this.workspaces.anyExists()),
@@ -158,6 +160,7 @@ export class SessionController {
   /** Whose link to set a password it is. */
   @Public()
   @Get('link/:secret')
+  @Open('Tells whose link it is')
   async link(@Param('secret') secret: string): Promise<{ name: string; email: string }> {
     const { name, email } = await this.links.whose(secret);
     return { name, email };

@@ -5,7 +5,7 @@ import type { WorkspaceShape } from '@haycart/api';
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, Length, Matches, ValidateNested } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
-import { Command, InTransaction } from '../platform/commands/command';
+import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { DestinationService } from './destination.service';
 import { RatesService } from './rates.service';
@@ -59,11 +59,13 @@ export class WorkspaceController {
 
   /** All that routes are planned against, as it is when they run: a rehearsal elsewhere needs the same. */
   @Get('destination')
+  @Reads('set-up', 'Gives all that routes are planned against')
   destination(@ByCaller() { workspaceId }: Caller): Promise<Destination> {
     return this.database.inWorkspace(workspaceId, (tx) => this.destinations.load(tx));
   }
 
   @Get('workspace')
+  @Reads('set-up', 'Shows the workspace')
   one(@ByCaller() { workspaceId }: Caller): Promise<WorkspaceShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.#shape(tx));
   }
@@ -76,6 +78,7 @@ export class WorkspaceController {
   }
 
   @Get('exchange-rates')
+  @Reads('set-up', 'Lists exchange rates')
   allRates(@ByCaller() { workspaceId }: Caller): Promise<ExchangeRate[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.rates.all(tx));
   }

@@ -3,6 +3,7 @@ import { ApiExcludeController } from '@nestjs/swagger';
 import type { FastifyReply } from 'fastify';
 import { Public } from '../../platform/auth/marks';
 import { FormPictures } from './form-pictures.service';
+import { Open } from '../../platform/commands/command';
 
 /** The pictures of forms at their public addresses. */
 @ApiExcludeController()
@@ -13,6 +14,7 @@ export class FormPicturesController {
 
   /** It never changes, and forms may stand in any page. */
   @Get('f/pictures/:id')
+  @Open('Gives a picture of a form')
   async show(@Param('id', ParseUUIDPipe) id: string, @Res() reply: FastifyReply): Promise<void> {
     const { type, bytes } = await this.pictures.shown(id);
     void reply

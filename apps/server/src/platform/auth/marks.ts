@@ -1,11 +1,12 @@
-import { SetMetadata } from '@nestjs/common';
+import { applyDecorators, SetMetadata } from '@nestjs/common';
+import { ApiExtension } from '@nestjs/swagger';
 
 export const PUBLIC = 'haycart:public';
 export const NEEDS_PERSON = 'haycart:needs-person';
 export const TAKES_SENDERS = 'haycart:takes-senders';
 
 /** Marks what needs no session and no token. */
-export const Public = () => SetMetadata(PUBLIC, true);
+export const Public = () => applyDecorators(SetMetadata(PUBLIC, true), ApiExtension('x-public', true));
 
 /** Marks what only a person who is signed in may change: people, tokens, secrets, domains. */
 export const NeedsPerson = () => SetMetadata(NEEDS_PERSON, true);

@@ -6,6 +6,7 @@ import type { WorkspaceTx } from '../database/database';
 import type { RunningCommand } from './running-command';
 
 export const COMMAND = 'haycart:command';
+export const PERMISSION = 'haycart:permission';
 
 /** The permission that a command needs, and what it does, as `routes.publish`. */
 export type CommandName = `${Permission}.${string}`;
@@ -36,19 +37,28 @@ export function Command(
   const mark: CommandMark = { name, summary, tells, goesOn, takesLong };
   return applyDecorators(
     SetMetadata(COMMAND, mark),
-    ApiOperation({ summary }),
     ApiExtension('x-command', name),
-    ApiExtension('x-permission', permissionOf(name)),
+    Reads(name.slice(0, name.indexOf('.')) as Permission, summary),
+  );
+}
+
+/** Marks what reads on behalf of somebody, with the permission that it needs. */
+export function Reads(permission: Permission, summary: string): MethodDecorator {
+  return applyDecorators(
+    SetMetadata(PERMISSION, permission),
+    ApiOperation({ summary }),
+    ApiExtension('x-permission', permission),
   );
 }
 
 /** Marks a call that changes nothing although it is no GET, since what it asks takes a body: it leaves no line. */
-export function Asks(summary: string): MethodDecorator {
-  return applyDecorators(ApiOperation({ summary }), ApiExtension('x-changes-nothing', true));
+export function Asks(permission: Permission, summary: string): MethodDecorator {
+  return applyDecorators(Reads(permission, summary), ApiExtension('x-changes-nothing', true));
 }
 
-export function permissionOf(name: CommandName): Permission {
-  return name.slice(0, name.indexOf('.')) as Permission;
+/** Marks what anybody may call, signed in or not, and what no command is. */
+export function Open(summary: string): MethodDecorator {
+  return applyDecorators(ApiOperation({ summary }), ApiExtension('x-changes-nothing', true));
 }
 
 export type CommandRequest = RequestWithCaller & { command?: RunningCommand };

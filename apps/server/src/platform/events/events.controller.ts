@@ -4,6 +4,7 @@ import { finalize, interval, map, merge, type Observable } from 'rxjs';
 import { LIMITS } from '@haycart/core';
 import { ByCaller, type Caller } from '../auth/caller';
 import { ProblemError } from '../errors/problem-error';
+import { Reads } from '../commands/command';
 import { Metrics } from '../metrics';
 import { Events } from './events';
 
@@ -23,6 +24,7 @@ export class EventsController {
   ) {}
 
   @Sse()
+  @Reads('submissions', 'Tells what changes, as it happens')
   stream(@ByCaller() { workspaceId, by }: Caller): Observable<MessageEvent> {
     const own = this.#open.get(by.id) ?? 0;
     if (own >= LIMITS.streamsPerPerson.most)

@@ -5,7 +5,7 @@ import type { ConsentShape, FileShape, NoteShape, TaskLine, TaskShape } from '@h
 import { IsBoolean, IsIn, IsISO8601, IsOptional, IsString, Length, Matches, ValidateIf } from 'class-validator';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ByCaller, type Caller } from '../../platform/auth/caller';
-import { Command, InTransaction, ThisCommand } from '../../platform/commands/command';
+import { Command, InTransaction, Reads, ThisCommand } from '../../platform/commands/command';
 import type { RunningCommand } from '../../platform/commands/running-command';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { ProblemError } from '../../platform/errors/problem-error';
@@ -58,6 +58,7 @@ export class ActivitiesController {
 
   /** Open tasks, the next due first. */
   @Get('tasks')
+  @Reads('records', 'Lists open tasks')
   tasks(@ByCaller() { workspaceId }: Caller, @Query() { owner }: MineDto): Promise<TaskLine[]> {
     return this.database.inWorkspace(workspaceId, (tx) => this.activities.openTasks(tx, owner ?? null));
   }
@@ -156,6 +157,7 @@ export class ActivitiesController {
   }
 
   @Get(':kind/:id/files/:file')
+  @Reads('records', 'Gives a file of a record')
   async file(
     @ByCaller() caller: Caller,
     @Param('kind') kind: string,

@@ -4,7 +4,7 @@ import { RECORD_KINDS, type RecordKind } from '@haycart/core';
 import type { DeletedRecord, DoneEdit, Page } from '@haycart/api';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsOptional, IsString, IsUUID } from 'class-validator';
 import { ByCaller, type Caller } from '../../platform/auth/caller';
-import { Command, InTransaction } from '../../platform/commands/command';
+import { Command, InTransaction, Reads } from '../../platform/commands/command';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { readCursor, readLimit } from '../../platform/paging';
 import { RecordsBin } from './records-bin.service';
@@ -36,6 +36,7 @@ export class RecordsBinController {
   ) {}
 
   @Get()
+  @Reads('records', 'Lists deleted records')
   list(@ByCaller() { workspaceId }: Caller, @Query() { kind, after, limit }: ListDto): Promise<Page<DeletedRecord>> {
     return this.database.inWorkspace(workspaceId, (tx) => this.bin.list(tx, kind, readCursor(after), readLimit(limit)));
   }
