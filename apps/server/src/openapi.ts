@@ -3,6 +3,8 @@ import { join } from 'node:path';
 import type { NestFastifyApplication } from '@nestjs/platform-fastify';
 import { DocumentBuilder, SwaggerModule, type OpenAPIObject } from '@nestjs/swagger';
 
+import { describeCheckedProperties } from './openapi-properties';
+
 type SchemaObject = Record<string, unknown>;
 type Operation = NonNullable<OpenAPIObject['paths'][string]['get']> & { 'x-public'?: boolean };
 
@@ -44,6 +46,7 @@ export function readApiAnswers(folder: string): ApiAnswers {
 
 /** Describes the API at `/api/openapi.json` (OpenAPI 3.1) and as pages at `/api/docs`. */
 export function describeApi(app: NestFastifyApplication, { operations, schemas }: ApiAnswers): void {
+  describeCheckedProperties();
   const document = SwaggerModule.createDocument(
     app,
     new DocumentBuilder()
