@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { PERMISSIONS, type AuditLine, type Page, type SetUpChange, type SheetShape } from '@haycart/api';
 import { PLAIN_THEME, type JsonValue } from '@haycart/core';
 import { FORM, newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
@@ -314,5 +314,84 @@ describe('every call that changes something', () => {
     const commands = new Set(operations.flatMap(({ command }) => command ?? []));
     const elsewhere = ['account.make-workspace', 'sheets.bring-worksheets'];
     expect([...commands].filter((command) => !done.has(command)).sort()).toEqual(elsewhere);
+  });
+});
+
+describe('the audit', () => {
+  let own: TestWorkspace;
+  let robin: TestWorkspace['call'];
+  const lines = async (query = '') => (await own.get<Page<AuditLine>>(`/audit${query}`)).items;
+  const commands = async (query = '') => (await lines(query)).map(({ command }) => command);
+
+  beforeEach(async () => {
+    own = await TestWorkspace.make(server);
+    robin = await own.signIn();
+  });
+
+  test('has no line of what was refused, and shows none to another workspace', async () => {
+    expect((await robin('POST', '/teams', { name: '' })).status).toBe(422);
+    expect((await robin('DELETE', '/teams/nothing')).status).toBe(404);
+    expect((await robin('POST', '/routes/nothing/publish', {})).status).toBe(404);
+    expect(await commands()).toEqual(['account.sign-in']);
+    const other = await TestWorkspace.make(server);
+    expect((await other.get<Page<AuditLine>>('/audit')).items).toEqual([]);
+  });
+
+  test('has one line for as long as somebody goes on with a draft', async () => {
+    const { id, draft } = (await robin<Json>('POST', '/routes', { definition: routeFrom(own.endpoint) })).body;
+    for (const name of ['One', 'Two', 'Three'])
+      expect((await robin('PUT', `/routes/${id}/draft`, { ...(draft as object), name })).status).toBe(200);
+    await own.call('PUT', `/routes/${id}/draft`, draft);
+    expect((await lines(`?subject=${id}`)).map(({ command, actor }) => [command, actor.name])).toEqual([
+      ['routes.save-draft', 'test'],
+      ['routes.save-draft', 'Robin Nye'],
+      ['routes.add', 'Robin Nye'],
+    ]);
+  });
+
+  test('is narrowed by who, what, on what and when, and read page by page', async () => {
+    const [one] = await lines();
+    await robin('POST', '/tags', { name: 'Press' });
+    await robin('PATCH', '/tags/press', { name: 'The press' });
+    await own.call('POST', '/tags', { name: 'By a script' });
+    expect(await commands('?command=set-up.add-label')).toHaveLength(2);
+    expect(await commands('?command=set-up')).toHaveLength(3);
+    expect(await commands(`?actor=${one!.actor.id}&command=set-up`)).toEqual([
+      'set-up.change-label',
+      'set-up.add-label',
+    ]);
+    expect(await commands('?subject=press')).toEqual(['set-up.change-label', 'set-up.add-label']);
+    expect(await commands(`?before=${one!.at}`)).toEqual([]);
+    expect(await commands('?since=2100-01-01T00:00:00Z')).toEqual([]);
+    expect(await commands('?command=nothing')).toEqual([]);
+    const read: string[] = [];
+    for (let after = ''; ;) {
+      const { items, next } = await own.get<Page<AuditLine>>(`/audit?limit=3&after=${encodeURIComponent(after)}`);
+      read.push(...items.map(({ id }) => id));
+      if (!next) break;
+      after = next;
+    }
+    expect(read).toEqual((await lines()).map(({ id }) => id));
+    for (const query of ['?actor=robin', '?command=a%20b', '?since=yesterday', '?after=x', '?colour=red'])
+      expect([query, (await own.call('GET', `/audit${query}`)).status]).toEqual([query, 422]);
+  });
+
+  test('goes out as a file, with what people write kept from being a formula', async () => {
+    await robin('POST', '/tags', { name: '=1+1' });
+    const file = async (format: string) => {
+      const response = await fetch(`${server.base}/api/v1/audit/export?format=${format}&command=set-up`, {
+        headers: { authorization: `Bearer ${own.token}` },
+      });
+      return [response.status, await response.text()] as const;
+    };
+    const [status, text] = await file('csv');
+    expect([status, text.split('\n')[0]]).toEqual([200, expect.stringContaining('Who,What')]);
+    expect(text).toContain('Robin Nye,Makes a tag or a list: =1+1,set-up.add-label');
+    expect(JSON.parse((await file('jsonl'))[1])).toMatchObject({ command: 'set-up.add-label' });
+  });
+
+  test('stays as it was written', async () => {
+    await expect(own.query(`update audit set text = ''`)).rejects.toThrow(/permission denied/);
+    await expect(own.query('delete from audit')).rejects.toThrow(/permission denied/);
   });
 });

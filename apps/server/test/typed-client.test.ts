@@ -2,17 +2,17 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import { expect, test } from '@jest/globals';
+import createClient, { type Client } from 'openapi-fetch';
 import openapiTS, { astToString } from 'openapi-typescript';
 import ts from 'typescript';
 import { eachInWorkspace, type TestServer, type TestWorkspace } from './support/test-server';
 
 /** A script as somebody would write it who has nothing but the description of the API. */
 const SCRIPT = `
-import createClient from 'openapi-fetch';
+import type { Client } from 'openapi-fetch';
 import type { paths } from './api';
 
-export async function drive(baseUrl: string, token: string): Promise<unknown> {
-  const api = createClient<paths>({ baseUrl, headers: { authorization: \`Bearer \${token}\` } });
+export async function drive(api: Client<paths>): Promise<unknown> {
   const made = await api.POST('/api/v1/intakes', { body: { kind: 'endpoint', name: 'By a client' } });
   if (!made.data) throw new Error(made.error.detail);
   const key: string = made.data.key;
@@ -64,8 +64,9 @@ test('a client made of the description compiles, is typed, and does what it says
   await workspace.handled();
   const script = join(folder, 'drive.mjs');
   writeFileSync(script, ts.transpile(SCRIPT, { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext }));
-  const { drive } = (await import(pathToFileURL(script).href)) as { drive: (base: string, token: string) => unknown };
-  expect(await drive(server.base, workspace.token)).toEqual({
+  const { drive } = (await import(pathToFileURL(script).href)) as { drive: (api: Client<object>) => unknown };
+  const api = createClient<object>({ baseUrl: server.base, headers: { authorization: `Bearer ${workspace.token}` } });
+  expect(await drive(api)).toEqual({
     key: expect.any(String),
     outcomes: ['written'],
     name: 'Renamed',
