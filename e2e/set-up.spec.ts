@@ -194,3 +194,23 @@ test('a route that is put into a pipeline begins where that pipeline says', asyn
   await saved(page, () => begins('Applied').click());
   await expect(begins('Applied')).toBeChecked();
 });
+
+test('the audit says who did what, is narrowed by words and taken away as a file', async ({ page }, { retry }) => {
+  const name = `Watched ${retry}`;
+  await page.request.post('/api/v1/tags', { data: { name } });
+  await page.goto('/set-up/audit');
+  const line = page.getByRole('row', { name: `Makes a tag or a list: ${name}` });
+  await expect(line).toContainText('Robin Nye');
+  await page.getByLabel('where').selectOption('Routes');
+  await expect(line).toBeHidden();
+  await page.getByLabel('where').selectOption('Set up');
+  await page.getByLabel('by').selectOption('Robin Nye');
+  await expect(line).toBeVisible();
+  await expect(page).toHaveURL(/where=set-up/);
+  await page.getByRole('button', { name: 'Take away' }).click();
+  const file = page.waitForEvent('download');
+  await page.getByRole('link', { name: /CSV/ }).click();
+  expect((await file).suggestedFilename()).toBe('audit.csv');
+  await page.getByRole('button', { name: 'Any where' }).click();
+  await expect(page).not.toHaveURL(/where=/);
+});

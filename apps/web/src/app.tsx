@@ -44,6 +44,7 @@ const WorkspaceSetUp = lazy(() =>
   import('./set-up/workspace-set-up').then(({ WorkspaceSetUp }) => ({ default: WorkspaceSetUp })),
 );
 
+const AuditSetUp = lazy(() => import('./set-up/audit-set-up').then(({ AuditSetUp }) => ({ default: AuditSetUp })));
 const TokensSetUp = lazy(() => import('./set-up/tokens-set-up').then(({ TokensSetUp }) => ({ default: TokensSetUp })));
 const Account = lazy(() => import('./account/account').then(({ Account }) => ({ default: Account })));
 const Welcome = lazy(() => import('./sign-in/welcome').then(({ Welcome }) => ({ default: Welcome })));
@@ -124,6 +125,7 @@ function OwnApplication() {
             { path: 'set-up/tags', element: <LabelsSetUp key="tags" kind="tags" /> },
             { path: 'set-up/tokens', element: <TokensSetUp /> },
             { path: 'set-up/workspace', element: <WorkspaceSetUp /> },
+            { path: 'set-up/audit', element: <AuditSetUp /> },
             { path: 'account', element: <Account /> },
             { path: 'set-up/pipelines', element: <PipelinesSetUp /> },
             { path: 'set-up/pipelines/:key', element: <PipelinesSetUp /> },

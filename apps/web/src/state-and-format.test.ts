@@ -5,7 +5,7 @@ import { completionOf, shownLines } from './intakes/intake-lines';
 import { ApiError, call, query } from './api/client';
 import { age, recordNumber, seconds, shortMoney } from './components/format';
 import { changeFill, changeWrite, useDraft } from './routes/draft';
-import { sinceOf } from './submissions/period';
+import { sinceOf } from './components/period';
 
 const definition: RouteDefinition = {
   format: 'haycart.route/1',

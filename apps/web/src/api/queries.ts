@@ -1,4 +1,5 @@
 import type {
+  AuditLine,
   BandFigures,
   DecisionLine,
   DecisionShape,
@@ -355,6 +356,22 @@ export const searchQuery = (text: string) =>
     placeholderData: keepPreviousData,
   });
 
+/** What the audit is narrowed to. */
+export interface AuditWish {
+  actor?: string | undefined;
+  command?: string | undefined;
+  since?: string | undefined;
+}
+
+export const auditQuery = (wish: AuditWish) =>
+  infiniteQueryOptions({
+    queryKey: ['any', 'audit', wish],
+    queryFn: ({ pageParam, signal }) =>
+      get<Page<AuditLine>>(`/audit${query({ ...wish, limit: PAGE, after: pageParam })}`)({ signal }),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.next,
+    placeholderData: keepPreviousData,
+  });
 export const tokensQuery = queryOptions({
   queryKey: ['tokens'],
   queryFn: get<TokenLine[]>('/tokens'),

@@ -13,6 +13,7 @@ const PARTS = [
   ['Tags', '/set-up/tags'],
   ['Tokens', '/set-up/tokens'],
   ['Workspace', '/set-up/workspace'],
+  ['Audit', '/set-up/audit'],
 ] as const;
 
 /** Every part of the set-up: the way to the other parts, what there is at the left, and the one that is open. */

@@ -2,7 +2,7 @@ import { readSort, writeSort, type ListSort, type ListView } from '@haycart/core
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import type { SubmissionFilter } from '../api/queries';
-import { PERIODS, sinceOf, type Period } from './period';
+import { PERIODS, sinceOf, type Period } from '../components/period';
 import { FIRST_COLUMNS } from './submission-columns';
 
 const LATEST: ListSort = { field: 'received', down: true };
