@@ -172,8 +172,9 @@ test('a form for colleagues opens by an entry link without signing in, and for n
   await page.getByLabel('Source of what is entered').fill('phone duty');
   await page.getByLabel('Source of what is entered').press('Enter');
   await page.getByRole('button', { name: 'Link without sign-in' }).click();
-  const link = await page.getByLabel('The entry link', { exact: true }).innerText();
-  expect(link).toContain('utm_source=phone+duty');
+  const shown = page.getByLabel('The entry link', { exact: true });
+  await expect(shown).toContainText('utm_source=phone+duty');
+  const link = await shown.innerText();
 
   const elsewhere = await (await browser.newContext({ baseURL: baseURL! })).newPage();
   await elsewhere.goto('/f/grant');

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { fieldsQuery, labelsQuery, peopleQuery, pipelinesQuery, teamsQuery } from '../api/queries';
 import { useWords } from '../api/words';
@@ -17,11 +17,18 @@ export function SetUpSearch() {
   const [text, setText] = useState('');
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
-  const found = useFound(text);
+  const { found, looking } = useFound(text);
+  // Enter before all is read goes there as soon as it is.
+  const [entered, setEntered] = useState(false);
   const go = ({ path }: Found) => {
     setText('');
+    setEntered(false);
     void navigate(path);
   };
+  const wanted = entered && !looking ? found[at] : undefined;
+  useEffect(() => {
+    if (wanted) go(wanted);
+  });
   return (
     <div className="relative w-56">
       <input
@@ -35,11 +42,12 @@ export function SetUpSearch() {
         onChange={({ target }) => {
           setText(target.value);
           setAt(0);
+          setEntered(false);
         }}
         onKeyDown={(event) => {
           if (event.key === 'ArrowDown') setAt(Math.min(found.length - 1, at + 1));
           if (event.key === 'ArrowUp') setAt(Math.max(0, at - 1));
-          if (event.key === 'Enter' && found[at]) go(found[at]);
+          if (event.key === 'Enter') setEntered(true);
           if (event.key === 'Escape') setText('');
         }}
         className="h-8 w-full rounded border border-faint bg-raised px-2.5 placeholder:text-faint"
@@ -62,25 +70,32 @@ export function SetUpSearch() {
               </button>
             </li>
           ))}
-          {!found.length && <li className="px-2 py-2 text-muted">Nothing is called “{text}”.</li>}
+          {!found.length && (
+            <li className="px-2 py-2 text-muted">{looking ? 'Looking …' : `Nothing is called “${text}”.`}</li>
+          )}
         </ul>
       )}
     </div>
   );
 }
 
-function useFound(text: string): Found[] {
+/** What is called so, as far as it is read; `looking` while some of it is not. */
+function useFound(text: string): { found: Found[]; looking: boolean } {
   const words = useWords();
-  const fields = useQuery(fieldsQuery).data ?? [];
-  const pipelines = useQuery(pipelinesQuery).data ?? [];
-  const people = useQuery(peopleQuery).data ?? [];
-  const teams = useQuery(teamsQuery).data ?? [];
-  const tags = useQuery(labelsQuery('tags')).data ?? [];
-  const lists = useQuery(labelsQuery('lists')).data ?? [];
+  const read = [
+    useQuery(fieldsQuery),
+    useQuery(pipelinesQuery),
+    useQuery(peopleQuery),
+    useQuery(teamsQuery),
+    useQuery(labelsQuery('tags')),
+    useQuery(labelsQuery('lists')),
+  ] as const;
+  const [fields, pipelines, people, teams, tags, lists] = read;
+  const looking = read.some(({ isPending }) => isPending);
   const wanted = text.trim().toLowerCase();
-  if (!wanted) return [];
+  if (!wanted) return { found: [], looking };
   const all: (Found & { key: string })[] = [
-    ...pipelines.flatMap(({ key, name, stages }) => [
+    ...(pipelines.data ?? []).flatMap(({ key, name, stages }) => [
       { key, name, about: 'pipeline', path: `/set-up/pipelines/${key}` },
       ...stages.map((stage) => ({
         key: stage.key,
@@ -89,21 +104,22 @@ function useFound(text: string): Found[] {
         path: `/set-up/pipelines/${key}`,
       })),
     ]),
-    ...fields.map(({ key, label, record }) => ({
+    ...(fields.data ?? []).map(({ key, label, record }) => ({
       key,
       name: label,
       about: `field of the ${words.one(record)}`,
       path: `/set-up/fields/${record}`,
     })),
-    ...people.map(({ key, name }) => ({ key, name, about: 'person', path: `/set-up/people/${key}` })),
-    ...teams.map(({ key, name }) => ({ key, name, about: 'team', path: `/set-up/teams/${key}` })),
-    ...lists.map(({ key, name }) => ({ key, name, about: 'list', path: '/set-up/lists' })),
-    ...tags.map(({ key, name }) => ({ key, name, about: 'tag', path: '/set-up/tags' })),
+    ...(people.data ?? []).map(({ key, name }) => ({ key, name, about: 'person', path: `/set-up/people/${key}` })),
+    ...(teams.data ?? []).map(({ key, name }) => ({ key, name, about: 'team', path: `/set-up/teams/${key}` })),
+    ...(lists.data ?? []).map(({ key, name }) => ({ key, name, about: 'list', path: '/set-up/lists' })),
+    ...(tags.data ?? []).map(({ key, name }) => ({ key, name, about: 'tag', path: '/set-up/tags' })),
     { key: '', name: 'Exchange rates', about: 'workspace', path: '/set-up/workspace' },
     { key: '', name: 'Lead handling', about: 'workspace', path: '/set-up/workspace' },
   ];
-  return all
+  const found = all
     .filter(({ key, name }) => name.toLowerCase().includes(wanted) || key.includes(wanted))
     .sort((a, b) => Number(b.name.toLowerCase().startsWith(wanted)) - Number(a.name.toLowerCase().startsWith(wanted)))
     .slice(0, MOST);
+  return { found, looking };
 }
