@@ -84,7 +84,7 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
   ['your account', '/account', (page) => page.getByText('this browser').waitFor()],
   ['a person', '/set-up/people', (page) => page.getByRole('heading', { name: 'Anneke Prins' }).waitFor()],
   ['the lists', '/set-up/lists', (page) => page.getByRole('table', { name: 'Lists' }).waitFor()],
-  ['the audit', '/set-up/audit', (page) => page.getByText('Signs in').first().waitFor()],
+  ['the audit', '/set-up/audit', (page) => page.getByText('Signed in').first().waitFor()],
   ['the workspace', '/set-up/workspace', (page) => page.getByRole('heading', { name: 'Exchange rates' }).waitFor()],
   [
     'the set-up of fields',
@@ -103,6 +103,8 @@ async function expectAccessible(page: Page): Promise<void> {
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test.describe(`in the ${colorScheme} theme`, () => {
+    // They only look, so that whoever is free looks at the next.
+    test.describe.configure({ mode: 'parallel' });
     test.use({ colorScheme });
     for (const [name, path, ready] of SCREENS) {
       test(`${name} has no accessibility violation`, async ({ page }) => {
@@ -130,6 +132,7 @@ test('signing in and the hosted form have none either', async ({ page }) => {
 });
 
 test.describe('on a phone', () => {
+  test.describe.configure({ mode: 'parallel' });
   test.use({ viewport: { width: 390, height: 844 } });
   for (const [name, path, ready] of SCREENS) {
     test(`${name} fits the width`, async ({ page }) => {

@@ -199,7 +199,7 @@ test('the audit says who did what, is narrowed by words and taken away as a file
   const name = `Watched ${retry}`;
   await page.request.post('/api/v1/tags', { data: { name } });
   await page.goto('/set-up/audit');
-  const line = page.getByRole('row', { name: `Makes a tag or a list: ${name}` });
+  const line = page.getByRole('row', { name: `Made a tag or a list: ${name}` });
   await expect(line).toContainText('Robin Nye');
   await page.getByLabel('where').selectOption('Routes');
   await expect(line).toBeHidden();

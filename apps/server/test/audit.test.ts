@@ -87,6 +87,7 @@ describe('every call that changes something', () => {
 
     const at = `/contacts/${ada}`;
     const note = await does('records.add-note', 'POST', `${at}/notes`, { text: 'Called.' });
+    expect((await latest())!.text).toBe('Wrote a note');
     await does('records.change-note', 'PATCH', `${at}/notes/${note.id}`, { text: 'Called twice.' });
     const task = await does('records.add-task', 'POST', `${at}/tasks`, { text: 'Call again' });
     await does('records.change-task', 'PATCH', `${at}/tasks/${task.id}`, { done: true });
@@ -386,7 +387,7 @@ describe('the audit', () => {
     };
     const [status, text] = await file('csv');
     expect([status, text.split('\n')[0]]).toEqual([200, expect.stringContaining('Who,What')]);
-    expect(text).toContain('Robin Nye,Makes a tag or a list: =1+1,set-up.add-label');
+    expect(text).toContain('Robin Nye,Made a tag or a list: =1+1,set-up.add-label');
     expect(JSON.parse((await file('jsonl'))[1])).toMatchObject({ command: 'set-up.add-label' });
   });
 

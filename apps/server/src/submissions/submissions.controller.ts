@@ -163,7 +163,7 @@ export class SubmissionsController {
     return this.database.inWorkspace(workspaceId, async (tx) => {
       const queued = await this.queue.runAgain(tx, ids ?? (await this.submissions.ids(tx, chosen)));
       await this.events.tell(tx, 'submissions');
-      command.did(`Has ${counted(queued, 'submission')} routed again`);
+      command.did(`Had ${counted(queued, 'submission')} routed again`);
       await command.note(tx);
       return { queued };
     });

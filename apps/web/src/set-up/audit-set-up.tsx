@@ -31,7 +31,12 @@ const FORMATS: readonly TakeAwayFormat[] = [
   { format: 'jsonl', name: 'JSON Lines', about: 'for programs' },
 ];
 const COLUMNS: ColumnDef<AuditLine>[] = [
-  { id: 'at', header: 'When', cell: ({ row }) => <Time at={row.original.at} />, meta: { width: '150px' } },
+  {
+    id: 'at',
+    header: 'When',
+    cell: ({ row }) => <Time at={row.original.at} />,
+    meta: { width: 'clamp(64px,18vw,140px)' },
+  },
   {
     id: 'who',
     header: 'Who',
@@ -41,19 +46,19 @@ const COLUMNS: ColumnDef<AuditLine>[] = [
         {original.actor.kind === 'token' && <span className="text-muted"> (token)</span>}
       </>
     ),
-    meta: { width: 'minmax(110px,1fr)' },
+    meta: { width: 'clamp(84px,22vw,200px)' },
   },
   {
     id: 'what',
     header: 'What',
     cell: ({ row }) => <span title={row.original.text}>{row.original.text}</span>,
-    meta: { width: 'minmax(0,3fr)' },
+    meta: { width: 'minmax(0,1fr)' },
   },
   {
     id: 'area',
     header: 'Where',
     cell: ({ row }) => areaOf(row.original),
-    meta: { width: 'minmax(0,1fr)', wide: true },
+    meta: { width: '180px', wide: true },
   },
 ];
 
@@ -109,7 +114,7 @@ export function AuditSetUp() {
       ) : lines.isError ? (
         <Failed error={lines.error} retry={() => void lines.refetch()} />
       ) : (
-        <div className="h-[calc(100vh-300px)] min-h-64">
+        <div className="flex h-[calc(100vh-265px)] min-h-64 flex-col">
           <DataTable
             label="Audit"
             columns={COLUMNS}

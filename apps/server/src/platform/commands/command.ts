@@ -3,6 +3,7 @@ import { ApiExtension, ApiOperation } from '@nestjs/swagger';
 import type { EventTopic, Permission } from '@haycart/api';
 import type { RequestWithCaller } from '../auth/caller';
 import type { WorkspaceTx } from '../database/database';
+import { inThePast } from './past';
 import type { RunningCommand } from './running-command';
 
 export const COMMAND = 'haycart:command';
@@ -13,8 +14,8 @@ export type CommandName = `${Permission}.${string}`;
 
 export interface CommandMark {
   name: CommandName;
-  /** What it does, in the words of a list of calls: “Publishes a route”. */
-  summary: string;
+  /** What it did, in a line of the audit: “Published a route”. */
+  done: string;
   /** What changes by it: told once it is committed. */
   tells: readonly EventTopic[];
   /** One line for as long as somebody goes on with the same thing, such as a draft that is saved as it is typed. */
@@ -23,7 +24,7 @@ export interface CommandMark {
   takesLong: boolean;
 }
 
-export type CommandOptions = Partial<Omit<CommandMark, 'name' | 'summary'>>;
+export type CommandOptions = Partial<Omit<CommandMark, 'name' | 'done'>>;
 
 /**
  * Marks what changes data on behalf of somebody. It is authorised, runs in one transaction of the caller's workspace
@@ -34,7 +35,7 @@ export function Command(
   summary: string,
   { tells = [], goesOn = false, takesLong = false }: CommandOptions = {},
 ): MethodDecorator {
-  const mark: CommandMark = { name, summary, tells, goesOn, takesLong };
+  const mark: CommandMark = { name, done: inThePast(summary), tells, goesOn, takesLong };
   return applyDecorators(
     SetMetadata(COMMAND, mark),
     ApiExtension('x-command', name),

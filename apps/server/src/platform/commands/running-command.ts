@@ -46,12 +46,15 @@ export class RunningCommand {
   /** Notes the command's line in the transaction in which it was done; `by` where nobody was signed in before. */
   async note(tx: WorkspaceTx, answer?: unknown, by: Caller['by'] | undefined = this.caller?.by): Promise<void> {
     if (!by) throw new Error(`The command ${this.mark.name} does not say who did it.`);
-    const told = (answer ?? {}) as { text?: unknown; id?: unknown; key?: unknown; name?: unknown };
+    const told = (answer ?? {}) as Record<string, unknown>;
+    const { done } = this.mark;
     const named = textOf(told.name);
+    // An act says in its text what it did; any other answer’s text is something else, such as a note’s.
+    const said = 'edit' in told || Object.keys(told).length === 1 ? textOf(told.text) : null;
     await this.keep(tx, this.mark, {
       by,
       subject: this.subject ?? textOf(told.id) ?? textOf(told.key),
-      text: this.#text ?? textOf(told.text) ?? (named ? `${this.mark.summary}: ${named}` : this.mark.summary),
+      text: this.#text ?? said ?? (named ? `${done}: ${named}` : done),
     });
     this.#isNoted = true;
   }
