@@ -153,7 +153,7 @@ describe('every call that changes something', () => {
     const at = `/fields/contact/${field.key}`;
     await does('set-up.change-field', 'PATCH', at, { label: 'Boot size' });
     await does('set-up.change-field-type', 'POST', `${at}/type`, { type: 'long-text' });
-    const { field: moved } = (await does('set-up.move-field-values', 'POST', `${at}/move`, { to: 'company' })) as {
+    const { field: moved } = (await does('set-up.move-field', 'POST', `${at}/move`, { to: 'company' })) as {
       field: Json;
     };
     await does('set-up.remove-field', 'DELETE', `/fields/${moved.record}/${moved.key}`);

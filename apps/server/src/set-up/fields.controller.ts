@@ -137,7 +137,7 @@ export class FieldSetUpController {
 
   /** What moving a field to another kind of record would do; writes nothing. */
   @Post('fields/:record/:key/move/rehearse')
-  @Asks('set-up', 'Rehearses moving the values of a field')
+  @Asks('set-up', 'Rehearses moving a field to another kind of record')
   @HttpCode(200)
   rehearseMove(
     @ByCaller() { workspaceId }: Caller,
@@ -152,7 +152,7 @@ export class FieldSetUpController {
 
   /** Moves a field to another kind of record, values along; routes follow. */
   @Post('fields/:record/:key/move')
-  @Command('set-up.move-field-values', 'Moves the values of a field into another', { tells: ['fields'] })
+  @Command('set-up.move-field', 'Moves a field to another kind of record', { tells: ['fields'] })
   @HttpCode(200)
   move(
     @InTransaction() tx: WorkspaceTx,
