@@ -26,12 +26,13 @@ run_lint() {
   for check in types code format imports unused; do count "lint: $check" npm run --silent "lint:$check"; done
 }
 
-# run_jest PROJECT [PATTERN...]: the core's tests, or the server's against a PostgreSQL of their own; files whose path fits.
+# run_jest PROJECT WORKERS [PATTERN...]: the core's tests, or the server's against a PostgreSQL of their own; files whose path fits.
 run_jest() {
   project=$1
-  shift
+  workers=$2
+  shift 2
   rm -f "$results/$project.json"
-  NODE_OPTIONS='--experimental-vm-modules --no-warnings' npx jest "$@" --selectProjects "$project" --maxWorkers=100% --testTimeout=90000 --json --outputFile="$results/$project.json" >/dev/null || true
+  NODE_OPTIONS='--experimental-vm-modules --no-warnings' npx jest "$@" --selectProjects "$project" --maxWorkers="$workers" --testTimeout=90000 --json --outputFile="$results/$project.json" >/dev/null || true
   add_results "$results/$project.json"
 }
 
@@ -49,11 +50,12 @@ run_tests() {
   need_packages
   mkdir -p "$results"
   case $kind in all | lint) run_lint ;; esac
-  case $kind in all | unit) run_jest unit "$@" ;; esac
+  case $kind in all | unit) run_jest unit 100% "$@" ;; esac
   case $kind in all | server)
     need_postgresql
     need_build
-    run_jest server "$@"
+    # Two, on however many cores: they share one PostgreSQL and its connections.
+    run_jest server 2 "$@"
     ;;
   esac
   case $kind in all | e2e)
