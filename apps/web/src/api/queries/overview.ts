@@ -1,0 +1,23 @@
+import type { BandFigures, DecisionLine, DecisionShape, HomeShape, SearchHit } from '@haycart/api';
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { get, query } from '../client';
+
+export const bandQuery = queryOptions({ queryKey: ['any', 'band'], queryFn: get<BandFigures>('/band') });
+export const decisionsQuery = queryOptions({
+  queryKey: ['any', 'decisions'],
+  queryFn: get<DecisionLine[]>('/decisions'),
+});
+export const decisionQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['decisions', id],
+    queryFn: get<DecisionShape>(`/decisions/${id}`),
+    retry: false,
+  });
+export const homeQuery = queryOptions({ queryKey: ['any', 'home'], queryFn: get<HomeShape>('/home') });
+export const searchQuery = (text: string) =>
+  queryOptions({
+    queryKey: ['search', text],
+    queryFn: get<SearchHit[]>(`/search${query({ q: text })}`),
+    enabled: text.trim() !== '',
+    placeholderData: keepPreviousData,
+  });

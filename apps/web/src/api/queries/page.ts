@@ -1,0 +1,2 @@
+/** How many lines a list reads at once. */
+export const PAGE = 100;
