@@ -1,4 +1,4 @@
-import { ENGLISH, at, byFact, form, hex, uuid, whole, type PayloadStyle } from './payload-style';
+import { ENGLISH, at, byFact, hex, uuid, whole, type PayloadStyle } from './payload-style';
 
 /** Answers in lists, columns and pairs. */
 export const LISTS: readonly Omit<PayloadStyle, 'heldOut'>[] = [
