@@ -30,14 +30,15 @@ drop view any_run;--> statement-breakpoint
 DROP TABLE "earlier_run";--> statement-breakpoint
 ALTER TABLE "touch" RENAME COLUMN "run_id" TO "attempt_id";--> statement-breakpoint
 DROP INDEX "run_taken_back";--> statement-breakpoint
-alter table run drop column plan, drop column taken_back_by, add column attempt_id uuid,
+alter table run add column attempt_id uuid;--> statement-breakpoint
+alter table run disable trigger user;--> statement-breakpoint
+-- Before the table is written anew, so that what each row refers to is not looked up again.
+update run set attempt_id = id;--> statement-breakpoint
+alter table run enable trigger user;--> statement-breakpoint
+alter table run alter column attempt_id set not null, drop column plan, drop column taken_back_by,
   add column waits_for text generated always as (case when outcome = 'failed' or (outcome = 'held' and unmapped is null and reason_code is distinct from 'which-record') then
     case when outcome = 'failed' then 'failed' when reason_code = 'route-paused' then 'paused' else 'held' end
       || '.' || md5(route_id::text || E'\n' || coalesce(reason_code, '') || E'\n' || summary) end) stored;--> statement-breakpoint
-alter table run disable trigger user;--> statement-breakpoint
-update run set attempt_id = id;--> statement-breakpoint
-alter table run enable trigger user;--> statement-breakpoint
-alter table run alter column attempt_id set not null;--> statement-breakpoint
 ALTER TABLE "attempt" ADD CONSTRAINT "attempt_workspace_id_run_id_run_workspace_id_id_fk" FOREIGN KEY ("workspace_id","run_id") REFERENCES "public"."run"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "attempt_further" ON "attempt" USING btree ("workspace_id","run_id") WHERE id <> run_id;--> statement-breakpoint
 CREATE INDEX "attempt_taken_back" ON "attempt" USING btree ("workspace_id","taken_back_by") WHERE taken_back_by is not null;--> statement-breakpoint
