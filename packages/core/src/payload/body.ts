@@ -3,6 +3,7 @@ import { LIMITS } from '../limits';
 import { counted, shorten } from '../text';
 import { error, type Problem } from '../problem';
 import { PAYLOAD_LIMITS, payloadSize } from './payload-size';
+import { urlencodedPairs } from './urlencoded';
 
 /** How a body is written down; multipart bodies are taken apart on arrival and kept as JSON. */
 export type BodyFormat = 'json' | 'urlencoded';
@@ -87,7 +88,7 @@ function readJson(text: string): ReadBody {
 
 function readUrlencoded(text: string): ReadBody {
   const payload: JsonObject = Object.create(null) as JsonObject;
-  for (const [name, value] of new URLSearchParams(text)) addAnswer(payload, name, value);
+  for (const [name, value] of urlencodedPairs(text)) addAnswer(payload, name, value);
   return { ok: true, value: { ...payload } };
 }
 
