@@ -57,7 +57,7 @@ describe('urlencoded text', () => {
   ])('%j is %j', (text, pairs) => expect(urlencodedPairs(text)).toEqual(pairs));
 
   test('is what was written down', () => {
-    const text = fc.string({ unit: 'grapheme' }).map((any) => any.toWellFormed());
+    const text = fc.string({ unit: 'grapheme' });
     fc.assert(
       fc.property(fc.array(fc.tuple(text, text)), (pairs) =>
         expect(urlencodedPairs(new URLSearchParams(pairs).toString())).toEqual(pairs),

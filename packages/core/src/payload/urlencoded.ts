@@ -7,13 +7,19 @@ const WHOLE = new TextDecoder('utf-8', { ignoreBOM: true });
  * where every character is a plus sign, at which `URLSearchParams` takes many times as long.
  */
 export function urlencodedPairs(text: string): [string, string][] {
-  return text
-    .split('&')
-    .filter((pair) => pair !== '')
-    .map((pair) => {
-      const end = pair.indexOf('=');
-      return end < 0 ? [decoded(pair), ''] : [decoded(pair.slice(0, end)), decoded(pair.slice(end + 1))];
-    });
+  const pairs: [string, string][] = [];
+  for (let from = 0; from < text.length;) {
+    const mark = text.indexOf('&', from);
+    const to = mark < 0 ? text.length : mark;
+    if (to > from) pairs.push(pairOf(text.slice(from, to)));
+    from = to + 1;
+  }
+  return pairs;
+}
+
+function pairOf(text: string): [string, string] {
+  const end = text.indexOf('=');
+  return end < 0 ? [decoded(text), ''] : [decoded(text.slice(0, end)), decoded(text.slice(end + 1))];
 }
 
 function decoded(part: string): string {
