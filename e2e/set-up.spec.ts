@@ -201,10 +201,10 @@ test('the audit says who did what, is narrowed by words and taken away as a file
   await page.goto('/set-up/audit');
   const line = page.getByRole('row', { name: `Made a tag or a list: ${name}` });
   await expect(line).toContainText('Robin Nye');
-  await page.getByLabel('where').selectOption('Routes');
+  await page.getByRole('combobox', { name: /^where/ }).selectOption('Routes');
   await expect(line).toBeHidden();
-  await page.getByLabel('where').selectOption('Set up');
-  await page.getByLabel('by').selectOption('Robin Nye');
+  await page.getByRole('combobox', { name: /^where/ }).selectOption('Set up');
+  await page.getByRole('combobox', { name: /^by/ }).selectOption('Robin Nye');
   await expect(line).toBeVisible();
   await expect(page).toHaveURL(/where=set-up/);
   await page.getByRole('button', { name: 'Take away' }).click();
