@@ -71,6 +71,7 @@ describe('every call that changes something', () => {
   test('of records leaves a line', async () => {
     const make = async (full_name: string) =>
       (await does('records.add', 'POST', '/contacts', { values: { full_name } })).id as string;
+    expect(await make('Dot Weir')).toBe((await latest())!.subject);
     const [ada, bo, cleo] = [await make('Ada Weir'), await make('Bo Weir'), await make('Cleo Weir')];
     const changed = await does('records.change', 'PATCH', `/contacts/${ada}`, {
       values: { job_title: 'Head gardener' },
@@ -206,6 +207,7 @@ describe('every call that changes something', () => {
     await does('forms.publish', 'POST', `${at}/publish`, { share: 0.5 });
     await does('forms.end-trial', 'POST', `${at}/trial/end`, { keep: 2 });
     await does('forms.restore', 'POST', `${at}/versions/1/restore`);
+    expect((await latest())!.subject).toBe(form.key);
     const theme = await does('forms.add-theme', 'POST', '/themes', { name: 'Plain', theme: PLAIN_THEME });
     await does('forms.change-theme', 'PUT', `/themes/${theme.key}`, { theme: PLAIN_THEME });
     await brings('forms.add-picture', '/form-pictures', 'mark.png', new Uint8Array([0x89, 0x50, 0x4e, 0x47]));

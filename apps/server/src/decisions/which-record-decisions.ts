@@ -22,7 +22,6 @@ import { PeopleService } from '../workspaces/people.service';
 import { NO_DETAILS, type DecisionDetails, type DecisionSource, type Verdict } from './decision-source';
 
 interface WhichLine extends DecisionLine {
-  run: string;
   submission: string;
   route: string;
   plan: Plan;
@@ -30,7 +29,7 @@ interface WhichLine extends DecisionLine {
 
 const MOST = 200;
 const WAITING = `from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
-  left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = 'which-record.' || r.id
+  left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = 'which-record.' || r.attempt_id
   where r.workspace_id = $1 and r.outcome = 'held' and r.reason_code = 'which-record' and s.state = 'routed' and left_alone.at is null`;
 
 /** Runs that wait for a person to say which record their submission means. */
@@ -47,7 +46,7 @@ export class WhichRecordDecisions implements DecisionSource<WhichLine> {
 
   async lines(tx: WorkspaceTx): Promise<WhichLine[]> {
     const rows = await tx.statement<{
-      run: string;
+      attempt: string;
       submission: string;
       route: string;
       summary: string;
@@ -57,22 +56,22 @@ export class WhichRecordDecisions implements DecisionSource<WhichLine> {
       body: Buffer;
     }>(
       'which_record_decisions',
-      `select r.id as run, r.submission_id as submission, r.route_id as route, r.summary, (select a.plan from run_attempt a where a.workspace_id = r.workspace_id and a.id = r.attempt_id) as plan, s.received_at as at, s.format, s.body
+      `select r.attempt_id as attempt, r.submission_id as submission, r.route_id as route, r.summary, (select a.plan from run_attempt a where a.workspace_id = r.workspace_id and a.id = r.attempt_id) as plan, s.received_at as at, s.format, s.body
        ${WAITING} order by s.received_at limit $2`,
       [tx.workspaceId, MOST],
     );
-    return rows.map(({ run, submission, route, summary, plan, at, format, body }) => {
+    return rows.map(({ attempt, submission, route, summary, plan, at, format, body }) => {
       const read = readPayload(format, body);
       const { who, email } = read.ok ? whoSent(read.payload) : { who: '', email: '' };
       return {
-        id: `which-record.${run}`,
+        // Of the attempt: what was left as it is and asks again when it ran again is asked.
+        id: `which-record.${attempt}`,
         kind: 'which-record',
         subject: who || email || 'Somebody',
         detail: summary,
         count: 1,
         at: at.toISOString(),
         like: `which-record ${route}`,
-        run,
         submission,
         route,
         plan,
