@@ -219,15 +219,18 @@ test('a field whose sender gives only an id is named once, beside its examples, 
   // The sample that shows best what is meant is found by what it holds.
   await send({ data: [{ id: 'f7', value: 'Ten bays' }] });
   const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });
+  const finder = page.getByRole('dialog', { name: 'Find a sample' });
   const find = async (press: string, text?: string) => {
     await rehearsal.getByRole('button', { name: 'Find a sample' }).click();
     if (text) await page.getByLabel('With an answer that holds').fill(text);
-    await page.getByRole('dialog', { name: 'Find a sample' }).getByRole('button', { name: press }).click();
+    await finder.getByRole('button', { name: press }).click();
   };
   await find('Find', 'TEN bays');
   const incoming = page.getByRole('main');
+  await expect(finder).toBeHidden();
   await expect(incoming).toContainText('Ten bays');
   await find('The most complete');
+  await expect(finder).toBeHidden();
   await expect(incoming).toContainText(`ida${retry}@ids.example`);
   await find('Find', 'orchids');
   await expect(page.getByText('None of the latest 5,000 is like that.')).toBeVisible();

@@ -350,7 +350,10 @@ describe('a field that nothing reads', () => {
     for (let n = 12; n < 18; n += 1) await sent(person(n));
     const line = await waiting('stopped');
     expect((await lines()).map(({ detail }) => detail)).toEqual(['bays']);
-    expect((await one(line)).drift!.told).toMatchObject({ kind: 'stopped', field: 'bays', missed: 6 });
+    // It is told when it has been learnt, which is soon after it was routed.
+    const told = async () => (await one(line)).drift!.told;
+    await until(told, (one) => 'missed' in one && one.missed === 6);
+    expect(await told()).toMatchObject({ kind: 'stopped', field: 'bays' });
   });
 });
 
