@@ -8,6 +8,8 @@ import { DriftDecisions } from './decisions/drift-decisions';
 import { DriftWatch } from './decisions/drift-watch.service';
 import { RepairsService } from './decisions/repairs.service';
 import { RunDecisions } from './decisions/run-decisions';
+import { UndeliveredDecisions } from './decisions/undelivered-decisions';
+import { OutboxModule } from './outbox/outbox.module';
 import { FieldsController } from './fields/fields.controller';
 import { FieldsService } from './fields/fields.service';
 import { FormAnswers } from './forms/form-answers.service';
@@ -195,7 +197,7 @@ export class AppModule {
     const forms = config.role !== 'route';
     return {
       module: AppModule,
-      imports: [PlatformModule.with(config)],
+      imports: [PlatformModule.with(config), OutboxModule.with(config)],
       controllers: [...(forms ? [FormsController, FormPicturesController] : []), ...(web ? [...WEB, ...LAST] : [])],
       providers: [
         { provide: APP_GUARD, useClass: AuthGuard },
@@ -216,6 +218,7 @@ export class AppModule {
         PublicForms,
         ThemesService,
         FormPictures,
+        UndeliveredDecisions,
         AnswerDecisions,
         AsideDecisions,
         DecisionsService,

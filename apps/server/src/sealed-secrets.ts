@@ -7,6 +7,7 @@ const SEALED = [
   { table: 'intake', column: 'secret', key: 'id', of: 'intake' },
   { table: 'intake', column: 'old_secret', key: 'id', of: 'intake' },
   { table: 'entry_link', column: 'secret', key: 'intake_id', of: 'entry' },
+  { table: 'outbox_secret', column: 'secret', key: 'workspace_id', of: 'outbox' },
   { table: 'form_domain', column: 'proof', key: 'host', of: 'domain' },
 ] as const;
 

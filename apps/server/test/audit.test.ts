@@ -241,6 +241,13 @@ describe('every call that changes something', () => {
     await does('routes.agree-case', 'POST', `/routes/${id}/cases/${one}/agree`);
     await does('routes.remove-case', 'DELETE', `/routes/${id}/cases/${one}`);
     const { runs } = await workspace.get<{ runs: { id: string }[] }>(`/submissions/${held}`);
+    await does('outbox.replace-secret', 'POST', '/outbox-signing/replace');
+    const [item] = await workspace.query<{ id: string }>(
+      `insert into outbox (workspace_id, id, run_id, attempt_id, route_id, kind, target, key, body, due_at)
+       select workspace_id, id, id, attempt_id, route_id, 'post', 'http://127.0.0.1:1', 'a key', '{}', '2100-01-01' from run limit 1 returning id`,
+    );
+    await does('outbox.cancel', 'POST', `/outbox/${item!.id}/cancel`);
+    await does('outbox.retry', 'POST', `/outbox/${item!.id}/retry`);
     await does('submissions.take-back', 'POST', '/runs/take-back', { runs: [runs[0]!.id] });
     await does('submissions.run-again', 'POST', `/runs/${runs[0]!.id}/run-again`);
 

@@ -82,6 +82,11 @@ beforeAll(async () => {
   await one.query(
     `insert into record_fullness (workspace_id, record_kind, total, by_field) values ('${one.id}', 'contact', 1, '{}')`,
   );
+  await person('GET', '/outbox-signing');
+  await one.query(
+    `insert into outbox (workspace_id, id, run_id, attempt_id, route_id, kind, target, key, body, state)
+     select workspace_id, id, id, attempt_id, route_id, 'post', 'https://hooks.weir.example', id::text, '{}', 'done' from run limit 1`,
+  );
   // Who searches has what came last read.
   await one.get('/submissions?q=ada');
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);

@@ -48,6 +48,8 @@ test('a run that made everything is taken back whole: shown before, then done, a
     changed: 0,
     values: 0,
     left: 0,
+    sent: 0,
+    notSent: 0,
     examples: [],
   });
   expect(await counts()).toEqual([1, 1, 1]);

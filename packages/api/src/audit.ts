@@ -7,6 +7,7 @@ export const PERMISSIONS = [
   'routes',
   'records',
   'decisions',
+  'outbox',
   'identity',
   'set-up',
   'people',

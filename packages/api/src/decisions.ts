@@ -7,6 +7,7 @@ export const DECISION_KINDS = [
   'which-record',
   'renamed',
   'failed',
+  'undelivered',
   'held',
   'paused',
   'new-answer',
@@ -24,6 +25,8 @@ export const DECISION_ACTIONS = [
   'repair',
   /** Routes what failed or was held again. */
   'run-again',
+  /** Sends what was given up again. */
+  'send-again',
   /** Lets a paused route run. */
   'resume',
   /** Says which option a new answer means. */

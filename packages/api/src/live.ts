@@ -55,6 +55,7 @@ export const EVENT_TOPICS = [
   'labels',
   'decisions',
   'identity',
+  'outbox',
 ] as const;
 
 export type EventTopic = (typeof EVENT_TOPICS)[number];

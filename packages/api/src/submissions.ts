@@ -91,6 +91,9 @@ export interface TakenBack {
 }
 
 export interface TakeBackRehearsal extends Omit<TakenBack, 'edit'> {
+  /** How much was sent to the outside already, which stays there, and how much waits, which is not sent. */
+  sent: number;
+  notSent: number;
   /** Some of what stays as it is; `field` is null for a whole record. */
   examples: {
     record: { kind: RecordKind; id: string; name: string };

@@ -98,6 +98,20 @@ export const LIMITS = {
   readyAnswer: { most: 1_500, unit: 'milliseconds', of: 'Asking the database for /readyz', beyond: '503' },
   databaseConnect: { most: 5, unit: 'seconds', of: 'Connecting to the database', beyond: '503' },
   databaseStatement: { most: 120, unit: 'seconds', of: 'One statement of the database', beyond: '503, or another try' },
+  outgoingAnswer: {
+    most: 15,
+    unit: 'seconds',
+    of: 'Waiting for the answer of an address that is posted to',
+    beyond: 'It is tried again.',
+  },
+  outgoingAnswerBytes: {
+    most: 64 * KIBIBYTE,
+    unit: 'bytes',
+    of: 'The answer of an address that is posted to',
+    beyond: 'The rest is not read.',
+  },
+  outgoingAtOnce: { most: 16, unit: 'things', of: 'Posts being sent at once', beyond: 'They wait.' },
+  outgoingPerAddress: { most: 4, unit: 'things', of: 'Posts being sent to one address at once', beyond: 'They wait.' },
   stopNotice: { most: 1, unit: 'seconds', of: 'Answering, but not ready, before a stop', beyond: '' },
   stopRequests: { most: 8, unit: 'seconds', of: 'Finishing requests before a stop', beyond: 'They are closed.' },
   stopJobs: {

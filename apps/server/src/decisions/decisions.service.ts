@@ -12,6 +12,7 @@ import type { DecisionSource, Verdict } from './decision-source';
 import { DriftDecisions } from './drift-decisions';
 import { LookAlikeDecisions } from './look-alike-decisions';
 import { RunDecisions } from './run-decisions';
+import { UndeliveredDecisions } from './undelivered-decisions';
 import { WhichRecordDecisions } from './which-record-decisions';
 import { decision } from './tables';
 
@@ -32,10 +33,11 @@ export class DecisionsService {
     @Inject(AsideDecisions) aside: AsideDecisions,
     @Inject(LookAlikeDecisions) lookAlikes: LookAlikeDecisions,
     @Inject(WhichRecordDecisions) which: WhichRecordDecisions,
+    @Inject(UndeliveredDecisions) undelivered: UndeliveredDecisions,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(Events) private readonly events: Events,
   ) {
-    this.#sources = [which, drift, runs, lookAlikes, answers, aside] as DecisionSource[];
+    this.#sources = [which, drift, runs, undelivered, lookAlikes, answers, aside] as DecisionSource[];
   }
 
   async lines(tx: WorkspaceTx): Promise<DecisionLine[]> {

@@ -61,6 +61,7 @@ export class LookAlikeDecisions implements DecisionSource<PairLine> {
         return 'Put off.';
       case 'repair':
       case 'run-again':
+      case 'send-again':
       case 'resume':
       case 'means':
       case 'add-option':

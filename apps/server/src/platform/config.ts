@@ -32,6 +32,8 @@ export interface Config {
   secretKeys: Buffer[];
   /** Networks whose word on a sender's address is taken (CIDR). */
   trustedProxies: string[];
+  /** Networks inside, to which the server may send all the same (CIDR). */
+  privateTargets: string[];
   /** The address that people use, such as `https://crm.example`; null: as it is asked for. */
   publicUrl: string | null;
   /** What is open to everybody, not to this machine and callers alone. */
@@ -62,7 +64,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     setupCode: env.HAYCART_SETUP_CODE || null,
     setupCodeFile: env.HAYCART_SETUP_CODE_FILE || null,
     secretKeys: secretKeysFrom(env.HAYCART_SECRET_KEY, env.HAYCART_KEY_FILE),
-    trustedProxies: networksFrom(env.HAYCART_TRUSTED_PROXIES),
+    trustedProxies: networksFrom('HAYCART_TRUSTED_PROXIES', env.HAYCART_TRUSTED_PROXIES),
+    privateTargets: networksFrom('HAYCART_PRIVATE_TARGETS', env.HAYCART_PRIVATE_TARGETS),
     publicUrl: publicUrlFrom(env.HAYCART_PUBLIC_URL),
     open: listFrom('HAYCART_OPEN', env.HAYCART_OPEN, OPEN),
     webFolder: env.HAYCART_WEB_FOLDER || null,
@@ -115,13 +118,13 @@ function secretKeysFrom(text: string | undefined, file: string | undefined): Buf
   }
 }
 
-function networksFrom(text: string | undefined): string[] {
+function networksFrom(name: string, text: string | undefined): string[] {
   const networks = (text ?? '').split(/[\s,]+/).filter(Boolean);
   try {
     compileTrust(networks);
   } catch {
     throw new ConfigError(
-      `HAYCART_TRUSTED_PROXIES is “${text}”; it takes addresses or networks such as 10.0.0.0/8, divided by commas.`,
+      `${name} is “${text}”; it takes addresses or networks such as 10.0.0.0/8, divided by commas.`,
     );
   }
   return networks;

@@ -27,6 +27,12 @@ export class Metrics {
     help: 'Submissions put back to be tried again',
     registers: [this.registry],
   });
+  readonly sent = new Counter({
+    name: 'haycart_outgoing_tries_total',
+    help: 'Tries to send something to the outside, by kind and what became of it',
+    labelNames: ['kind', 'state'],
+    registers: [this.registry],
+  });
   readonly batch = new Histogram({
     name: 'haycart_routing_batch_seconds',
     help: 'Time to route one batch',

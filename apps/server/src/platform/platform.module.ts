@@ -8,6 +8,7 @@ import { Events } from './events/events';
 import { HealthController } from './health.controller';
 import { Jobs } from './jobs/jobs';
 import { Metrics } from './metrics';
+import { Outgoing } from './outgoing/outgoing';
 import { Stopping } from './stopping';
 import { CONFIG } from './tokens';
 
@@ -26,10 +27,11 @@ export class PlatformModule {
         Events,
         Jobs,
         Metrics,
+        Outgoing,
         SecretBox,
         Stopping,
       ],
-      exports: [CONFIG, Database, DomainNames, Doors, Events, Jobs, Metrics, SecretBox, Stopping],
+      exports: [CONFIG, Database, DomainNames, Doors, Events, Jobs, Metrics, Outgoing, SecretBox, Stopping],
     };
   }
 }

@@ -17,6 +17,7 @@ import {
   type Submission,
 } from '@haycart/core';
 import { newId } from '../platform/new-id';
+import type { NewOutboxItem } from '../outbox/outbox.service';
 import type { CausedDiff } from '../records/caused-diff';
 import { PAUSED } from '../routes/held-by-pause';
 import type { PublishedRoute, RouteBook } from '../routes/route-book.service';
@@ -113,6 +114,8 @@ export interface PlannedPassages {
   diffs: CausedDiff[];
   newOptions: NewOption[];
   apart: SaidApart[];
+  /** What is sent to the outside, by attempt. */
+  outgoing: Omit<NewOutboxItem, 'run'>[];
 }
 
 /** So many are planned before others get their turn on this thread. */
@@ -128,6 +131,7 @@ export async function planPassages(
   const newOptions: NewOption[] = [];
   const diffs: CausedDiff[] = [];
   const apart: SaidApart[] = [];
+  const outgoing: PlannedPassages['outgoing'] = [];
   for (const [index, passage] of passages.entries()) {
     if (index % TURN === TURN - 1) await setImmediate();
     const id = newId();
@@ -136,7 +140,10 @@ export async function planPassages(
     const at = passage.queued.received_at.toISOString();
     known.learn(plan.diff, at);
     newOptions.push(...(plan.newOptions ?? []));
-    if (plan.outcome === 'write') apart.push(...saidApart(plan, passage.answers));
+    if (plan.outcome === 'write') {
+      apart.push(...saidApart(plan, passage.answers));
+      outgoing.push(...outgoingOf(id, passage, plan));
+    }
     if (plan.outcome === 'write')
       diffs.push({
         diff: plan.diff,
@@ -147,7 +154,16 @@ export async function planPassages(
       });
     runs.push(endedRun(id, passage, plan, startedAt, book.destination));
   }
-  return { runs, diffs, newOptions, apart };
+  return { runs, diffs, newOptions, apart, outgoing };
+}
+
+/** What the follow-ups of an attempt send, each under a key that is the same for every try. */
+function outgoingOf(attempt: string, { route }: DuePassage, { effects = [] }: Plan): PlannedPassages['outgoing'] {
+  return effects.flatMap(({ out }, index) =>
+    out
+      ? [{ attempt, route: route.id, kind: out.kind, to: out.to, key: `${attempt}.${index}`, body: out.body ?? null }]
+      : [],
+  );
 }
 
 function saidApart({ writes }: Plan, answers: MatchAnswers = {}): SaidApart[] {
@@ -190,7 +206,7 @@ function endedRun(
   startedAt: string,
   destination?: Destination,
 ): EndedRun {
-  const { diff: _, ...kept } = plan;
+  const { diff: _, ...kept } = withoutBodies(plan);
   const unmapped = destination ? unmappedAnswers(plan, destination) : [];
   return {
     id,
@@ -203,6 +219,15 @@ function endedRun(
     plan: kept,
     unmapped: unmapped.length ? unmapped : null,
     startedAt,
+  };
+}
+
+/** What is sent stands in the outbox, and is not kept twice. */
+function withoutBodies({ effects, ...plan }: Plan): Plan {
+  if (!effects) return plan;
+  return {
+    ...plan,
+    effects: effects.map(({ out, ...effect }) => (out ? { ...effect, out: { kind: out.kind, to: out.to } } : effect)),
   };
 }
 

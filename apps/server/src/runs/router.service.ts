@@ -10,6 +10,7 @@ import { CONFIG } from '../platform/tokens';
 import { FieldsService } from '../fields/fields.service';
 import { RecordsService } from '../records/records.service';
 import { MatchAnswersService } from '../identity/match-answers.service';
+import { OutboxService } from '../outbox/outbox.service';
 import { RouteBookService } from '../routes/route-book.service';
 import { RETRY_PAUSES, SubmissionQueue, type QueuedSubmission } from '../submissions/submission-queue';
 import { HeldNames } from './held-names';
@@ -64,6 +65,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     @Inject(RecordsService) private readonly records: RecordsService,
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(RunStore) private readonly runs: RunStore,
+    @Inject(OutboxService) private readonly outbox: OutboxService,
     @Inject(MatchAnswersService) private readonly answers: MatchAnswersService,
   ) {}
 
@@ -250,10 +252,14 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
 
   /** Writes what was planned, where `after` knows the records as they are then. */
   async #write(tx: WorkspaceTx, planned: PlannedPassages, after: KnownRecords): Promise<void> {
-    const { runs, diffs, newOptions, apart } = planned;
+    const { runs, diffs, newOptions, apart, outgoing } = planned;
     if (newOptions.length) await this.fields.addOptions(tx, newOptions);
     await this.records.write(tx, diffs, after);
-    await this.runs.save(tx, runs);
+    const runOf = await this.runs.save(tx, runs);
+    await this.outbox.put(
+      tx,
+      outgoing.map((item) => ({ ...item, run: runOf.get(item.attempt)! })),
+    );
     await this.answers.keepApart(tx, apart);
     for (const { outcome } of runs) this.metrics.runs.inc({ outcome });
   }

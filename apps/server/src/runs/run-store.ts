@@ -41,8 +41,9 @@ export class RunStore {
     return new Set(rows.map((row) => `${row.submission_id} ${row.route_id}`));
   }
 
-  async save(tx: WorkspaceTx, runs: readonly EndedRun[]): Promise<void> {
-    if (!runs.length) return;
+  /** Returns the run of each attempt. */
+  async save(tx: WorkspaceTx, runs: readonly EndedRun[]): Promise<ReadonlyMap<string, string>> {
+    if (!runs.length) return new Map();
     const column = <Key extends keyof EndedRun>(key: Key) => runs.map((run) => run[key]);
     const kept = await tx.statement<{ id: string; attempt_id: string }>(
       'save_runs',
@@ -69,7 +70,9 @@ export class RunStore {
         runs.map(({ plan }) => matchesOf(plan).join(',')),
       ],
     );
-    await this.#keepAttempts(tx, runs, new Map(kept.map(({ id, attempt_id }) => [attempt_id, id])));
+    const runOf = new Map(kept.map(({ id, attempt_id }) => [attempt_id, id]));
+    await this.#keepAttempts(tx, runs, runOf);
+    return runOf;
   }
 
   async #keepAttempts(tx: WorkspaceTx, tries: readonly EndedRun[], runs: ReadonlyMap<string, string>): Promise<void> {

@@ -19,6 +19,7 @@ import type { Caller } from '../platform/auth/caller';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
+import { OutboxService } from '../outbox/outbox.service';
 import { HeldRecords } from '../records/held-records.service';
 import { RecordActs } from '../records/record-acts.service';
 import { RecordsService } from '../records/records.service';
@@ -65,6 +66,7 @@ export class TakeBackService implements OnModuleInit {
     @Inject(RecordActs) private readonly acts: RecordActs,
     @Inject(RecordsService) private readonly records: RecordsService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
+    @Inject(OutboxService) private readonly outbox: OutboxService,
     @Inject(Events) private readonly events: Events,
   ) {}
 
@@ -89,6 +91,10 @@ export class TakeBackService implements OnModuleInit {
       runs: runs.length,
       ...countsOf(plan.diff),
       left: plan.left.length,
+      ...(await this.outbox.ofAttempts(
+        tx,
+        runs.map(({ attempt }) => attempt),
+      )),
       examples: await this.#inWords(tx, plan.left.slice(0, TOLD), destination),
     };
   }
@@ -139,6 +145,10 @@ export class TakeBackService implements OnModuleInit {
        update run set outcome = 'taken-back' where workspace_id = $1 and id in (select run_id from of_them)`,
       [tx.workspaceId, runs.map(({ attempt }) => attempt), edit],
     );
+    await this.outbox.takeBack(
+      tx,
+      runs.map(({ attempt }) => attempt),
+    );
     await this.events.tell(tx, 'runs', 'submissions', 'records');
     return { edit, runs: runs.length, ...told };
   }
@@ -160,11 +170,15 @@ export class TakeBackService implements OnModuleInit {
 
   /** A take back that was itself taken back: its runs stand as written again. */
   async #writtenAgain(tx: WorkspaceTx, edit: string): Promise<void> {
-    const rows = await tx.statement(
+    const rows = await tx.statement<{ attempt: string }>(
       'runs_written_again',
-      `with of_them as (update attempt set taken_back_by = null where workspace_id = $1 and taken_back_by = $2 returning run_id)
-       update run set outcome = 'written' where workspace_id = $1 and id in (select run_id from of_them) returning id`,
+      `with of_them as (update attempt set taken_back_by = null where workspace_id = $1 and taken_back_by = $2 returning id, run_id)
+       update run set outcome = 'written' from of_them where workspace_id = $1 and run.id = of_them.run_id returning of_them.id as attempt`,
       [tx.workspaceId, edit],
+    );
+    await this.outbox.giveBack(
+      tx,
+      rows.map(({ attempt }) => attempt),
     );
     if (rows.length) await this.events.tell(tx, 'runs', 'submissions');
   }

@@ -65,6 +65,7 @@ export class TestServer {
       setupCodeFile: null,
       secretKeys: [TEST_KEY],
       trustedProxies: [],
+      privateTargets: ['127.0.0.0/8', '::1'],
       publicUrl: null,
       open: [],
       webFolder: null,

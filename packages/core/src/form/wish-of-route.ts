@@ -1,4 +1,5 @@
 import type { RouteDefinition, Value, Write } from '../route/definition';
+import { alwaysAdded } from '../effect/kinds/mark';
 import { fixedText } from '../route/fixed-text';
 import type { FormRouteWish } from './form-route';
 
@@ -8,8 +9,8 @@ import type { FormRouteWish } from './form-route';
  */
 export function wishOfRoute({ writes, followUps = [] }: RouteDefinition): FormRouteWish {
   const placed = writes.find(({ record, place }) => (record === 'deal' || record === 'lead') && place);
-  const tags = followUps.flatMap((followUp) => (followUp.do === 'tag' ? followUp.tags : []));
-  const lists = followUps.flatMap((followUp) => (followUp.do === 'list' ? followUp.lists : []));
+  const tags = alwaysAdded(followUps, 'tag');
+  const lists = alwaysAdded(followUps, 'list');
   return {
     ...(placed ? placeOf(placed) : {}),
     ...(tags.length ? { tags: [...new Set(tags)] } : {}),

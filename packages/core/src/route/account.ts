@@ -1,6 +1,7 @@
 import { fieldOf, pipelineOf, stageOf, type Destination, recordWord } from '../destination/destination';
 import { showFieldValue } from '../destination/field-value';
 import type { FieldValue, RecordKind } from '../diff/record';
+import type { PlannedEffect } from '../effect/effect';
 import { sourceOf } from '../source/source';
 import { counted, listInWords, withArticle } from '../text';
 import type { FieldTrace, Plan, PlannedWrite } from './plan';
@@ -19,6 +20,7 @@ export interface AccountStep {
     | 'value'
     | 'placed'
     | 'linked'
+    | 'sent'
     | 'source'
     | 'problem'
     | 'skipped'
@@ -57,6 +59,7 @@ export function accountOf(
   const isDone = plan.outcome === 'write';
   for (const write of plan.writes)
     steps.push(...writeSteps(write, plan.writes, names.destination).map((step) => (isDone ? step : undone(step))));
+  for (const effect of plan.effects ?? []) steps.push(...effectSteps(effect));
   for (const problem of plan.problems) steps.push({ step: 'problem', text: problem.text });
   if (plan.touches.length) {
     const { source, channel, medium, campaign } = plan.touches[0]!;
@@ -131,6 +134,13 @@ function writeSteps(write: PlannedWrite, all: readonly PlannedWrite[], destinati
       ...about,
     });
   return steps;
+}
+
+/** What a follow-up sends, or why it does nothing; what it changes on a record is told with the record. */
+function effectSteps({ words, unmet, out, record }: PlannedEffect): AccountStep[] {
+  const about = record ? { record } : {};
+  if (unmet) return [{ step: 'nothing', text: `Follow-up ${words}: ${unmet}`, ...about }];
+  return out ? [{ step: 'sent', text: words, ...about }] : [];
 }
 
 function linkedText(id: string, all: readonly PlannedWrite[], destination: Destination): string {

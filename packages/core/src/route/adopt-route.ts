@@ -1,6 +1,7 @@
 import type { OwnerRule } from '../assignment/choose-owner';
 import { fieldOf, type Destination } from '../destination/destination';
 import type { RecordKind } from '../diff/record';
+import { effectOf } from '../effect/registry';
 import { foldSegment } from '../payload/key';
 import { mapCondition } from '../condition/condition';
 import { fixedText } from './fixed-text';
@@ -47,11 +48,12 @@ export function adoptRoute(
     return { ...rule, team: adopt('team', rule.team, teams) };
   };
   const followUp = (one: FollowUp): FollowUp => {
-    const record = 'on' in one ? kinds.get(one.on as string) : undefined;
-    if (!record) return one;
-    if (one.do === 'tag') return { ...one, tags: one.tags.map((key) => adopt('tag', key, marks(record, 'tags'))) };
-    if (one.do === 'list') return { ...one, lists: one.lists.map((key) => adopt('list', key, marks(record, 'lists'))) };
-    return one;
+    const record = one.on === undefined ? undefined : kinds.get(one.on);
+    const kind = effectOf(one);
+    if (!kind) return one;
+    const own = kind.withValues(one, value);
+    if (!record || !kind.adopt) return own;
+    return kind.adopt(own, (of, key) => adopt(of === 'tags' ? 'tag' : 'list', key, marks(record, of)));
   };
   const place = (one: Place, record: RecordKind): Place => {
     const pipelines = destination.pipelines.filter((pipeline) => pipeline.record === record);

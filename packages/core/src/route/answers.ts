@@ -1,9 +1,10 @@
 import type { RecordKind } from '../diff/record';
 import { mapCondition } from '../condition/condition';
+import { effectOf } from '../effect/registry';
 import { finisherNamed } from '../mapping/finishers/registry';
 import { finisherParameters } from '../mapping/finishers/parameters';
 import { foldKey } from '../payload/key';
-import type { Condition, Part, RouteDefinition, Value } from './definition';
+import type { Condition, FollowUp, Part, RouteDefinition, Value } from './definition';
 
 /** The keys under which a part looks for its answer, in their order. */
 export function answerKeys(part: Extract<Part, { answer: string }>): string[] {
@@ -99,7 +100,17 @@ function rewritten(route: RouteDefinition, rewriting: Rewriting): RouteDefinitio
         ? { place: { ...write.place, pipeline: value(write.place.pipeline), stage: value(write.place.stage) } }
         : {}),
     })),
+    ...(route.followUps ? { followUps: route.followUps.map((one) => rewrittenEffect(one, value, condition)) } : {}),
   };
+}
+
+function rewrittenEffect(
+  followUp: FollowUp,
+  value: (one: Value) => Value,
+  condition: (one: Condition) => Condition,
+): FollowUp {
+  const rewritten = effectOf(followUp)?.withValues(followUp, value) ?? followUp;
+  return rewritten.when ? { ...rewritten, when: condition(rewritten.when) } : rewritten;
 }
 
 function rewrittenValue(value: Value, { part, setting }: Rewriting): Value {

@@ -3,7 +3,14 @@ import { sameJson, type JsonValue } from '../json';
 import { listInWords } from '../text';
 import type { Fill, RouteDefinition, Write } from './definition';
 import { namedAfter } from './what-it-does';
-import { conditionInWords, describeRoute, fieldLabel, placingInWords, type RouteNames } from './describe';
+import {
+  conditionInWords,
+  describeRoute,
+  effectsInWords,
+  fieldLabel,
+  placingInWords,
+  type RouteNames,
+} from './describe';
 
 /** What is different between two versions of a route, told in sentences; empty when nothing is. */
 export function routeChanges(before: RouteDefinition, after: RouteDefinition, names: RouteNames): string[] {
@@ -28,8 +35,18 @@ export function routeChanges(before: RouteDefinition, after: RouteDefinition, na
     if (!known) changes.push(`It also writes a ${write.record} “${write.as}”.`);
     else changes.push(...writeChanges(known, write, names.destination), ...nameChanges(before, after, write, names));
   }
-  if (!same(before.followUps, after.followUps)) changes.push('What is added to the records afterwards is another.');
+  changes.push(...followUpChanges(before, after, names));
   return changes;
+}
+
+function followUpChanges(before: RouteDefinition, after: RouteDefinition, { destination }: RouteNames): string[] {
+  if (same(before.followUps, after.followUps)) return [];
+  const [was, is] = [effectsInWords(before, destination), effectsInWords(after, destination)];
+  const changes = [
+    ...is.filter((one) => !was.includes(one)).map((one) => `Follow-up added: ${one}.`),
+    ...was.filter((one) => !is.includes(one)).map((one) => `Follow-up removed: ${one}.`),
+  ];
+  return changes.length ? changes : ['A follow-up says something else, or comes in another order.'];
 }
 
 function nameChanges(

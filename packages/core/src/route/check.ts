@@ -6,8 +6,9 @@ import type { Condition, Part, RouteDefinition, Value, Write } from './definitio
 import { clausesOf } from '../condition/condition';
 import { checkCondition } from '../condition/evaluate';
 import { conditionSetting, partType } from './route-conditions';
-import { checkMarks } from './check-marks';
+import { checkEffect, effectValues } from './check-effects';
 import { checkMatch } from './check-match';
+import { checkOwners } from './check-owner';
 import { checkPlace } from './check-place';
 import { checkPart, checkValue } from './check-value';
 import { notBuiltYet, valuesOf } from './not-built';
@@ -26,7 +27,8 @@ export function checkRoute(route: RouteDefinition, surroundings: RouteSurroundin
     ...(route.onlyWhen ? checkClauses(route.onlyWhen, ['onlyWhen'], route, 0, surroundings) : []),
     ...notBuiltYet(route),
     ...checkWrites(route, surroundings),
-    ...checkMarks(route, surroundings.destination),
+    ...checkOwners(route, surroundings.destination),
+    ...checkFollowUps(route, surroundings),
   ];
 }
 
@@ -48,6 +50,17 @@ function checkWrites(route: RouteDefinition, surroundings: RouteSurroundings): P
     ...checkFills(write, w, surroundings.destination),
     ...checkPlace(write, w, surroundings.destination),
     ...valuesOf(write, w).flatMap(({ value, way }) => checkValue(value, way, route, w, surroundings)),
+  ]);
+}
+
+/** Follow-ups are done once all is written, so they may name every write. */
+function checkFollowUps(route: RouteDefinition, surroundings: RouteSurroundings): Problem[] {
+  const { destination } = surroundings;
+  const all = route.writes.length;
+  return (route.followUps ?? []).flatMap((followUp, f) => [
+    ...checkEffect(followUp, f, { route, destination }),
+    ...(followUp.when ? checkClauses(followUp.when, ['followUps', f, 'when'], route, all, surroundings) : []),
+    ...effectValues(followUp, f).flatMap(({ value, way }) => checkValue(value, way, route, all, surroundings)),
   ]);
 }
 

@@ -45,13 +45,42 @@ export function comparePlans(before: Plan, after: Plan, destination: Destination
         ];
   }
   const names = [...new Set([...before.writes, ...after.writes].map(({ as }) => as))];
-  return names.flatMap((as) =>
+  const differences = names.flatMap((as) =>
     compareWrites(
       before.writes.find((write) => write.as === as),
       after.writes.find((write) => write.as === as),
       { before, after, destination },
     ),
   );
+  return [...differences, ...compareOutgoing(before, after)];
+}
+
+/** How what is sent to the outside differs: by what it is and where to, and then by what it says. */
+function compareOutgoing(before: Plan, after: Plan): PlanDifference[] {
+  const [was, is] = [outgoing(before), outgoing(after)];
+  return [...new Set([...was.keys(), ...is.keys()])].flatMap((key) => {
+    const [one, other] = [was.get(key), is.get(key)];
+    const words = (other ?? one)!.words;
+    if (!one) return [{ kind: `added ${key}`, text: `${words}, which was not sent before`, before: '', after: words }];
+    if (!other) return [{ kind: `dropped ${key}`, text: `${words} is not sent any more`, before: words, after: '' }];
+    return one.says === other.says
+      ? []
+      : [{ kind: `says ${key}`, text: `${words} says something else`, before: one.says, after: other.says }];
+  });
+}
+
+/** What a plan sends, each under its kind, its address and its number among those. New records count as one another. */
+function outgoing({ effects = [], writes }: Plan): Map<string, { words: string; says: string }> {
+  const found = new Map<string, { words: string; says: string }>();
+  for (const { out, words } of effects) {
+    if (!out) continue;
+    let says = JSON.stringify(out.body ?? null);
+    for (const { id, as, did } of writes) if (id && did === 'create') says = says.replaceAll(id, `new ${as}`);
+    let number = 1;
+    while (found.has(`${out.kind} ${out.to} ${number}`)) number += 1;
+    found.set(`${out.kind} ${out.to} ${number}`, { words, says });
+  }
+  return found;
 }
 
 interface Both {

@@ -128,11 +128,17 @@ export interface CellTest {
   value?: unknown;
 }
 
-/** What is done with a record that the write `on` wrote; those not built yet are refused by name. */
-export type FollowUp =
-  | { do: 'tag'; on: string; tags: string[] }
-  | { do: 'list'; on: string; lists: string[] }
-  | { do: 'task' | 'note' | 'message' | 'mail' | 'document'; [setting: string]: unknown };
+/**
+ * What is done once records are written, by the kind that `do` names; see `effect/registry.ts` for the settings of each.
+ * `on` names the write whose record it is about.
+ */
+export interface FollowUp {
+  do: string;
+  on?: string | undefined;
+  /** Otherwise it is not done. */
+  when?: Condition | undefined;
+  [setting: string]: unknown;
+}
 /** What these hold is settled by the parts that build them; until then the checker refuses them by name. */
 export type Hold = { for: string } & Record<string, unknown>;
 export type SendOn = { to: string } & Record<string, unknown>;

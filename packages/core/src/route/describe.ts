@@ -1,6 +1,7 @@
 import { namedOwner } from '../assignment/choose-owner';
 import { fieldOf, pipelineOf, recordWord, stageOf, type Destination } from '../destination/destination';
 import { describeCondition } from '../condition/describe-condition';
+import { effectOf } from '../effect/registry';
 import { counted, listInWords } from '../text';
 import { fixedText } from './fixed-text';
 import type { Condition, MatchRule, Place, RouteDefinition, WhenMatched, Write } from './definition';
@@ -82,10 +83,19 @@ export function conditionInWords(condition: Condition, route: RouteDefinition, d
   return describeCondition(condition, (part) => ({ label: partLabel(part, route, destination) }));
 }
 
-function followUpInWords({ writes, followUps = [] }: RouteDefinition, destination: Destination): string {
+/** What each follow-up does, as a clause: `the contact is tagged Show, only when Country is “NL”`. */
+export function effectsInWords(route: RouteDefinition, destination: Destination): string[] {
+  return (route.followUps ?? []).flatMap((followUp) => {
+    const does = effectOf(followUp)?.describe(followUp, { route, destination });
+    if (!does) return [];
+    return followUp.when ? `${does}, only when ${conditionInWords(followUp.when, route, destination)}` : does;
+  });
+}
+
+function followUpInWords(route: RouteDefinition, destination: Destination): string {
   const label = (record: Write['record'], field: string, key: string) =>
     fieldOf(destination, record, field)?.options?.find((option) => option.key === key)?.label ?? key;
-  const owners = writes.flatMap(({ owner, record }) => {
+  const owners = route.writes.flatMap(({ owner, record }) => {
     if (!owner) return [];
     const named = namedOwner(owner);
     const whom =
@@ -93,17 +103,7 @@ function followUpInWords({ writes, followUps = [] }: RouteDefinition, destinatio
     const whose = 'enteredBy' in owner ? `the colleague who enters it${whom ? `, otherwise ${whom}` : ''}` : whom!;
     return [`the ${recordWord(destination, record)} goes to ${whose}`];
   });
-  const marks = followUps.flatMap((followUp) => {
-    const write = writes.find(({ as }) => 'on' in followUp && as === followUp.on);
-    if (!write) return [];
-    const word = recordWord(destination, write.record);
-    if (followUp.do === 'tag')
-      return [`the ${word} is tagged ${listInWords(followUp.tags.map((key) => label(write.record, 'tags', key)))}`];
-    if (followUp.do === 'list')
-      return [`the ${word} joins ${listInWords(followUp.lists.map((key) => label(write.record, 'lists', key)))}`];
-    return [];
-  });
-  return listInWords([...owners, ...marks]) || 'nothing more';
+  return listInWords([...owners, ...effectsInWords(route, destination)]) || 'nothing more';
 }
 
 function mappingInWords(route: RouteDefinition, destination: Destination): string {

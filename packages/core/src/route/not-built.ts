@@ -1,5 +1,7 @@
+import { effectOf } from '../effect/registry';
 import { jsonPointer } from '../json';
 import { error, type Problem } from '../problem';
+import { effectValues } from './check-effects';
 import type { Part, RouteDefinition, Value } from './definition';
 
 /**
@@ -15,18 +17,19 @@ export function notBuiltYet(route: RouteDefinition): Problem[] {
 
   if (route.decisions?.length) refuse('Decision tables (decisions)', 'decisions');
   route.followUps?.forEach((followUp, i) => {
-    if (followUp.do !== 'tag' && followUp.do !== 'list') refuse(`The follow-up “${followUp.do}”`, 'followUps', i);
+    if (!effectOf(followUp)) refuse(`The follow-up “${followUp.do}”`, 'followUps', i);
   });
   route.holds?.forEach((hold, i) => refuse(`The hold for “${hold.for}”`, 'holds', i));
   route.sendOn?.forEach((sendOn, i) => refuse(`Sending on to “${sendOn.to}”`, 'sendOn', i));
-  route.writes.forEach((write, w) => {
-    for (const { value, way } of valuesOf(write, w)) {
-      value.parts.forEach((part, p) => {
-        const name = notBuiltPart(part);
-        if (name) refuse(name, ...way, 'parts', p);
-      });
-    }
-  });
+  const values = [
+    ...route.writes.flatMap(valuesOf),
+    ...(route.followUps ?? []).flatMap((followUp, f) => effectValues(followUp, f)),
+  ];
+  for (const { value, way } of values)
+    value.parts.forEach((part, p) => {
+      const name = notBuiltPart(part);
+      if (name) refuse(name, ...way, 'parts', p);
+    });
   return problems;
 }
 

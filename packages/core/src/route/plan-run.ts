@@ -1,6 +1,7 @@
 import type { Destination, Pipeline, Stage } from '../destination/destination';
 import { fieldOf, recordWord } from '../destination/destination';
-import { changesBetween, emptyDiff, isEmptyDiff, squashAll, type RecordsDiff } from '../diff/records-diff';
+import { changesBetween, emptyDiff, isEmptyDiff, squashAll, squashDiffs, type RecordsDiff } from '../diff/records-diff';
+import type { EffectRecord } from '../effect/effect';
 import { identityKeysOf, isExclusive, isShareable } from '../identity/keys';
 import { sourceOf, type Touch } from '../source/source';
 import { listInWords } from '../text';
@@ -8,11 +9,12 @@ import type { FieldValues } from '../diff/record';
 import type { RouteDefinition, Write } from './definition';
 import type { KnownRecord, KnownRecords } from './known-records';
 import { finisherContext, submissionReader, withEarlierWrites } from './part-reader';
-import type { NewOption, Plan, PlannedRunMerge, PlannedWrite, PlaceTrace, Reason } from './plan';
+import type { FieldTrace, NewOption, Plan, PlannedRunMerge, PlannedWrite, PlaceTrace, Reason } from './plan';
 import { givenFor, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
 import { existingRecord, mergedRecord } from './existing-record';
 import type { Recognised } from './plan-match';
-import { plannedMarks } from './plan-marks';
+import { planEffects } from './plan-effects';
+import { plannedOwner } from './plan-owner';
 import { conditionMet } from './route-conditions';
 import { whyNothing } from './why';
 import { findPlace, moveTo, stageValues } from './plan-place';
@@ -26,6 +28,7 @@ import type { Setting, WriteContext } from './write-context';
 export function planRun(route: RouteDefinition, submission: Submission, known: KnownRecords, setting: Setting): Plan {
   const plan: Plan = { outcome: 'write', reason: null, writes: [], diff: emptyDiff(), touches: [], problems: [] };
   const written = new Map<string, FieldValues>();
+  const records: EffectRecord[] = [];
   const read = withEarlierWrites(submissionReader(submission), written);
   const finishing = finisherContext(submission, setting.destination);
 
@@ -49,7 +52,6 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
       finishing,
       earlier: plan.writes,
       written,
-      followUps: route.followUps ?? [],
     });
     plan.problems.push(...step.problems);
     plan.writes.push(step.planned);
@@ -57,8 +59,17 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
     if (step.failed) return stopped(plan, 'fail', step.failed);
     if (step.newOptions?.length) plan.newOptions = [...(plan.newOptions ?? []), ...step.newOptions];
     if (step.values) written.set(write.as, step.values);
+    records.push(...recordOf(step));
     if (step.merges?.length) plan.merges = [...(plan.merges ?? []), ...step.merges];
     addStep(plan.diff, step);
+  }
+  if (route.followUps?.length) {
+    const planned = planEffects(records, { route, submission, destination, read, finishing });
+    plan.problems.push(...planned.problems);
+    if (planned.hold) return stopped(plan, 'hold', planned.hold);
+    plan.effects = planned.effects;
+    plan.diff = squashDiffs(plan.diff, planned.diff);
+    plan.writes = plan.writes.map((write) => withMarks(write, planned.fields.get(write.as)));
   }
   plan.touches = touchesOf(plan, submission);
   if (isEmptyDiff(plan.diff) && !plan.touches.length) {
@@ -78,9 +89,22 @@ function nothingToWrite(writes: readonly PlannedWrite[], destination: Destinatio
   return reasons.join(' ') || 'The submission gave nothing that the route could write.';
 }
 
+/** What follow-ups may know of a write: its record, where there is one. */
+function recordOf({ planned: { as, record: kind, id, did }, values, left = false }: WriteStep): EffectRecord[] {
+  return id && values && did !== 'none' ? [{ as, kind, id, did, left, values }] : [];
+}
+
+/** A write with what the follow-ups change on its record. */
+function withMarks(write: PlannedWrite, fields: readonly FieldTrace[] = []): PlannedWrite {
+  if (!fields.length) return write;
+  return { ...write, did: write.did === 'keep' ? 'change' : write.did, fields: [...write.fields, ...fields] };
+}
+
 interface WriteStep {
   planned: PlannedWrite;
   problems: Plan['problems'];
+  /** Whether the route leaves the record as it is. */
+  left?: boolean;
   /** The record's values before and after; absent when nothing is written. */
   before?: KnownRecord | undefined;
   values?: FieldValues;
@@ -131,11 +155,9 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
   const { values: filledIn, derived } = leave
     ? { values: { ...record.values }, derived: [] }
     : valuesAfter(write.record, record?.values ?? {}, fields);
-  const marks = leave
-    ? { values: {}, fields: [], problems: [] }
-    : plannedMarks(write, context.followUps, filledIn, submission, setting.destination);
-  const values = { ...filledIn, ...marks.values };
-  problems.push(...marks.problems);
+  const owner = leave ? null : plannedOwner(write, filledIn, submission, setting.destination);
+  const values = { ...filledIn, ...owner?.values };
+  problems.push(...(owner?.problems ?? []));
   const id = record?.id ?? setting.newIds[write.as]!;
   const place = found?.ok ? planPlace(write, found, record, leave, submission.receivedAt) : null;
   Object.assign(values, place?.values ?? (write.record === 'lead' && !record ? { status: 'open' } : {}));
@@ -146,7 +168,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     id,
     did: !record ? 'create' : Object.keys(changesBetween(merged!.before.values, values)).length ? 'change' : 'keep',
     match,
-    fields: [...fields, ...derived, ...marks.fields],
+    fields: [...fields, ...derived, ...(owner?.fields ?? [])],
     linked: newLinks(write, id, match.merged ?? [], context),
     place: place?.trace ?? null,
   };
@@ -159,6 +181,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
   return {
     planned,
     problems,
+    left: leave,
     before: merged?.before,
     values,
     merges: merged?.merges,
@@ -256,7 +279,7 @@ function failedStep(planned: PlannedWrite, problems: Plan['problems'], failed: R
 }
 
 function stopped(plan: Plan, outcome: 'skip' | 'fail' | 'hold', reason: Reason): Plan {
-  const { newOptions: _, merges: __, ...rest } = plan;
+  const { newOptions: _, merges: __, effects: ___, ...rest } = plan;
   return { ...rest, outcome, reason, diff: emptyDiff(), touches: [] };
 }
 

@@ -1,5 +1,6 @@
 import type { FieldValue, RecordKind } from '../diff/record';
 import type { RecordsDiff } from '../diff/records-diff';
+import type { PlannedEffect } from '../effect/effect';
 import type { ValueTrace } from '../mapping/value';
 import type { Problem } from '../problem';
 import type { Touch } from '../source/source';
@@ -14,6 +15,8 @@ export interface Plan {
   diff: RecordsDiff;
   touches: Touch[];
   problems: Problem[];
+  /** What the follow-ups do, in their order. Absent when the route has none, or nothing is written. */
+  effects?: PlannedEffect[];
   /** Records that become one. Absent when there are none. */
   merges?: PlannedRunMerge[];
   /** Options that fields get, where the route adds values that it does not know. Absent when there are none. */

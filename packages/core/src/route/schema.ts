@@ -1,40 +1,8 @@
 import { z } from '../schema-library';
 import { RECORD_KINDS } from '../diff/record';
-import { KEY_RULES, SAFEGUARDS, WHEN_MATCHED, WHEN_SEVERAL, type Condition, type RouteDefinition } from './definition';
-
-const name = z.string().min(1).max(200);
-
-const part = z
-  .union([
-    z.strictObject({ answer: name, or: z.array(name).min(1).max(20).optional() }),
-    z.strictObject({ visit: name }),
-    z.strictObject({ text: z.string().max(10_000) }),
-    z.strictObject({ decision: name, output: name }),
-    z.strictObject({ write: name, field: name }),
-  ])
-  .meta({ id: 'Part' });
-
-const value = z
-  .strictObject({
-    parts: z.array(part).max(50),
-    joinWith: z.string().max(100).optional(),
-    finishers: z
-      .array(z.strictObject({ use: name, with: z.record(z.string(), z.unknown()).optional() }))
-      .max(50)
-      .optional(),
-  })
-  .meta({ id: 'Value' });
-
-const condition: z.ZodType<Condition> = z
-  .lazy(() =>
-    z.union([
-      z.strictObject({ all: z.array(condition) }),
-      z.strictObject({ any: z.array(condition) }),
-      z.strictObject({ not: condition }),
-      z.strictObject({ of: part, test: name, value: z.unknown().optional(), caseSensitive: z.boolean().optional() }),
-    ]),
-  )
-  .meta({ id: 'Condition' });
+import { effectShapes } from '../effect/registry';
+import { condition, name, part, value } from '../value/shapes';
+import { KEY_RULES, SAFEGUARDS, WHEN_MATCHED, WHEN_SEVERAL, type FollowUp, type RouteDefinition } from './definition';
 
 const namedOwner = z.union([z.strictObject({ person: name }), z.strictObject({ team: name })]);
 /** The shape of an owner rule. */
@@ -120,11 +88,11 @@ const write = z
 
 const followUp = z
   .union([
-    z.strictObject({ do: z.literal('tag'), on: name, tags: z.array(name).min(1).max(50) }),
-    z.strictObject({ do: z.literal('list'), on: name, lists: z.array(name).min(1).max(50) }),
+    ...effectShapes(),
+    // What later parts carry out: read, and refused by name when it is checked.
     z.looseObject({ do: z.enum(['task', 'note', 'message', 'mail', 'document']) }),
   ])
-  .meta({ id: 'FollowUp' });
+  .meta({ id: 'FollowUp' }) as unknown as z.ZodType<FollowUp>;
 
 /** The shape of a route definition; `ROUTE_SCHEMA` is the same as JSON Schema. */
 export const routeShape: z.ZodType<RouteDefinition> = z.strictObject({

@@ -2,7 +2,6 @@ import type { Destination } from '../destination/destination';
 import type { FieldValues } from '../diff/record';
 import type { FinisherContext } from '../mapping/finishers/finisher';
 import type { PartReader } from '../mapping/value';
-import type { FollowUp } from './definition';
 import type { KnownRecords } from './known-records';
 import type { PlannedWrite } from './plan';
 import type { MatchAnswer } from './plan-match';
@@ -27,5 +26,4 @@ export interface WriteContext {
   earlier: readonly PlannedWrite[];
   /** The values of the records written earlier, by write. */
   written: ReadonlyMap<string, FieldValues>;
-  followUps: readonly FollowUp[];
 }

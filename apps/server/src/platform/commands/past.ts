@@ -28,6 +28,7 @@ const PAST: Record<string, string> = {
   Resumes: 'Resumed',
   Routes: 'Routed',
   Saves: 'Saved',
+  Sends: 'Sent',
   Sets: 'Set',
   Signs: 'Signed',
   Stops: 'Stopped',

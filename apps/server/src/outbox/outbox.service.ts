@@ -1,0 +1,267 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { JsonValue } from '@haycart/core';
+import type { OutboxLine, OutboxShape, OutboxState, Page } from '@haycart/api';
+import { and, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
+import type { WorkspaceTx } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { Events } from '../platform/events/events';
+import { newId } from '../platform/new-id';
+import { pageOf, type Cursor } from '../platform/paging';
+import { route } from '../routes/tables';
+import { run } from '../runs/tables';
+import { outbox } from './tables';
+
+/** Something that a run sends once it is committed. */
+export interface NewOutboxItem {
+  run: string;
+  attempt: string;
+  route: string;
+  kind: string;
+  to: string;
+  key: string;
+  body: JsonValue;
+}
+
+export interface OutboxFilter {
+  state?: OutboxState | undefined;
+  kind?: string | undefined;
+  run?: string | undefined;
+}
+
+/** What was given up of one route to one address. */
+export interface GivenUp {
+  /** The id of the decision that it waits for. */
+  id: string;
+  route: { id: string; name: string };
+  to: string;
+  why: string;
+  count: number;
+  /** The latest. */
+  at: Date;
+}
+
+const MOST_GROUPS = 200;
+
+/** What runs send to the outside, with its states. `OutboxSender` sends it. */
+@Injectable()
+export class OutboxService {
+  constructor(@Inject(Events) private readonly events: Events) {}
+
+  /** Puts things out in the transaction of their runs: they are sent if that is committed, and not otherwise. */
+  async put(tx: WorkspaceTx, items: readonly NewOutboxItem[]): Promise<void> {
+    if (!items.length) return;
+    await tx.db.insert(outbox).values(
+      items.map(({ run: runId, attempt, route: routeId, kind, to, key, body }) => ({
+        workspaceId: tx.workspaceId,
+        id: newId(),
+        runId,
+        attemptId: attempt,
+        routeId,
+        kind,
+        target: to,
+        key,
+        body,
+      })),
+    );
+    await this.events.tell(tx, 'outbox');
+  }
+
+  /** One page, the latest first. */
+  async list(tx: WorkspaceTx, filter: OutboxFilter, limit: number, after: Cursor | null): Promise<Page<OutboxLine>> {
+    const rows = await this.#select(tx)
+      .where(
+        and(
+          eq(outbox.workspaceId, tx.workspaceId),
+          filter.state && eq(outbox.state, filter.state),
+          filter.kind === undefined ? undefined : eq(outbox.kind, filter.kind),
+          filter.run === undefined ? undefined : eq(outbox.runId, filter.run),
+          after ? sql`(${outbox.createdAt}, ${outbox.id}) < (${after.at}::timestamptz, ${after.id}::uuid)` : undefined,
+        ),
+      )
+      .orderBy(desc(outbox.createdAt), desc(outbox.id))
+      .limit(limit + 1);
+    return pageOf(rows, limit, lineOf, ({ place, id }) => ({ at: place, id }));
+  }
+
+  /** @throws ProblemError 404 */
+  async one(tx: WorkspaceTx, id: string): Promise<OutboxShape> {
+    const [row] = await this.#select(tx).where(and(eq(outbox.workspaceId, tx.workspaceId), eq(outbox.id, id)));
+    if (!row) throw nothingThere();
+    return { ...lineOf(row), key: row.key, body: row.body };
+  }
+
+  /** Has something sent again, also what was sent already. @throws ProblemError 404, or 409 where it waits anyway */
+  async retry(tx: WorkspaceTx, id: string): Promise<OutboxShape> {
+    const { state } = await this.one(tx, id);
+    if (state === 'waiting') throw new ProblemError('conflict', 'It waits to be sent already.');
+    await this.#sendAgain(tx, [id]);
+    return this.one(tx, id);
+  }
+
+  /** Sends all that was given up under one decision again. Returns how many there were. */
+  async retryGivenUp(tx: WorkspaceTx, decision: string): Promise<number> {
+    const rows = await tx.db
+      .select({ id: outbox.id })
+      .from(outbox)
+      .where(and(eq(outbox.workspaceId, tx.workspaceId), eq(outbox.decisionId, decision)));
+    await this.#sendAgain(
+      tx,
+      rows.map(({ id }) => id),
+    );
+    return rows.length;
+  }
+
+  /** @throws ProblemError 404, or 409 where it does not wait any more */
+  async cancel(tx: WorkspaceTx, id: string): Promise<OutboxShape> {
+    await this.one(tx, id);
+    const done = await tx.db
+      .update(outbox)
+      .set({ state: 'cancelled', endedAt: sql`now()` })
+      .where(
+        and(eq(outbox.workspaceId, tx.workspaceId), eq(outbox.id, id), inArray(outbox.state, ['waiting', 'given-up'])),
+      )
+      .returning({ id: outbox.id });
+    if (!done.length) throw new ProblemError('conflict', 'It does not wait any more: it was sent or cancelled.');
+    await this.events.tell(tx, 'outbox', 'decisions');
+    return this.one(tx, id);
+  }
+
+  /** What taking back would find of some attempts: how much is sent already, and how much is not. */
+  async ofAttempts(tx: WorkspaceTx, attempts: readonly string[]): Promise<{ sent: number; notSent: number }> {
+    const [row] = await tx.statement<{ sent: number; not_sent: number }>(
+      'outbox_of_attempts',
+      `select count(*) filter (where state = 'done')::int as sent, count(*) filter (where state in ('waiting', 'given-up'))::int as not_sent
+       from outbox where workspace_id = $1 and attempt_id = any($2::uuid[])`,
+      [tx.workspaceId, attempts],
+    );
+    return { sent: row!.sent, notSent: row!.not_sent };
+  }
+
+  /** Cancels what attempts that are taken back have not sent yet. */
+  async takeBack(tx: WorkspaceTx, attempts: readonly string[]): Promise<void> {
+    const rows = await tx.statement(
+      'outbox_taken_back',
+      `update outbox set state = 'cancelled', taken_back = true, ended_at = now()
+       where workspace_id = $1 and attempt_id = any($2::uuid[]) and state in ('waiting', 'given-up') returning id`,
+      [tx.workspaceId, attempts],
+    );
+    if (rows.length) await this.events.tell(tx, 'outbox', 'decisions');
+  }
+
+  /** Sends after all what was cancelled since its attempt was taken back, when that is given back. */
+  async giveBack(tx: WorkspaceTx, attempts: readonly string[]): Promise<void> {
+    const rows = await tx.statement(
+      'outbox_given_back',
+      `update outbox set state = 'waiting', taken_back = false, tries = 0, due_at = now(), ended_at = null
+       where workspace_id = $1 and attempt_id = any($2::uuid[]) and state = 'cancelled' and taken_back returning id`,
+      [tx.workspaceId, attempts],
+    );
+    if (rows.length) await this.events.tell(tx, 'outbox');
+  }
+
+  /** What was given up, by route and address, the latest first. */
+  async givenUp(tx: WorkspaceTx): Promise<GivenUp[]> {
+    const rows = await tx.statement<Omit<GivenUp, 'route'> & { route: string; name: string }>(
+      'outbox_given_up',
+      `select o.decision_id as id, o.route_id as route, t.name, o.target as "to", (array_agg(o.last_error order by o.ended_at desc))[1] as why,
+         count(*)::int as count, max(o.ended_at) as at
+       from outbox o join route t on t.workspace_id = o.workspace_id and t.id = o.route_id
+       where o.workspace_id = $1 and o.decision_id is not null group by 1, 2, 3, 4 order by at desc limit $2`,
+      [tx.workspaceId, MOST_GROUPS],
+    );
+    return rows.map(({ route: id, name, ...given }) => ({ ...given, route: { id, name } }));
+  }
+
+  /** When something was given up last, by decision: from one to the next by the index, however much each is about. */
+  async givenUpLast(tx: WorkspaceTx): Promise<{ id: string; at: Date }[]> {
+    return tx.statement<{ id: string; at: Date }>(
+      'outbox_given_up_last',
+      `with recursive given_up (id) as (
+         select min(decision_id) from outbox where workspace_id = $1 and decision_id is not null
+         union all
+         select (select min(decision_id) from outbox where workspace_id = $1 and decision_id > g.id) from given_up g where g.id is not null
+       )
+       select g.id, (select max(ended_at) from outbox where workspace_id = $1 and decision_id = g.id) as at from given_up g where g.id is not null limit $2`,
+      [tx.workspaceId, MOST_GROUPS],
+    );
+  }
+
+  /** The latest of what was given up under one decision. */
+  async examplesOf(tx: WorkspaceTx, decision: string, most: number): Promise<OutboxLine[]> {
+    const rows = await this.#select(tx)
+      .where(and(eq(outbox.workspaceId, tx.workspaceId), eq(outbox.decisionId, decision), isNotNull(outbox.endedAt)))
+      .orderBy(desc(outbox.endedAt))
+      .limit(most);
+    return rows.map(lineOf);
+  }
+
+  async #sendAgain(tx: WorkspaceTx, ids: string[]): Promise<void> {
+    if (!ids.length) return;
+    await tx.db
+      .update(outbox)
+      .set({ state: 'waiting', takenBack: false, tries: 0, dueAt: sql`now()`, endedAt: null })
+      .where(and(eq(outbox.workspaceId, tx.workspaceId), inArray(outbox.id, ids)));
+    await this.events.tell(tx, 'outbox', 'decisions');
+  }
+
+  #select(tx: WorkspaceTx) {
+    return tx.db
+      .select({
+        id: outbox.id,
+        kind: outbox.kind,
+        target: outbox.target,
+        state: outbox.state,
+        attempts: outbox.attempts,
+        runId: outbox.runId,
+        routeId: outbox.routeId,
+        routeName: route.name,
+        submissionId: run.submissionId,
+        createdAt: outbox.createdAt,
+        dueAt: outbox.dueAt,
+        endedAt: outbox.endedAt,
+        lastError: outbox.lastError,
+        key: outbox.key,
+        body: outbox.body,
+        place: sql<string>`to_char(${outbox.createdAt} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`,
+      })
+      .from(outbox)
+      .innerJoin(route, and(eq(route.workspaceId, outbox.workspaceId), eq(route.id, outbox.routeId)))
+      .innerJoin(run, and(eq(run.workspaceId, outbox.workspaceId), eq(run.id, outbox.runId)));
+  }
+}
+
+type Row = Pick<
+  typeof outbox.$inferSelect,
+  | 'id'
+  | 'kind'
+  | 'target'
+  | 'state'
+  | 'attempts'
+  | 'runId'
+  | 'routeId'
+  | 'createdAt'
+  | 'dueAt'
+  | 'endedAt'
+  | 'lastError'
+> & { routeName: string; submissionId: string };
+
+function lineOf(row: Row): OutboxLine {
+  return {
+    id: row.id,
+    kind: row.kind,
+    to: row.target,
+    state: row.state,
+    attempts: row.attempts,
+    run: row.runId,
+    route: { id: row.routeId, name: row.routeName },
+    submission: row.submissionId,
+    createdAt: row.createdAt.toISOString(),
+    dueAt: row.state === 'waiting' ? row.dueAt.toISOString() : null,
+    doneAt: row.state === 'done' ? (row.endedAt?.toISOString() ?? null) : null,
+    lastError: row.lastError,
+  };
+}
+
+function nothingThere(): ProblemError {
+  return new ProblemError('not-found', 'There is nothing with this id in the outbox.');
+}

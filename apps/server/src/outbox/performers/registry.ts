@@ -1,0 +1,4 @@
+import { PostPerformer } from './post.performer';
+
+/** Everything that sends. */
+export const PERFORMER_CLASSES = [PostPerformer];

@@ -1,0 +1,82 @@
+import type { JsonValue } from '@haycart/core';
+import type { OutboxState } from '@haycart/api';
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  check,
+  foreignKey,
+  index,
+  integer,
+  json,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import { time, workspaceId } from '../platform/database/columns';
+import { route } from '../routes/tables';
+import { attempt, run } from '../runs/tables';
+
+/** What was given up, under the id of its decision: one for all of a route to one address. */
+const DECISION = `case when state = 'given-up' then 'undelivered.' || md5(route_id::text || E'\\n' || kind || E'\\n' || target) end`;
+
+/** What runs send to the outside: written in the run’s transaction, sent after it, at least once, under a key. */
+export const outbox = pgTable(
+  'outbox',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    runId: uuid('run_id').notNull(),
+    /** The attempt that wrote, so that taking it back cancels what still waits. */
+    attemptId: uuid('attempt_id').notNull(),
+    routeId: uuid('route_id').notNull(),
+    kind: text('kind').notNull(),
+    target: text('target').notNull(),
+    key: text('key').notNull(),
+    // As text, since an answer may hold what `jsonb` cannot.
+    body: json('body').$type<JsonValue>().notNull(),
+    state: text('state').$type<OutboxState>().notNull().default('waiting'),
+    /** Whether it was cancelled since its run was taken back, so that giving that back sends it after all. */
+    takenBack: boolean('taken_back').notNull().default(false),
+    /** How often it was tried at all, and since somebody last asked for it. */
+    attempts: integer('attempts').notNull().default(0),
+    tries: integer('tries').notNull().default(0),
+    createdAt: time('created_at').notNull().defaultNow(),
+    /** When it is tried next; while it is being sent, when it is taken for lost. */
+    dueAt: time('due_at').notNull().defaultNow(),
+    /** When it was sent, given up or cancelled. */
+    endedAt: time('ended_at'),
+    lastError: text('last_error'),
+    decisionId: text('decision_id').generatedAlwaysAs(sql.raw(DECISION)),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    unique('outbox_key').on(t.workspaceId, t.key),
+    foreignKey({ columns: [t.workspaceId, t.runId], foreignColumns: [run.workspaceId, run.id] }),
+    foreignKey({ columns: [t.workspaceId, t.attemptId], foreignColumns: [attempt.workspaceId, attempt.id] }),
+    foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
+    check('outbox_state', sql`${t.state} in ('waiting', 'done', 'given-up', 'cancelled')`),
+    index('outbox_due')
+      .on(t.workspaceId, t.dueAt)
+      .where(sql`state = 'waiting'`),
+    index('outbox_latest').on(t.workspaceId, t.createdAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
+    index('outbox_state_latest').on(t.workspaceId, t.state, t.createdAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
+    index('outbox_run').on(t.workspaceId, t.runId),
+    index('outbox_attempt').on(t.workspaceId, t.attemptId),
+    index('outbox_given_up')
+      .on(t.workspaceId, t.decisionId, t.endedAt)
+      .where(sql`decision_id is not null`),
+  ],
+);
+
+/** With what a workspace signs what it posts: made when it is first needed, sealed. */
+export const outboxSecret = pgTable(
+  'outbox_secret',
+  {
+    workspaceId: workspaceId(),
+    secret: text('secret').notNull(),
+    madeAt: time('made_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId] })],
+);

@@ -1,0 +1,98 @@
+import type { z } from '../schema-library';
+import type { Destination } from '../destination/destination';
+import type { FieldValue, FieldValues, RecordKind } from '../diff/record';
+import type { JsonValue } from '../json';
+import type { WorkedOutValue } from '../mapping/value';
+import type { Problem } from '../problem';
+import type { FollowUp, RouteDefinition, Value } from '../route/definition';
+import type { Submission } from '../route/submission';
+
+/** What is sent to the outside once a run has written, at least once: a performer of its kind does it. */
+export interface OutboxItem {
+  kind: string;
+  /** Where to: for a post its address. */
+  to: string;
+  /** Absent in the plan that is kept of a run, since the outbox holds it. */
+  body?: JsonValue;
+}
+
+/** What one follow-up does. It is part of the plan: shown by the rehearsal, done by the run, told by the account. */
+export interface PlannedEffect {
+  do: string;
+  /** What it does, as a sentence without a full stop that begins with a verb: `Post to crm.example`. */
+  words: string;
+  /** Why it does nothing, in words. */
+  unmet?: string;
+  /** The record that it is about. */
+  record?: { kind: RecordKind; id: string };
+  out?: OutboxItem;
+}
+
+/** A record as the writes of the run leave it. */
+export interface EffectRecord {
+  as: string;
+  kind: RecordKind;
+  id: string;
+  did: 'create' | 'change' | 'keep';
+  /** Whether the route leaves the record as it is, so that nothing may be added to it. */
+  left: boolean;
+  values: FieldValues;
+}
+
+/** What a follow-up is planned upon. */
+export interface EffectContext {
+  /** The record of the write that it names by `on`. */
+  record?: EffectRecord | undefined;
+  /** All that the run writes, in the order of the writes. */
+  records: readonly EffectRecord[];
+  route: Pick<RouteDefinition, 'name'>;
+  submission: Submission;
+  destination: Destination;
+  workOut(value: Value): WorkedOutValue;
+}
+
+/** What a kind makes of its settings. */
+export interface EffectStep {
+  words: string;
+  problems?: Problem[];
+  /** Values of the record that it is about, as they are afterwards; those that stay the same are left out. */
+  changes?: Record<string, FieldValue | null>;
+  out?: OutboxItem;
+}
+
+/** What a follow-up may name. */
+export interface EffectSurroundings {
+  route: RouteDefinition;
+  destination: Destination;
+}
+
+/** Finds what something is called here by what it is called elsewhere. */
+export type AdoptOption = (field: 'tags' | 'lists', key: string) => string;
+
+/** The way to a value inside the settings. */
+export type Way = (string | number)[];
+
+/** One kind of follow-up. A registry entry: add a file and a line in `registry.ts`. */
+export interface EffectKind<Settings extends FollowUp = FollowUp> {
+  do: Settings['do'];
+  label: string;
+  /** One sentence for the editor and the docs. */
+  description: string;
+  shape: z.ZodType<Settings>;
+  /** An example that the tests run. */
+  example: { settings: Settings; words: string };
+  /** The settings with every value changed: what reads, checks and renames values goes through them by this. */
+  withValues(settings: Settings, change: (value: Value, way: Way) => Value): Settings;
+  /** What is wrong with it beyond its values and its condition; the places are ways inside the settings. */
+  check(settings: Settings, around: EffectSurroundings): { code: string; text: string; way: Way }[];
+  /** What it does as a clause: `the contact is tagged Show`. */
+  describe(settings: Settings, around: EffectSurroundings): string;
+  plan(settings: Settings, context: EffectContext): EffectStep;
+  /** The settings in this workspace’s names. */
+  adopt?(settings: Settings, adopt: AdoptOption): Settings;
+}
+
+/** Keeps the type of the settings while an entry is written down. */
+export function defineEffect<Settings extends FollowUp>(kind: EffectKind<Settings>): EffectKind {
+  return kind as unknown as EffectKind;
+}
