@@ -1,6 +1,6 @@
 /** Imports point one way; see docs/architecture.md. */
 const AREAS =
-  'workspaces|intakes|forms|submissions|routes|runs|records|pipelines|fields|labels|views|reports|set-up|decisions|identity|sheets';
+  'workspaces|intakes|forms|submissions|routes|runs|records|pipelines|fields|labels|views|reports|set-up|decisions|identity|sheets|outbox|audit|route-sheet';
 const SCREENS = 'account|sign-in|home|intakes|submissions|routes|records|pipeline|set-up|decisions|identity';
 
 module.exports = {

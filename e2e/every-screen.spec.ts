@@ -84,6 +84,7 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
   ['your account', '/account', (page) => page.getByText('this browser').waitFor()],
   ['a person', '/set-up/people', (page) => page.getByRole('heading', { name: 'Anneke Prins' }).waitFor()],
   ['the lists', '/set-up/lists', (page) => page.getByRole('table', { name: 'Lists' }).waitFor()],
+  ['the outbox', '/set-up/outbox', (page) => page.getByText('warehouse.quillfern').first().waitFor()],
   ['the audit', '/set-up/audit', (page) => page.getByText('Signed in').first().waitFor()],
   ['the workspace', '/set-up/workspace', (page) => page.getByRole('heading', { name: 'Exchange rates' }).waitFor()],
   [

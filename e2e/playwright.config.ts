@@ -32,7 +32,7 @@ export default defineConfig({
   webServer: Array.from({ length: WORKERS }, (_, worker) => ({
     command: `sh -c 'cd .. && ./haycart reset --yes; exec ./haycart demo'`,
     cwd: '.',
-    url: `http://127.0.0.1:${portOf(worker) + 1}/`,
+    url: `http://127.0.0.1:${portOf(worker)}/readyz`,
     timeout: 240_000,
     reuseExistingServer: false,
     gracefulShutdown: { signal: 'SIGINT' as const, timeout: 15_000 },

@@ -2,8 +2,8 @@
 export const WORKERS = 2;
 
 const FIRST_PORT = 4680;
-/** The application, the landing site, the stand-in for domain names, and one to spare. */
-const PORTS_EACH = 4;
+/** The application and its stand-ins, up to the ninth port after its own. */
+const PORTS_EACH = 10;
 
 export function portOf(worker: number): number {
   return FIRST_PORT + PORTS_EACH * worker;

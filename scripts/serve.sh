@@ -71,23 +71,29 @@ serve_demo() {
   check_port_free "$port"
   check_port_free $((port + 1))
   check_port_free $((port + 2))
+  check_port_free $((port + 9))
   take_data
   trap stop_all EXIT
   trap 'exit 130' INT TERM
   need_build
   need_database
   export HAYCART_DEMO=1
+  # The stand-ins are on this machine.
+  export HAYCART_PRIVATE_TARGETS="${HAYCART_PRIVATE_TARGETS:-127.0.0.0/8}"
   export HAYCART_DNS="${HAYCART_DNS:-$host:$((port + 2))}"
   export HAYCART_KEY_FILE="${HAYCART_KEY_FILE:-$data/secret-key}"
-  node --enable-source-maps apps/server/dist/seed.js || fail 'the demo data could not be made; see above.'
-  start_server
+  HAYCART_PORT=$port node --enable-source-maps apps/server/dist/seed.js || fail 'the demo data could not be made; see above.'
   HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/landing-site.mjs &
   started="$started $!"
   HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/name-server.mjs >/dev/null &
   started="$started $!"
+  HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/receive.mjs >/dev/null &
+  started="$started $!"
+  start_server
   cat <<TXT
 The landing site: http://$host:$((port + 1))/glasshouses/schools?utm_source=spring-newsletter&utm_medium=email&utm_campaign=spring-2026
 The stand-in for domain names: http://$host:$((port + 2))
+The stand-in that is posted to: http://$host:$((port + 9))
 Sign in: open the address below and choose Robin Nye; one click, no password.
 Hay Cart is ready: http://$host:$port
 TXT

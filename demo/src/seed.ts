@@ -8,7 +8,7 @@ import { FIELDS, PIPELINES } from './quillfern/destination';
 import { CALLS_FORM, CANCEL_FORM, GRANT_FORM, PRICELIST_FORM, SURVEY_FORM, THEMES } from './quillfern/forms';
 import { countVisitors } from './quillfern/form-counts';
 import { liveAMonth, prepareLife } from './quillfern/life';
-import { CALLS_ROUTE, DEALERS_ROUTE, PRICELIST_ROUTE, SURVEY_ROUTE } from './quillfern/routes';
+import { CALLS_ROUTE, DEALERS_ROUTE, dealersRoutePosting, PRICELIST_ROUTE, SURVEY_ROUTE } from './quillfern/routes';
 import { personKey, TEAM_DETAILS, TEAMS } from './quillfern/teams';
 import { plantedArrivals } from './planted';
 import { madeUpYear, type MadeUp } from './submissions';
@@ -93,6 +93,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     ofForms.map(({ intake, at, visit }) => ({ intakeId: intakes[intake as keyof typeof intakes], at, visit })),
   );
   for (let from = now.getTime() - 13 * MONTH; from < now.getTime(); from += MONTH) {
+    if (from + MONTH >= now.getTime()) await postDealers(services, workspaceId);
     const month = year.filter(({ at }) => at.getTime() >= from && at.getTime() < from + MONTH);
     await keep(services, workspaceId, intakes, month);
     await services.router.drain();
@@ -107,6 +108,16 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
       by: mover,
     });
   }
+}
+
+/** Since a month ago what dealers apply with is posted to the warehouse: the stand-in on the ninth port after the application’s. */
+async function postDealers(services: Services, workspaceId: string): Promise<void> {
+  const port = Number(process.env.HAYCART_PORT ?? 4600) + 9;
+  await services.database.inWorkspace(workspaceId, async (tx) => {
+    const route = (await services.routes.definitions(tx)).find(({ name }) => name === DEALERS_ROUTE.name)!;
+    await services.routes.saveDraft(tx, route.id, dealersRoutePosting(port), 'Robin Nye');
+    await services.routes.publish(tx, route.id, 'Robin Nye', 'The warehouse hears of each');
+  });
 }
 
 /** A form at the readable key and address that only the demo has, published. */

@@ -1,6 +1,7 @@
 CREATE TABLE "outbox" (
 	"workspace_id" uuid NOT NULL,
 	"id" uuid NOT NULL,
+	"submission_id" uuid NOT NULL,
 	"run_id" uuid NOT NULL,
 	"attempt_id" uuid NOT NULL,
 	"route_id" uuid NOT NULL,
@@ -29,6 +30,7 @@ CREATE TABLE "outbox_secret" (
 	CONSTRAINT "outbox_secret_workspace_id_pk" PRIMARY KEY("workspace_id")
 );
 --> statement-breakpoint
+ALTER TABLE "outbox" ADD CONSTRAINT "outbox_workspace_id_submission_id_submission_workspace_id_id_fk" FOREIGN KEY ("workspace_id","submission_id") REFERENCES "public"."submission"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "outbox" ADD CONSTRAINT "outbox_workspace_id_run_id_run_workspace_id_id_fk" FOREIGN KEY ("workspace_id","run_id") REFERENCES "public"."run"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "outbox" ADD CONSTRAINT "outbox_workspace_id_attempt_id_attempt_workspace_id_id_fk" FOREIGN KEY ("workspace_id","attempt_id") REFERENCES "public"."attempt"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "outbox" ADD CONSTRAINT "outbox_workspace_id_route_id_route_workspace_id_id_fk" FOREIGN KEY ("workspace_id","route_id") REFERENCES "public"."route"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint

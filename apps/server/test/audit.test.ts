@@ -243,8 +243,8 @@ describe('every call that changes something', () => {
     const { runs } = await workspace.get<{ runs: { id: string }[] }>(`/submissions/${held}`);
     await does('outbox.replace-secret', 'POST', '/outbox-signing/replace');
     const [item] = await workspace.query<{ id: string }>(
-      `insert into outbox (workspace_id, id, run_id, attempt_id, route_id, kind, target, key, body, due_at)
-       select workspace_id, id, id, attempt_id, route_id, 'post', 'http://127.0.0.1:1', 'a key', '{}', '2100-01-01' from run limit 1 returning id`,
+      `insert into outbox (workspace_id, id, submission_id, run_id, attempt_id, route_id, kind, target, key, body, due_at)
+       select workspace_id, id, submission_id, id, attempt_id, route_id, 'post', 'http://127.0.0.1:1', 'a key', '{}', '2100-01-01' from run limit 1 returning id`,
     );
     await does('outbox.cancel', 'POST', `/outbox/${item!.id}/cancel`);
     await does('outbox.retry', 'POST', `/outbox/${item!.id}/retry`);

@@ -84,8 +84,8 @@ beforeAll(async () => {
   );
   await person('GET', '/outbox-signing');
   await one.query(
-    `insert into outbox (workspace_id, id, run_id, attempt_id, route_id, kind, target, key, body, state)
-     select workspace_id, id, id, attempt_id, route_id, 'post', 'https://hooks.weir.example', id::text, '{}', 'done' from run limit 1`,
+    `insert into outbox (workspace_id, id, submission_id, run_id, attempt_id, route_id, kind, target, key, body, state)
+     select workspace_id, id, submission_id, id, attempt_id, route_id, 'post', 'https://hooks.weir.example', id::text, '{}', 'done' from run limit 1`,
   );
   // Who searches has what came last read.
   await one.get('/submissions?q=ada');

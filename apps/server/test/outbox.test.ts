@@ -79,7 +79,8 @@ const settled = (n: number) =>
     (all) => all.length === n && all.every(({ state }) => state !== 'waiting'),
   );
 /** As if the pauses were over. */
-const hurry = () => workspace.query(`update outbox set due_at = now(), last_error = null where state = 'waiting' returning id`);
+const hurry = () =>
+  workspace.query(`update outbox set due_at = now(), last_error = null where state = 'waiting' returning id`);
 
 describe('a post', () => {
   test('is sent once its run is committed, signed, and told where it can be looked up', async () => {

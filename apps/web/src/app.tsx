@@ -44,6 +44,7 @@ const WorkspaceSetUp = lazy(() =>
   import('./set-up/workspace-set-up').then(({ WorkspaceSetUp }) => ({ default: WorkspaceSetUp })),
 );
 
+const OutboxSetUp = lazy(() => import('./set-up/outbox-set-up').then(({ OutboxSetUp }) => ({ default: OutboxSetUp })));
 const AuditSetUp = lazy(() => import('./set-up/audit-set-up').then(({ AuditSetUp }) => ({ default: AuditSetUp })));
 const TokensSetUp = lazy(() => import('./set-up/tokens-set-up').then(({ TokensSetUp }) => ({ default: TokensSetUp })));
 const Account = lazy(() => import('./account/account').then(({ Account }) => ({ default: Account })));
@@ -125,6 +126,7 @@ function OwnApplication() {
             { path: 'set-up/tags', element: <LabelsSetUp key="tags" kind="tags" /> },
             { path: 'set-up/tokens', element: <TokensSetUp /> },
             { path: 'set-up/workspace', element: <WorkspaceSetUp /> },
+            { path: 'set-up/outbox', element: <OutboxSetUp /> },
             { path: 'set-up/audit', element: <AuditSetUp /> },
             { path: 'account', element: <Account /> },
             { path: 'set-up/pipelines', element: <PipelinesSetUp /> },

@@ -137,6 +137,22 @@ export const DEALERS_ROUTE: RouteDefinition = {
   ],
 };
 
+/** The dealers’ route since the warehouse wants to know of each: it gets the records, and the larger ones are marked. */
+export function dealersRoutePosting(port: number): RouteDefinition {
+  return {
+    ...DEALERS_ROUTE,
+    followUps: [
+      {
+        do: 'tag',
+        on: 'application',
+        add: [text('key-account')],
+        when: { of: { answer: 'business.glass_m2' }, test: 'at-least', value: 1_000 },
+      },
+      { do: 'post', to: `http://warehouse.quillfern.example:${port}/dealers` },
+    ],
+  };
+}
+
 export const CALLS_ROUTE: RouteDefinition = {
   format: 'haycart.route/1',
   name: 'Partner calls',

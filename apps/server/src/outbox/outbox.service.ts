@@ -7,12 +7,11 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
 import { newId } from '../platform/new-id';
 import { pageOf, type Cursor } from '../platform/paging';
-import { route } from '../routes/tables';
-import { run } from '../runs/tables';
 import { outbox } from './tables';
 
 /** Something that a run sends once it is committed. */
 export interface NewOutboxItem {
+  submission: string;
   run: string;
   attempt: string;
   route: string;
@@ -51,9 +50,10 @@ export class OutboxService {
   async put(tx: WorkspaceTx, items: readonly NewOutboxItem[]): Promise<void> {
     if (!items.length) return;
     await tx.db.insert(outbox).values(
-      items.map(({ run: runId, attempt, route: routeId, kind, to, key, body }) => ({
+      items.map(({ submission: submissionId, run: runId, attempt, route: routeId, kind, to, key, body }) => ({
         workspaceId: tx.workspaceId,
         id: newId(),
+        submissionId,
         runId,
         attemptId: attempt,
         routeId,
@@ -214,8 +214,8 @@ export class OutboxService {
         attempts: outbox.attempts,
         runId: outbox.runId,
         routeId: outbox.routeId,
-        routeName: route.name,
-        submissionId: run.submissionId,
+        routeName: sql<string>`(select name from route where workspace_id = ${outbox.workspaceId} and id = ${outbox.routeId})`,
+        submissionId: outbox.submissionId,
         createdAt: outbox.createdAt,
         dueAt: outbox.dueAt,
         endedAt: outbox.endedAt,
@@ -224,9 +224,7 @@ export class OutboxService {
         body: outbox.body,
         place: sql<string>`to_char(${outbox.createdAt} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`,
       })
-      .from(outbox)
-      .innerJoin(route, and(eq(route.workspaceId, outbox.workspaceId), eq(route.id, outbox.routeId)))
-      .innerJoin(run, and(eq(run.workspaceId, outbox.workspaceId), eq(run.id, outbox.runId)));
+      .from(outbox);
   }
 }
 
@@ -238,12 +236,13 @@ type Row = Pick<
   | 'state'
   | 'attempts'
   | 'runId'
+  | 'submissionId'
   | 'routeId'
   | 'createdAt'
   | 'dueAt'
   | 'endedAt'
   | 'lastError'
-> & { routeName: string; submissionId: string };
+> & { routeName: string };
 
 function lineOf(row: Row): OutboxLine {
   return {

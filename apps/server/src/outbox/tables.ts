@@ -17,6 +17,7 @@ import {
 import { time, workspaceId } from '../platform/database/columns';
 import { route } from '../routes/tables';
 import { attempt, run } from '../runs/tables';
+import { submission } from '../submissions/tables';
 
 /** What was given up, under the id of its decision: one for all of a route to one address. */
 const DECISION = `case when state = 'given-up' then 'undelivered.' || md5(route_id::text || E'\\n' || kind || E'\\n' || target) end`;
@@ -27,6 +28,7 @@ export const outbox = pgTable(
   {
     workspaceId: workspaceId(),
     id: uuid('id').notNull(),
+    submissionId: uuid('submission_id').notNull(),
     runId: uuid('run_id').notNull(),
     /** The attempt that wrote, so that taking it back cancels what still waits. */
     attemptId: uuid('attempt_id').notNull(),
@@ -53,6 +55,7 @@ export const outbox = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('outbox_key').on(t.workspaceId, t.key),
+    foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
     foreignKey({ columns: [t.workspaceId, t.runId], foreignColumns: [run.workspaceId, run.id] }),
     foreignKey({ columns: [t.workspaceId, t.attemptId], foreignColumns: [attempt.workspaceId, attempt.id] }),
     foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),

@@ -158,10 +158,24 @@ export async function planPassages(
 }
 
 /** What the follow-ups of an attempt send, each under a key that is the same for every try. */
-function outgoingOf(attempt: string, { route }: DuePassage, { effects = [] }: Plan): PlannedPassages['outgoing'] {
+function outgoingOf(
+  attempt: string,
+  { route, queued }: DuePassage,
+  { effects = [] }: Plan,
+): PlannedPassages['outgoing'] {
   return effects.flatMap(({ out }, index) =>
     out
-      ? [{ attempt, route: route.id, kind: out.kind, to: out.to, key: `${attempt}.${index}`, body: out.body ?? null }]
+      ? [
+          {
+            submission: queued.id,
+            attempt,
+            route: route.id,
+            kind: out.kind,
+            to: out.to,
+            key: `${attempt}.${index}`,
+            body: out.body ?? null,
+          },
+        ]
       : [],
   );
 }

@@ -5,4 +5,5 @@ export * from './queries/intakes';
 export * from './queries/submissions';
 export * from './queries/routes';
 export * from './queries/records';
+export * from './queries/outbox';
 export * from './queries/set-up';

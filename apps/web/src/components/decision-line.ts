@@ -4,6 +4,7 @@ import type { DecisionKind, DecisionLine } from '@haycart/api';
 export const DECISION_TITLES: Record<DecisionKind, string> = {
   renamed: 'A field was renamed',
   failed: 'Failed',
+  undelivered: 'Not delivered',
   held: 'Held',
   'look-alike': 'The same?',
   'which-record': 'Who is this?',
@@ -19,10 +20,12 @@ export const DECISION_TITLES: Record<DecisionKind, string> = {
 export function aboutDecision({ kind, subject, detail }: DecisionLine): string {
   if (kind === 'set-aside' || kind === 'paused' || kind === 'which-record') return subject;
   if (kind === 'look-alike') return `${subject}, ${detail}`;
-  return kind === 'failed' || kind === 'held' ? `${subject}: ${detail}` : `${detail}, ${subject}`;
+  return kind === 'failed' || kind === 'held' || kind === 'undelivered'
+    ? `${subject}: ${detail}`
+    : `${detail}, ${subject}`;
 }
 
 /** Whether something is broken by it, rather than waiting. */
 export function isFailure({ kind }: DecisionLine): boolean {
-  return kind === 'failed' || kind === 'renamed';
+  return kind === 'failed' || kind === 'undelivered' || kind === 'renamed';
 }

@@ -39,6 +39,13 @@ export function WhatGoesBack({ rehearsal }: { rehearsal: TakeBackRehearsal }) {
           </li>
         )}
         {changesNothing(rehearsal) && <li>Nothing would change.</li>}
+        {rehearsal.notSent > 0 && <li>{counted(rehearsal.notSent, 'post')} in the outbox would be cancelled.</li>}
+        {rehearsal.sent > 0 && (
+          <li>
+            {counted(rehearsal.sent, 'post')} {rehearsal.sent === 1 ? 'was' : 'were'} sent already, and{' '}
+            {rehearsal.sent === 1 ? 'stays' : 'stay'} with {rehearsal.sent === 1 ? 'its receiver' : 'their receivers'}.
+          </li>
+        )}
       </ul>
       {rehearsal.left > 0 && (
         <section>

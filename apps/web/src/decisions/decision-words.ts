@@ -11,6 +11,7 @@ export type PlainAction = Exclude<
 export const ACTIONS: Record<PlainAction, { label: string; key: string }> = {
   repair: { label: 'Repair', key: 'r' },
   'run-again': { label: 'Run again', key: 'r' },
+  'send-again': { label: 'Send again', key: 'r' },
   resume: { label: 'Resume', key: 'r' },
   release: { label: 'Release', key: 'r' },
   'add-option': { label: 'Make it an option', key: 'o' },
@@ -39,6 +40,8 @@ export function questionOf({ kind, subject, count, drift, answer }: DecisionShap
       return `What does “${answer?.value}” mean?`;
     case 'failed':
       return `${counted(count, 'run')} of ${subject} failed`;
+    case 'undelivered':
+      return `${counted(count, 'post')} of ${subject} could not be delivered`;
     case 'held':
       return `${counted(count, 'run')} of ${subject} ${count === 1 ? 'waits' : 'wait'}`;
     case 'look-alike':
@@ -65,6 +68,7 @@ export function storyOf({ kind, subject, detail, count, drift, answer }: Decisio
     case 'new-answer':
       return `${subject} got it for ${answer?.label}, which has no such option. It came ${count === 1 ? 'once' : `${count} times`}.`;
     case 'failed':
+    case 'undelivered':
     case 'held':
     case 'look-alike':
     case 'which-record':
@@ -93,6 +97,8 @@ export function effectOf(decision: DecisionShape): string {
     case 'failed':
     case 'held':
       return 'Run again: with the present version of the route. Left: not asked again unless more comes.';
+    case 'undelivered':
+      return 'Send again: at once, and again later if that fails. Left: not asked again unless more is given up.';
     case 'new-answer':
       return 'What waits goes again, and what was written without it gets the value.';
     case 'set-aside':

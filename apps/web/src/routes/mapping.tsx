@@ -199,9 +199,9 @@ function FillLine({
       </div>
       <div className="max-md:order-3 max-md:col-span-2">
         <PartsCell
-          write={write}
-          fill={fill}
-          definition={definition}
+          value={fill.value}
+          change={(value) => changeFill(write.as, fill.field, (known) => ({ ...known, value }))}
+          earlier={definition.writes.slice(0, definition.writes.indexOf(write))}
           incoming={incoming}
           sample={sample}
           label={field?.label ?? fill.field}

@@ -3,9 +3,8 @@ import {
   arrives,
   VISIT_NAMES,
   VISIT_PART_NAMES_DERIVED,
-  type Fill,
   type Part,
-  type RouteDefinition,
+  type Value,
   type Write,
 } from '@haycart/core';
 import type { ProfileFieldShape } from '@haycart/api';
@@ -15,29 +14,28 @@ import { Popover } from 'radix-ui';
 import { Fragment, useState } from 'react';
 import { Mono } from '../components/sheet';
 import { TextField } from '../components/text-field';
-import { changeFill } from './draft';
 
 const VISIT_PARTS = [...VISIT_PART_NAMES_DERIVED, ...VISIT_NAMES];
 
 /** What feeds a field: its parts in order, each of which can be taken away, and a list to pick more from. */
 export function PartsCell({
-  write,
-  fill,
-  definition,
+  value,
+  change,
+  earlier,
   incoming,
   sample,
   label,
 }: {
-  write: Write;
-  fill: Fill;
-  definition: RouteDefinition;
+  value: Value;
+  change: (value: Value) => void;
+  /** The writes whose fields may be parts. */
+  earlier: readonly Write[];
   incoming: readonly ProfileFieldShape[];
   sample: ReadonlyMap<string, string>;
   label: string;
 }) {
-  const { parts, joinWith = ' ' } = fill.value;
-  const set = (next: Part[]) =>
-    changeFill(write.as, fill.field, (known) => ({ ...known, value: { ...known.value, parts: next } }));
+  const { parts, joinWith = ' ' } = value;
+  const set = (next: Part[]) => change({ ...value, parts: next });
   return (
     <div className="flex min-w-0 flex-wrap items-center gap-1">
       {parts.map((part, index) => (
@@ -59,11 +57,11 @@ export function PartsCell({
       {parts.length === 0 && <span className="text-muted">nothing yet</span>}
       <Picker
         label={label}
-        write={write}
-        definition={definition}
+        value={value}
+        change={change}
+        earlier={earlier}
         incoming={incoming}
         sample={sample}
-        fill={fill}
         add={(part) => set([...parts, part])}
       />
     </div>
@@ -149,19 +147,19 @@ const ITEM =
 
 function Picker({
   label,
-  write,
-  definition,
+  value,
+  change,
+  earlier,
   incoming,
   sample,
-  fill,
   add,
 }: {
   label: string;
-  write: Write;
-  definition: RouteDefinition;
+  value: Value;
+  change: (value: Value) => void;
+  earlier: readonly Write[];
   incoming: readonly ProfileFieldShape[];
   sample: ReadonlyMap<string, string>;
-  fill: Fill;
   add: (part: Part) => void;
 }) {
   const [open, setOpen] = useState(false);
@@ -171,7 +169,6 @@ function Picker({
     setOpen(false);
     setText('');
   };
-  const earlier = definition.writes.slice(0, definition.writes.indexOf(write));
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
@@ -250,17 +247,12 @@ function Picker({
               )}
             </Command.List>
           </Command>
-          {fill.value.parts.length > 0 && (
+          {value.parts.length > 0 && (
             <div className="border-t border-line p-2.5">
               <TextField
                 label="Joined with"
-                value={fill.value.joinWith ?? ' '}
-                onChange={({ target }) =>
-                  changeFill(write.as, fill.field, (known) => ({
-                    ...known,
-                    value: { ...known.value, joinWith: target.value },
-                  }))
-                }
+                value={value.joinWith ?? ' '}
+                onChange={({ target }) => change({ ...value, joinWith: target.value })}
               />
             </div>
           )}

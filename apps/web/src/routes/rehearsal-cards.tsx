@@ -6,6 +6,7 @@ import {
   stageOf,
   type Destination,
   type FieldTrace,
+  type PlannedEffect,
   type PlannedWrite,
   type Problem,
 } from '@haycart/core';
@@ -36,6 +37,9 @@ export function PlanCards({ plan, destination }: { plan: Rehearsal; destination:
         .map((write) => (
           <WriteCard key={write.as} write={write} names={plan.names} destination={destination} />
         ))}
+      {(plan.effects ?? []).map((effect, index) => (
+        <EffectCard key={index} effect={effect} />
+      ))}
       {plan.reason && (
         <Card state={STOPPED[plan.outcome].state} title={STOPPED[plan.outcome].title}>
           <p>{plan.reason.text}</p>
@@ -66,6 +70,28 @@ export function ProblemList({ problems }: { problems: readonly Problem[] }) {
         <li key={index}>{problem.text}</li>
       ))}
     </ul>
+  );
+}
+
+/** What a follow-up would send, or why it would do nothing; what it changes on a record stands with the record. */
+function EffectCard({ effect: { words, unmet, out } }: { effect: PlannedEffect }) {
+  if (unmet)
+    return (
+      <Card state="skipped" title={words}>
+        <p className="text-muted">Not done: {unmet}.</p>
+      </Card>
+    );
+  if (!out) return null;
+  return (
+    <Card title={words} aside={new URL(out.to).pathname}>
+      <pre
+        tabIndex={0}
+        aria-label={`What it says: ${words}`}
+        className="max-h-[180px] overflow-auto font-mono text-[12px] leading-[17px] whitespace-pre-wrap [overflow-wrap:anywhere]"
+      >
+        {JSON.stringify(out.body, null, 2)}
+      </pre>
+    </Card>
   );
 }
 

@@ -58,7 +58,7 @@ export function Rehearsal({
       <header className="flex items-baseline gap-2 px-5 pt-4">
         <h2 className="text-lg leading-6">Rehearsal</h2>
         <span className="ml-auto text-muted" aria-live="polite">
-          {planning ? 'working it out' : 'nothing is written'}
+          {planning ? 'working it out' : 'nothing is written or sent'}
         </span>
       </header>
       <div role="tablist" aria-label="Rehearsed on" className="mx-5 mt-2 flex gap-1 border-b border-line">

@@ -11,7 +11,7 @@ import { Failed, Loading, messageOf } from '../components/status';
 import { UndoButtons } from '../components/undo-buttons';
 import { useDestination } from '../api/destination';
 import { useDraft } from './draft';
-import { FollowUpSection } from './follow-up';
+import { FollowUpSection } from './follow-ups/follow-up-section';
 import { Mapping } from './mapping';
 import { OnlyWhen } from './only-when';
 import { OfferedQuestions } from './offered-questions';
@@ -190,7 +190,12 @@ function Loaded({
             summary={words.followUp}
             problems={inTheWay(/\/owner/, /^\/followUps/)}
           >
-            <FollowUpSection definition={definition} destination={destination} />
+            <FollowUpSection
+              definition={definition}
+              destination={destination}
+              incoming={rehearsal.incoming}
+              sample={rehearsal.sample}
+            />
           </Section>
         </div>
       </div>

@@ -20,6 +20,7 @@ const AREAS: Record<Permission, string> = {
   routes: 'Routes',
   records: 'Records',
   decisions: 'To decide',
+  outbox: 'Outbox',
   identity: 'Recognition',
   'set-up': 'Set up',
   people: 'People',

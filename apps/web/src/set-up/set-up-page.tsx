@@ -13,6 +13,7 @@ const PARTS = [
   ['Tags', '/set-up/tags'],
   ['Tokens', '/set-up/tokens'],
   ['Workspace', '/set-up/workspace'],
+  ['Outbox', '/set-up/outbox'],
   ['Audit', '/set-up/audit'],
 ] as const;
 

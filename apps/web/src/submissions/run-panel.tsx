@@ -17,6 +17,7 @@ import { Failed, Loading, messageOf } from '../components/status';
 import { TakeBackDialog } from '../components/take-back';
 import { RunAccount } from '../components/run-account';
 import { Time } from '../components/time';
+import { SentOn } from './sent-on';
 
 /** One submission: the account of its run, and what was sent, as it came. */
 export function RunPanel({ id, close }: { id: string; close: () => void }) {
@@ -121,6 +122,7 @@ function Account({ run: { id } }: { run: RunLine }) {
         receivedAt={run.data.receivedAt}
         isUndone={run.data.outcome === 'taken-back'}
       />
+      <SentOn run={run.data} />
       <Attempts run={run.data} />
     </>
   );

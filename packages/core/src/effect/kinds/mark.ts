@@ -49,6 +49,7 @@ export function markEffect(of: {
   };
   const named = (options: NonNullable<FieldDefinition['options']>, one: Value) => {
     const text = fixedText(one);
+    if (!one.parts.length) return 'nothing yet';
     return text === null ? 'what was answered' : (options.find(({ key }) => key === text)?.label ?? text);
   };
 
@@ -87,7 +88,8 @@ export function markEffect(of: {
       return PLACES.flatMap((place) =>
         wanted(settings, place).flatMap((one, index) => {
           const text = fixedText(one);
-          const isThere = text === null || found.options.some(({ key, retired }) => key === text && !retired);
+          const isThere =
+            text === null || !one.parts.length || found.options.some(({ key, retired }) => key === text && !retired);
           return isThere
             ? []
             : [

@@ -1,22 +1,37 @@
-import type { Destination, FollowUp, OwnerRule, RouteDefinition, Write } from '@haycart/core';
-import { useWords } from '../api/words';
-import { MarksChoice } from '../components/marks-choice';
-import { OwnerChoice } from '../components/owner-choice';
-import { changeWrite, useDraft } from './draft';
+import type { ProfileFieldShape } from '@haycart/api';
+import {
+  alwaysAdded,
+  type Destination,
+  type FollowUp,
+  type OwnerRule,
+  type RouteDefinition,
+  type Write,
+} from '@haycart/core';
+import { useWords } from '../../api/words';
+import { MarksChoice } from '../../components/marks-choice';
+import { OwnerChoice } from '../../components/owner-choice';
+import { changeWrite, useDraft } from '../draft';
+import { FollowUpSteps } from './follow-up-steps';
+import { isPlainMark } from './plain-mark';
 
-/** Whose what is written becomes, and how it is marked. */
+/** Whose what is written becomes and how it is marked, and what is done after it. */
 export function FollowUpSection({
   definition,
   destination,
+  incoming,
+  sample,
 }: {
   definition: RouteDefinition;
   destination: Destination;
+  incoming: readonly ProfileFieldShape[];
+  sample: ReadonlyMap<string, string>;
 }) {
   return (
-    <div className="flex flex-col gap-4 pl-9">
+    <div className="flex flex-col gap-4 pl-9 max-sm:pl-0">
       {definition.writes.map((write) => (
         <OneWrite key={write.as} write={write} followUps={definition.followUps ?? []} destination={destination} />
       ))}
+      <FollowUpSteps definition={definition} destination={destination} incoming={incoming} sample={sample} />
     </div>
   );
 }
@@ -32,12 +47,11 @@ function OneWrite({
 }) {
   const words = useWords();
   const change = useDraft(({ change }) => change);
-  const tags = followUps.flatMap((one) => (one.do === 'tag' && one.on === write.as ? one.tags : []));
-  const lists = followUps.flatMap((one) => (one.do === 'list' && one.on === write.as ? one.lists : []));
-  const put = (next: FollowUp | null, what: 'tag' | 'list') =>
+  const plain = followUps.filter((one) => isPlainMark(one) && one.on === write.as);
+  const put = (of: 'tag' | 'list', field: 'tags' | 'lists', chosen: string[] | undefined) =>
     change(({ followUps: before = [], ...draft }) => {
-      const others = before.filter((one) => !('on' in one && one.on === write.as && one.do === what));
-      const after = next ? [...others, next] : others;
+      const others = before.filter((one) => !(isPlainMark(one) && one.on === write.as && one.do === of));
+      const after = chosen ? [...others, { do: of, on: write.as, [field]: chosen }] : others;
       return after.length ? { ...draft, followUps: after } : draft;
     });
   return (
@@ -56,8 +70,8 @@ function OneWrite({
           record={write.record}
           field="tags"
           label={`Tags of the ${words.one(write.record)}`}
-          chosen={tags}
-          change={(next) => put(next ? { do: 'tag', on: write.as, tags: next } : null, 'tag')}
+          chosen={alwaysAdded(plain, 'tag')}
+          change={(next) => put('tag', 'tags', next)}
         />
         {write.record === 'contact' && (
           <MarksChoice
@@ -65,8 +79,8 @@ function OneWrite({
             record="contact"
             field="lists"
             label="Lists of the contact"
-            chosen={lists}
-            change={(next) => put(next ? { do: 'list', on: write.as, lists: next } : null, 'list')}
+            chosen={alwaysAdded(plain, 'list')}
+            change={(next) => put('list', 'lists', next)}
           />
         )}
       </div>

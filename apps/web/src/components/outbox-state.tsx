@@ -1,0 +1,40 @@
+import type { OutboxLine, OutboxState } from '@haycart/api';
+import { StateShape, type ShownState } from './state-shape';
+import { Time } from './time';
+
+/** What each state is called, and the shape that says the same. */
+export const OUTBOX_STATES: Record<OutboxState, { word: string; shape: ShownState }> = {
+  done: { word: 'sent', shape: 'written' },
+  waiting: { word: 'waiting', shape: 'waiting' },
+  'given-up': { word: 'given up', shape: 'failed' },
+  cancelled: { word: 'cancelled', shape: 'taken-back' },
+};
+
+/** How far something in the outbox came. */
+export function OutboxStateWord({ state }: { state: OutboxState }) {
+  const { word, shape } = OUTBOX_STATES[state];
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      <StateShape state={shape} />
+      {word}
+    </span>
+  );
+}
+
+/** What is worth knowing besides: when it was sent, when it is tried next, and why it was not sent yet. */
+export function OutboxAbout({ line: { state, doneAt, dueAt, lastError } }: { line: OutboxLine }) {
+  if (state === 'done' && doneAt) return <Time at={doneAt} />;
+  return (
+    <>
+      {lastError}
+      {state === 'waiting' && lastError && dueAt && (
+        <>
+          {' '}
+          Next try: <Time at={dueAt} />.
+        </>
+      )}
+      {state === 'waiting' && !lastError && 'to be sent in a moment'}
+      {state === 'cancelled' && !lastError && 'not sent'}
+    </>
+  );
+}
