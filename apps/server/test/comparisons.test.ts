@@ -155,6 +155,21 @@ describe('saved cases', () => {
     expect((await check())[0]!.differences).toEqual([]);
   });
 
+  test('hold what is posted, and are told when it says something else', async () => {
+    const posting = (path: string) => ({
+      ...routeFrom(workspace.endpoint),
+      followUps: [{ do: 'post', to: `https://hooks.example/${path}` }],
+    });
+    await saveDraft(posting('one'));
+    await save('A school', ADA);
+    expect(await check()).toMatchObject([{ differences: [] }]);
+    await saveDraft(posting('two'));
+    expect((await check())[0]!.differences.map(({ text }) => text)).toEqual([
+      'Post to hooks.example is not sent any more',
+      'Post to hooks.example, which was not sent before',
+    ]);
+  });
+
   test('are listed and taken away; a sample that there is not is refused', async () => {
     const { id } = await save('A school', ADA);
     expect(await workspace.get<RouteCaseShape[]>(`/routes/${route}/cases`)).toMatchObject([{ id, outcome: 'write' }]);

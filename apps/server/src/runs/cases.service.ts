@@ -68,7 +68,9 @@ export class CasesService implements OnModuleInit {
     if ((await this.#rows(tx, routeId)).length >= MOST_CASES)
       throw new ProblemError('conflict', `A route has at most ${MOST_CASES} saved cases. Take one away first.`);
     const definition = readPlannable(draft);
-    const submission = await this.rehearsals.submission(tx, sample, definition.from[0] ?? '');
+    // Under the id by which it is planned ever after: whose turn it is, and what is sent, depend on it.
+    const id = newId();
+    const submission = { ...(await this.rehearsals.submission(tx, sample, definition.from[0] ?? '')), id };
     const destination = await this.destinations.load(tx);
     // All who share a block are kept with it: a later draft may ask about more of them.
     const { keys, deals, blocks } = lookupsFor(definition, submission, destination);
@@ -77,7 +79,7 @@ export class CasesService implements OnModuleInit {
       .insert(routeCase)
       .values({
         workspaceId: tx.workspaceId,
-        id: newId(),
+        id,
         routeId,
         name,
         intake: submission.intake,
