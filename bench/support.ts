@@ -72,6 +72,7 @@ export async function startServer(
   databaseUrl: string,
   role: 'all' | 'accept' | 'route' | 'web',
   port: number,
+  { jobs = true }: { jobs?: boolean } = {},
 ): Promise<ChildProcess> {
   const child = spawn(process.execPath, ['apps/server/dist/main.js'], {
     cwd: ROOT,
@@ -81,6 +82,7 @@ export async function startServer(
       HAYCART_ROLE: role,
       HAYCART_PORT: String(port),
       HAYCART_LOG: 'error',
+      HAYCART_JOBS: jobs ? 'on' : 'off',
     },
     stdio: ['ignore', 'ignore', 'inherit'],
   });

@@ -59,7 +59,8 @@ export class RunDecisions implements DecisionSource<RunLine> {
   async count(tx: WorkspaceTx): Promise<number> {
     const [row] = await tx.statement<{ n: number }>(
       'run_decision_count',
-      // From one to the next by the index, so that it takes as long as there are decisions, however many runs wait for each.
+      // From one to the next by the index, so that it takes as long as there are decisions, however many runs wait for each; a
+      // subquery of one row, since an "exists" would be joined with all of them.
       `with recursive waited_for (id) as (
          select min(waits_for) from run where workspace_id = $1 and waits_for is not null
          union all
@@ -67,8 +68,8 @@ export class RunDecisions implements DecisionSource<RunLine> {
        )
        select count(*)::int as n from (
          select 1 from waited_for w left join decision left_alone on left_alone.workspace_id = $1 and left_alone.id = w.id
-         where w.id is not null and exists (
-           select 1 from ${RUNS} and r.waits_for = w.id and r.finished_at > coalesce(left_alone.at, '-infinity')) limit $2) g`,
+         where w.id is not null and (
+           select 1 from ${RUNS} and r.waits_for = w.id and r.finished_at > coalesce(left_alone.at, '-infinity') limit 1) = 1 limit $2) g`,
       [tx.workspaceId, MOST_GROUPS],
     );
     return row!.n;

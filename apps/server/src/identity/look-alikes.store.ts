@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { FoundPair, Pattern, RecordKind, Thresholds } from '@haycart/core';
+import { RECORD_KINDS, type FoundPair, type Pattern, type RecordKind, type Thresholds } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import type { DecidedPatterns } from './look-through';
 
@@ -81,10 +81,12 @@ export class LookAlikesStore {
   ): Promise<PairRow[]> {
     return tx.statement<PairRow>(
       'open_pairs',
-      `select ${COLUMNS} from look_alike
-       where workspace_id = $1 and state in ('open', 'later') and ($2::text is null or record_kind = $2) and probability >= $3
-       order by state <> 'open', probability desc, one_id, other_id limit $4`,
-      [tx.workspaceId, kind ?? null, least, most],
+      // The first of each state and kind by the index, however many there are.
+      `select l.* from (values ('open'), ('later')) s (state) cross join unnest($2::text[]) k (kind) cross join lateral (
+         select ${COLUMNS} from look_alike where workspace_id = $1 and state in ('open', 'later') and state = s.state and record_kind = k.kind and probability >= $3
+         order by probability desc, one_id, other_id limit $4) l
+       order by l.state <> 'open', l.probability desc, l.one_id, l.other_id limit $4`,
+      [tx.workspaceId, kind ? [kind] : RECORD_KINDS, least, most],
     );
   }
 

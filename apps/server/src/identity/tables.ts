@@ -71,7 +71,7 @@ export const lookAlike = pgTable(
     primaryKey({ columns: [t.workspaceId, t.oneId, t.otherId] }),
     index('look_alike_other').on(t.workspaceId, t.otherId),
     index('look_alike_open')
-      .on(t.workspaceId, t.recordKind, t.probability.desc())
+      .on(t.workspaceId, t.state, t.recordKind, t.probability.desc().nullsFirst(), t.oneId, t.otherId)
       .where(sql`state in ('open', 'later')`),
     index('look_alike_found').on(t.workspaceId, t.foundAt),
   ],

@@ -15,7 +15,7 @@ export interface Config {
   /** The address of the database's owner, who migrates it; null where `databaseUrl` is the owner's. */
   ownerUrl: string | null;
   role: Role;
-  /** Whether this process does jobs and routes; not while a database is filled. */
+  /** Whether this process does jobs, routes and sends; not while a database is filled, nor where others do it. */
   background: boolean;
   logLevel: (typeof LOG_LEVELS)[number];
   /** Made-up workspaces with one-click sign-in. Never set for real use. */
@@ -55,7 +55,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port,
     databaseUrl: databaseUrlFrom('DATABASE_URL', env.DATABASE_URL),
     ownerUrl: env.DATABASE_OWNER_URL ? databaseUrlFrom('DATABASE_OWNER_URL', env.DATABASE_OWNER_URL) : null,
-    background: true,
+    background: oneOf('HAYCART_JOBS', env.HAYCART_JOBS, ['on', 'off'], 'on') === 'on',
     role: oneOf('HAYCART_ROLE', env.HAYCART_ROLE, ROLES, 'all'),
     logLevel: oneOf('HAYCART_LOG', env.HAYCART_LOG, LOG_LEVELS, 'info'),
     demo: env.HAYCART_DEMO === '1',

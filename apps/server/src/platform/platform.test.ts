@@ -20,6 +20,8 @@ describe('the configuration', () => {
       landingPort: null,
       setupCode: null,
       nameServer: null,
+      background: true,
+      privateTargets: [],
     });
     expect(
       readConfig({
@@ -27,12 +29,16 @@ describe('the configuration', () => {
         HAYCART_TRUSTED_PROXIES: '127.0.0.1, 10.0.0.0/8',
         HAYCART_PUBLIC_URL: 'https://crm.example/',
         HAYCART_OPEN: 'docs',
+        HAYCART_JOBS: 'off',
+        HAYCART_PRIVATE_TARGETS: '10.1.0.0/16',
         HAYCART_SECRET_KEY: Buffer.alloc(32, 1).toString('base64'),
       }),
     ).toMatchObject({
       trustedProxies: ['127.0.0.1', '10.0.0.0/8'],
       publicUrl: 'https://crm.example',
       open: ['docs'],
+      background: false,
+      privateTargets: ['10.1.0.0/16'],
       secretKeys: [Buffer.alloc(32, 1)],
     });
     expect(readConfig({ DATABASE_URL, HAYCART_PORT: '5000', HAYCART_DEMO: '1' })).toMatchObject({
@@ -56,6 +62,8 @@ describe('the configuration', () => {
     [{ DATABASE_URL, HAYCART_PUBLIC_URL: 'crm.example' }, 'HAYCART_PUBLIC_URL'],
     [{ DATABASE_URL, HAYCART_PUBLIC_URL: 'https://crm.example/app' }, 'HAYCART_PUBLIC_URL'],
     [{ DATABASE_URL, HAYCART_OPEN: 'everything' }, 'HAYCART_OPEN'],
+    [{ DATABASE_URL, HAYCART_JOBS: 'sometimes' }, 'HAYCART_JOBS'],
+    [{ DATABASE_URL, HAYCART_PRIVATE_TARGETS: 'inside' }, 'HAYCART_PRIVATE_TARGETS'],
     [{ DATABASE_URL, HAYCART_SECRET_KEY: 'short' }, 'HAYCART_SECRET_KEY'],
   ])('%j is refused, naming the variable', (env, name) => {
     expect(() => readConfig(env)).toThrow(ConfigError);

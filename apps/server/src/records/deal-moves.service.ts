@@ -49,11 +49,14 @@ export class DealMovesService {
     );
   }
 
-  /** The stages into which something ever came. */
+  /** The stages in which something is, or into which something ever came: one look into an index for each. */
   async reached(tx: WorkspaceTx): Promise<PlaceKeys[]> {
     return tx.statement(
       'places_reached',
-      'select distinct pipeline, to_stage as stage from stage_move where workspace_id = $1',
+      `select s.pipeline_key as pipeline, s.key as stage from stage s where s.workspace_id = $1 and (
+         exists (select 1 from deal d where d.workspace_id = $1 and d.pipeline = s.pipeline_key and d.stage = s.key and d.status = any('{open,won,lost}'))
+         or exists (select 1 from lead l where l.workspace_id = $1 and l.pipeline = s.pipeline_key and l.stage = s.key)
+         or exists (select 1 from stage_move m where m.workspace_id = $1 and m.pipeline = s.pipeline_key and m.to_stage = s.key))`,
       [tx.workspaceId],
     );
   }

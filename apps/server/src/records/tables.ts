@@ -156,7 +156,16 @@ export const deal = pgTable(
       columns: [t.workspaceId, t.pipeline, t.stage],
       foreignColumns: [stage.workspaceId, stage.pipelineKey, stage.key],
     }),
-    index('deal_place').on(t.workspaceId, t.pipeline, t.status, t.stage, t.stageSince.desc().nullsFirst()),
+    // With what a deal is worth, so that the sums of a grid read nothing else.
+    index('deal_place').on(
+      t.workspaceId,
+      t.pipeline,
+      t.status,
+      t.stage,
+      t.stageSince.desc().nullsFirst(),
+      t.valueCurrency,
+      t.valueAmount,
+    ),
   ],
 );
 

@@ -24,7 +24,7 @@ export class ReportsController {
   @Get('band')
   @Reads('submissions', 'Counts what the band shows')
   band(@ByCaller() { workspaceId }: Caller): Promise<BandFigures> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.reports.band(tx));
+    return this.database.glance(workspaceId, (tx) => this.reports.band(tx));
   }
 
   @Get('home')

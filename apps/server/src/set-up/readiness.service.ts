@@ -28,12 +28,11 @@ export class ReadinessService {
     const intakes = await this.intakes.all(tx);
     const destination = await this.destinations.load(tx);
     const surroundings = { destination, intakes };
-    const uses = await this.places.uses(tx);
+    const named = await this.places.named(tx);
     const reached = await this.moves.reached(tx);
     const isReached = (pipeline: string, stage: string) =>
-      uses.some(
-        (use) => use.pipeline === pipeline && use.stage === stage && (use.records > 0 || use.routes.length > 0),
-      ) || reached.some((place) => place.pipeline === pipeline && place.stage === stage);
+      named.some((one) => one.pipeline === pipeline && one.stage === stage && one.routes.length > 0) ||
+      reached.some((place) => place.pipeline === pipeline && place.stage === stage);
     return readiness({
       intakes: intakes.length,
       dealWord: destination.dealWord,

@@ -53,13 +53,20 @@ export class RemovalsService {
   /** What stands where, and which routes name it, for every stage of every pipeline. */
   async uses(tx: WorkspaceTx): Promise<PlaceUse[]> {
     const counts = await this.deals.countByPlace(tx);
+    return (await this.named(tx)).map((named) => ({
+      ...named,
+      records: counts.find(({ pipeline, stage }) => pipeline === named.pipeline && stage === named.stage)?.count ?? 0,
+    }));
+  }
+
+  /** Which routes and views name each stage of every pipeline. */
+  async named(tx: WorkspaceTx): Promise<Omit<PlaceUse, 'records'>[]> {
     const routes = await this.routes.definitions(tx);
     const views = await this.views.everybodys(tx);
     return (await this.pipelines.all(tx)).flatMap(({ key: pipeline, stages, record }) =>
       stages.map(({ key: stage }) => ({
         pipeline,
         stage,
-        records: counts.find((one) => one.pipeline === pipeline && one.stage === stage)?.count ?? 0,
         routes: routes.filter((route) => names(route, { pipeline, stage })).map(({ id, name }) => ({ id, name })),
         views: views
           .filter((one) => one.record === record && viewNamesStage(one.view, stage))

@@ -52,13 +52,9 @@ export function filtered(filter: KnownFilter, values: Values): string {
   return `${from} where ${clauses.join(' and ')}`;
 }
 
-/** The same where nothing but a search is asked that finds much: the words alone tell how many there are. */
-export function searchAlone(filter: KnownFilter, values: Values): string | null {
-  const { search, found, intake, since, route, outcome } = filter;
-  const query = search && !found && !intake && !since && !route && !outcome && searchQuery(search);
-  return query
-    ? `from submission_search k where k.workspace_id = $1 and k.words @@ ${values.add(query, 'tsquery')}`
-    : null;
+/** Whether nothing is asked but a search. */
+export function isSearchAlone({ search, intake, since, route, outcome }: SubmissionFilter): boolean {
+  return Boolean(search) && !intake && !since && !route && !outcome;
 }
 
 function outcomeClauses({ outcome, route }: SubmissionFilter, values: Values): string[] {

@@ -8,11 +8,11 @@ import { writeListCursor, type ListCursor } from '../platform/list-cursor';
 import { isId } from '../platform/paging';
 import { RunCounts } from '../runs/counts/run-counts.service';
 import type { KeptFile } from '../platform/send-file';
-import { withFound } from './search/submission-search.service';
+import { FEW_FOUND, searchQuery, withFound } from './search/submission-search.service';
 import {
   filtered,
   placed,
-  searchAlone,
+  isSearchAlone,
   submissionOrder,
   type KnownFilter,
   type SubmissionFilter,
@@ -43,8 +43,8 @@ const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, i.called, p.n
    where r.workspace_id = s.workspace_id and r.submission_id = s.id) as runs`;
 const FROM = `from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
   left join intake_profile p on p.workspace_id = s.workspace_id and p.intake_id = s.intake_id`;
-/** A total beyond this is not counted for a page. */
-const COUNTED = 10_000;
+/** A total beyond this is not counted for a page; a search names as many. */
+const COUNTED = FEW_FOUND;
 /** How many submissions one act may be about. */
 const MOST_AT_ONCE = 10_000;
 
@@ -179,10 +179,11 @@ export class SubmissionsService {
 
   /** How many a filter leaves; undefined for more than are counted for a page. */
   async #total(tx: WorkspaceTx, filter: KnownFilter): Promise<number | undefined> {
+    // What is found tells it; what nothing can find is asked for as any other.
+    if (isSearchAlone(filter) && searchQuery(filter.search!)) return filter.found?.length;
     const values = new Values([tx.workspaceId]);
-    const rows = searchAlone(filter, values) ?? filtered({ ...filter, sort: undefined }, values);
     const [row] = await tx.unnamed<{ total: number }>(
-      `select count(*)::int as total from (select 1 ${rows} limit ${COUNTED + 1}) counted`,
+      `select count(*)::int as total from (select 1 ${filtered({ ...filter, sort: undefined }, values)} limit ${COUNTED + 1}) counted`,
       values.all,
     );
     return row!.total > COUNTED ? undefined : row!.total;

@@ -35,6 +35,8 @@ export function connectionSettings(url: string, name: string): pg.PoolConfig {
   };
 }
 
+type PlanCacheMode = 'force_custom_plan' | 'force_generic_plan';
+
 /** The one way to the database. All access goes through `inWorkspace`, but for the gates. */
 @Injectable()
 export class Database implements OnApplicationShutdown {
@@ -59,6 +61,14 @@ export class Database implements OnApplicationShutdown {
     return this.#within('begin', workspaceId, work);
   }
 
+  /**
+   * The same for the few small looks by index that every page asks for over and over: their plans are kept, since making them
+   * takes longer than they do. The database makes them anew when its tables have grown.
+   */
+  glance<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
+    return this.#within('begin read only', workspaceId, work, 'force_generic_plan');
+  }
+
   /** The same for reading at length: everything is seen as it was at one moment, and nothing can be written. */
   atOneMoment<Result>(workspaceId: string, work: (tx: WorkspaceTx) => Promise<Result>): Promise<Result> {
     return this.#within('begin isolation level repeatable read, read only', workspaceId, work);
@@ -68,12 +78,13 @@ export class Database implements OnApplicationShutdown {
     begin: string,
     workspaceId: string,
     work: (tx: WorkspaceTx) => Promise<Result>,
+    plans: PlanCacheMode = 'force_custom_plan',
   ): Promise<Result> {
     const client = await this.pool.connect();
     let broken: Error | undefined;
     const committed: (() => void)[] = [];
     try {
-      await client.query(enter(begin, workspaceId));
+      await client.query(enter(begin, workspaceId, plans));
       const result = await work({
         workspaceId,
         db: drizzle({ client }),
@@ -127,9 +138,9 @@ export class Database implements OnApplicationShutdown {
 }
 
 /** Begins a transaction in a workspace, in one round trip: that takes plain text, so only an id gets in. */
-function enter(begin: string, workspaceId: string): string {
+function enter(begin: string, workspaceId: string, plans: PlanCacheMode): string {
   if (!isId(workspaceId)) throw new Error('A workspace is named by its id.');
-  return `${begin}; select set_config('haycart.workspace', '${workspaceId}', true), set_config('plan_cache_mode', 'force_custom_plan', true)`;
+  return `${begin}; select set_config('haycart.workspace', '${workspaceId}', true), set_config('plan_cache_mode', '${plans}', true)`;
 }
 
 async function named<Row extends pg.QueryResultRow>(

@@ -62,7 +62,7 @@ export const stageMove = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
-    index('stage_move_pipeline').on(t.workspaceId, t.pipeline, t.at),
+    index('stage_move_to').on(t.workspaceId, t.pipeline, t.toStage),
     index('stage_move_from')
       .on(t.workspaceId, t.pipeline, t.at)
       .where(sql`from_stage is not null`),

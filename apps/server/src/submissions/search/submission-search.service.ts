@@ -17,8 +17,10 @@ const BATCH = 200;
 const BYTES = 8 * 1_048_576;
 /** Batches that are read before somebody is answered. */
 const READ_UP = 5;
-/** So many that a search finds are named one by one. */
-const FEW = 2_000;
+/** So many that a search finds are named one by one; more are not counted for a page. */
+export const FEW_FOUND = 10_000;
+/** Of more than so many the index gives a part, which is enough to know that they are many. */
+const PART = 4 * FEW_FOUND;
 const TASK = 'read-for-search';
 
 /**
@@ -98,12 +100,30 @@ export async function withFound<Filter extends { search?: string }>(
 ): Promise<Filter & { found?: string[] }> {
   const query = filter.search && searchQuery(filter.search);
   if (!query) return filter;
+  if (await findsMany(tx, query)) return filter;
   const rows = await tx.statement<{ id: string }>(
     'search_found',
     `select submission_id as id from submission_search k where k.workspace_id = $1 and k.words @@ $2::tsquery limit $3`,
-    [tx.workspaceId, query, FEW + 1],
+    [tx.workspaceId, query, FEW_FOUND + 1],
   );
-  return rows.length > FEW ? filter : { ...filter, found: rows.map(({ id }) => id) };
+  return rows.length > FEW_FOUND ? filter : { ...filter, found: rows.map(({ id }) => id) };
+}
+
+/**
+ * Whether a search surely finds more than few. The index collects all that it finds before it gives any of it, however little
+ * is asked for; so a part is asked for, which tells of many that they are many, and of few nothing.
+ */
+async function findsMany(tx: WorkspaceTx, query: string): Promise<boolean> {
+  const give = (part: number) =>
+    tx.statement('search_part', `select set_config('gin_fuzzy_search_limit', $1, true)`, [String(part)]);
+  await give(PART);
+  const [row] = await tx.statement<{ n: number }>(
+    'search_finds_many',
+    `select count(*)::int as n from (select 1 from submission_search k where k.workspace_id = $1 and k.words @@ $2::tsquery limit $3) part`,
+    [tx.workspaceId, query, FEW_FOUND + 1],
+  );
+  await give(0);
+  return row!.n > FEW_FOUND;
 }
 
 /** What somebody types, as PostgreSQL looks for it; null where nothing is typed that could be found. */
