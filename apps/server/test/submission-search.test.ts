@@ -154,3 +154,29 @@ function byPlain(one: string, other: string): number {
   const [a, b] = [one.toLowerCase(), other.toLowerCase()];
   return a < b ? -1 : a > b ? 1 : 0;
 }
+
+test('what more than ten thousand hold is found without a total, what fewer hold is counted, alone or with another word', async () => {
+  await workspace.submit({ name: 'Ada', message: 'glass' });
+  await list({ q: 'glass' });
+  // Each a copy of the first; 10,300 hold one word, 9,000 another, 100 both with a third.
+  await workspace.query(
+    `with first as (select * from submission limit 1), kept as (
+       insert into submission (workspace_id, id, intake_id, received_at, format, body, visit, state, due_at)
+       select workspace_id, ('00000000-0000-4000-8000-' || lpad(n::text, 12, '0'))::uuid, intake_id, received_at - make_interval(secs => n), format, body, visit, 'unrouted', due_at
+       from first, generate_series(1, 10300) n returning workspace_id, id)
+     insert into submission_search (workspace_id, submission_id, who, email, words)
+     select workspace_id, id, '', '', array_to_tsvector(array_remove(array['common', case when n <= 9000 then 'fewer' end, case when n <= 100 then 'rare' end], null))
+     from (select workspace_id, id, right(id::text, 12)::int as n from kept) k returning submission_id`,
+  );
+  const counted = async (q: string) => {
+    const { items, total } = await list({ q, limit: '100' });
+    return [items.length, total];
+  };
+  expect(await counted('common')).toEqual([100, undefined]);
+  expect(await counted('fewer')).toEqual([100, 9_000]);
+  expect(await counted('common fewer')).toEqual([100, 9_000]);
+  expect(await counted('common rare')).toEqual([100, 100]);
+  expect(await counted('nothing common')).toEqual([0, 0]);
+  const { items } = await list({ q: 'common', limit: '2' });
+  expect(items.map(({ id }) => id.slice(-2))).toEqual(['01', '02']);
+});
