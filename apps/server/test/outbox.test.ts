@@ -105,7 +105,10 @@ describe('a post', () => {
     expect(plan!.effects).toEqual([
       { do: 'post', words: `Post to ${new URL(to).host}`, out: { kind: 'post', to: `${to}/in` } },
     ]);
-    expect(account).toContainEqual({ step: 'sent', text: `Post to ${new URL(to).host}` });
+    expect(account).toContainEqual({
+      step: 'sent',
+      text: `Put in the outbox: Post to ${new URL(to).host}`,
+    });
     expect(await outbox(`?run=${run}&state=done&kind=post`)).toHaveLength(1);
     expect(await outbox('?state=waiting')).toEqual([]);
   });

@@ -18,7 +18,7 @@ import { SigningSecret } from './signing-secret';
 const COLUMNS: ColumnDef<OutboxLine>[] = [
   {
     id: 'at',
-    header: 'Created',
+    header: 'Time',
     cell: ({ row }) => <Time at={row.original.createdAt} />,
     meta: { width: 'clamp(64px,16vw,120px)' },
   },

@@ -140,7 +140,7 @@ function writeSteps(write: PlannedWrite, all: readonly PlannedWrite[], destinati
 function effectSteps({ words, unmet, out, record }: PlannedEffect): AccountStep[] {
   const about = record ? { record } : {};
   if (unmet) return [{ step: 'nothing', text: `Follow-up ${words}: ${unmet}`, ...about }];
-  return out ? [{ step: 'sent', text: words, ...about }] : [];
+  return out ? [{ step: 'sent', text: `Put in the outbox: ${words}`, ...about }] : [];
 }
 
 function linkedText(id: string, all: readonly PlannedWrite[], destination: Destination): string {

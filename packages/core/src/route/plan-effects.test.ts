@@ -186,7 +186,9 @@ describe('a route with follow-ups', () => {
     expect(
       account.filter(({ step, note }) => step === 'value' && note).map(({ text: is, note }) => `${is}: ${note}`),
     ).toEqual(['Owner: the route says whose it is', 'Tags: the route adds it']);
-    expect(account.filter(({ step }) => step === 'sent')).toMatchObject([{ text: 'Post to hooks.example' }]);
+    expect(account.filter(({ step }) => step === 'sent')).toMatchObject([
+      { text: 'Put in the outbox: Post to hooks.example' },
+    ]);
   });
 
   test('is compared with another in what it sends; ids of new records do not count', () => {

@@ -41,7 +41,7 @@ function MarkEditor({
   };
   return (
     <>
-      <span className="text-muted max-sm:hidden">Of</span>
+      <span className="text-muted">Of</span>
       <SelectField
         label="Of which record"
         hideLabel
@@ -78,7 +78,7 @@ function MarkEditor({
           }
         />
       </div>
-      <span className="text-muted max-sm:hidden">Add by answer</span>
+      <span className="text-muted">Add by answer</span>
       <div className="rounded border border-faint bg-raised px-1.5 py-1">
         <PartsCell
           value={answered[0] ?? { parts: [] }}

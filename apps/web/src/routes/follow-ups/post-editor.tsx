@@ -13,7 +13,7 @@ export function PostEditor({ followUp, put, definition, incoming, sample }: Edit
   };
   return (
     <>
-      <span className="text-muted max-sm:hidden">Address</span>
+      <span className="text-muted">Address</span>
       <TextField
         label="Address to post to"
         hideLabel
@@ -24,7 +24,7 @@ export function PostEditor({ followUp, put, definition, incoming, sample }: Edit
         value={String(followUp.to ?? '')}
         onChange={({ target }) => put({ ...followUp, to: target.value })}
       />
-      <span className="text-muted max-sm:hidden">Sends</span>
+      <span className="text-muted">Sends</span>
       <SelectField
         label="What it sends"
         hideLabel
@@ -36,7 +36,7 @@ export function PostEditor({ followUp, put, definition, incoming, sample }: Edit
       </SelectField>
       {body && (
         <>
-          <span className="text-muted max-sm:hidden">Message</span>
+          <span className="text-muted">Message</span>
           <div className="rounded border border-faint bg-raised px-1.5 py-1">
             <PartsCell
               value={body}
