@@ -57,6 +57,7 @@ import { RecordsController } from './records/records.controller';
 import { RecordsService } from './records/records.service';
 import { StagesController } from './records/stages.controller';
 import { ReportsController } from './reports/reports.controller';
+import { HomeService } from './reports/home.service';
 import { ReportsService } from './reports/reports.service';
 import { RouteSheetController } from './route-sheet/route-sheet.controller';
 import { RouteSheetService } from './route-sheet/route-sheet.service';
@@ -285,6 +286,7 @@ export class AppModule {
         TakeBackService,
         RehearsalService,
         RemovalsService,
+        HomeService,
         ReportsService,
         RouteBookService,
         RouterService,

@@ -89,9 +89,21 @@ describe('today’s figures', () => {
     );
     expect(home.median).toBeGreaterThan(0);
     expect(home.p95).toBeGreaterThanOrEqual(home.median!);
-    expect(home.failures).toMatchObject([
-      { route: 'Enquiries', count: 1, reason: expect.stringContaining('not an e-mail address') },
-    ]);
+    expect(home).toMatchObject({
+      weekAgo: { arrived: 0, failed: 0 },
+      usuallyWritten: 0.75,
+      intakes: [
+        { name: 'Dealers', received: 4, written: 3, held: 0, skipped: 0, failed: 1 },
+        { received: 1, written: 0, failed: 0 },
+      ],
+      sources: [
+        { source: 'direct', count: 4 },
+        { source: 'spring', count: 1 },
+      ],
+    });
+    expect(home.days).toHaveLength(14);
+    expect(home.days.at(-1)).toMatchObject({ arrived: 5, written: 3, failed: 1 });
+    expect(home.days[0]).toEqual({ arrived: 0, written: 0, failed: 0, inPipeline: 0 });
     expect(home.changed).toMatchObject([{ route: 'Enquiries', version: 1, by: 'test' }]);
   });
 });

@@ -14,6 +14,18 @@ export interface BandFigures {
   toDecide: number;
 }
 
+/** What became of what arrived at one intake. */
+export interface IntakeDay {
+  key: string;
+  name: string;
+  received: number;
+  written: number;
+  held: number;
+  skipped: number;
+  failed: number;
+}
+
+/** The last 24 hours, and what people compare them with. Days are of UTC, the latest last. */
 export interface HomeShape {
   arrived: number;
   written: number;
@@ -23,12 +35,23 @@ export interface HomeShape {
   takenBack: number;
   unrouted: number;
   waiting: number;
+  /** The same 24 hours a week before. */
+  weekAgo: { arrived: number; failed: number };
+  /** Of all runs that ended in the last 28 days, the share that wrote, 0 to 1; null for none. */
+  usuallyWritten: number | null;
+  /** The last 14 days. */
+  days: { arrived: number; written: number; failed: number; inPipeline: number }[];
+  /** What new deals are worth, in minor units of the workspace’s currency; those in others that no rate converts are left out. */
+  inPipeline: { currency: string; now: number; weekAgo: number };
+  intakes: IntakeDay[];
+  /** The most frequent first. */
+  sources: { source: string; count: number }[];
+  /** Where each intake’s went. */
   flows: { from: string; to: string; outcome: RunOutcome; count: number }[];
   /** Seconds from arrival to written. */
   median: number | null;
   p95: number | null;
   quiet: { key: string; name: string; lastAt: string; usualPerDay: number }[];
-  failures: { run: string; submission: string; route: string; reason: string; count: number; at: string }[];
   changed: { route: string; id: string; version: number; by: string; note: string | null; at: string }[];
 }
 

@@ -146,6 +146,7 @@ export const deal = pgTable(
   (t) => [
     index('deal_closed').on(t.workspaceId, t.pipeline, t.closedAt, t.stage, t.valueCurrency, t.valueAmount),
     index('deal_stage_since').on(t.workspaceId, t.stageSince),
+    index('deal_created').on(t.workspaceId, t.createdAt, t.valueCurrency, t.valueAmount),
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('deal_number').on(t.workspaceId, t.number),
     ownedBy(t),

@@ -5,6 +5,7 @@ import { IsString, Length } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Database } from '../platform/database/database';
 import { SubmissionSearch } from '../submissions/search/submission-search.service';
+import { HomeService } from './home.service';
 import { ReportsService } from './reports.service';
 import { Reads } from '../platform/commands/command';
 
@@ -17,6 +18,7 @@ class SearchQuery {
 export class ReportsController {
   constructor(
     @Inject(Database) private readonly database: Database,
+    @Inject(HomeService) private readonly homes: HomeService,
     @Inject(ReportsService) private readonly reports: ReportsService,
     @Inject(SubmissionSearch) private readonly submissions: SubmissionSearch,
   ) {}
@@ -30,7 +32,7 @@ export class ReportsController {
   @Get('home')
   @Reads('submissions', 'Tells what happened in the last 24 hours')
   home(@ByCaller() { workspaceId }: Caller): Promise<HomeShape> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.reports.home(tx));
+    return this.database.inWorkspace(workspaceId, (tx) => this.homes.home(tx));
   }
 
   @Get('search')

@@ -17,6 +17,11 @@ export function shortTime(at: string): string {
   return (isThisYear(date) ? DAY : DAY_OF_YEAR).format(date);
 }
 
+/** `10:41` */
+export function timeOfDay(date: Date): string {
+  return TIME.format(date);
+}
+
 /** `3 Nov` */
 export function shortDay(at: string): string {
   return DAY.format(new Date(at));

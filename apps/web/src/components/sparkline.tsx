@@ -1,12 +1,20 @@
-/** A month of counts as small bars; the words say the same for those who do not see them. */
-export function Sparkline({ values, label }: { values: readonly number[]; label: string }) {
+/** Counts of some days as small bars; the words say the same for those who do not see them. */
+export function Sparkline({
+  values,
+  label,
+  className = 'h-5 w-[120px] text-green',
+}: {
+  values: readonly number[];
+  label: string;
+  className?: string;
+}) {
   const most = Math.max(1, ...values);
   return (
     <svg
       role="img"
       aria-label={label}
       viewBox={`0 0 ${values.length * 4} 20`}
-      className="h-5 w-[120px] text-green"
+      className={className}
       preserveAspectRatio="none"
     >
       <title>{label}</title>

@@ -48,6 +48,16 @@ export class RunCounts implements OnModuleInit {
     return this.#rows(tx, { since }, 'route_id, outcome');
   }
 
+  /** By day (UTC) and outcome, of what arrived on the last days: today is 0. */
+  byDay(tx: WorkspaceTx, days: number): Promise<{ day: number; outcome: RunOutcome; count: number }[]> {
+    return tx.statement(
+      'runs_by_day',
+      `select (now() at time zone 'utc')::date - day as day, outcome, sum(runs)::int as count from run_count
+       where workspace_id = $1 and day > (now() at time zone 'utc')::date - $2::int group by 1, 2`,
+      [tx.workspaceId, days],
+    );
+  }
+
   #rows<Row extends Record<string, unknown>>(
     tx: WorkspaceTx,
     { intakeId, routeId, since }: CountedRuns,
