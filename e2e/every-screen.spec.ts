@@ -4,7 +4,7 @@ import { test } from './journey';
 import { signIn } from './support';
 
 const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
-  ['home', '/', (page) => page.getByRole('img', { name: /Where submissions went/ }).waitFor()],
+  ['home', '/', (page) => page.getByRole('heading', { name: 'By intake, last 24 hours' }).waitFor()],
   ['intakes', '/intakes', (page) => page.getByRole('link', { name: 'Site survey request' }).waitFor()],
   ['an endpoint', '/intakes/dealers', (page) => page.getByRole('heading', { name: 'Listening' }).waitFor()],
   ['a form', '/intakes/survey', (page) => page.frameLocator('iframe').getByRole('button', { name: 'Next' }).waitFor()],

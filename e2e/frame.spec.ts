@@ -3,7 +3,7 @@ import { test } from './journey';
 import { landing, signIn } from './support';
 
 const SCREENS: [string, (page: Page) => Promise<unknown>][] = [
-  ['/', (page) => page.getByRole('img', { name: /Where submissions went/ }).waitFor()],
+  ['/', (page) => page.getByRole('heading', { name: 'By intake, last 24 hours' }).waitFor()],
   ['/intakes', (page) => page.getByRole('link', { name: 'Site survey request' }).waitFor()],
   ['/intakes/dealers', (page) => page.getByRole('heading', { name: 'Listening' }).waitFor()],
   ['/submissions', (page) => page.getByRole('row').nth(1).waitFor()],
