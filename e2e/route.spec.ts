@@ -73,7 +73,7 @@ test('a paused route holds what arrives until it is resumed', async ({ page, req
   await signIn(page);
   await page.goto('/routes');
   await page.getByRole('link', { name: /Price list readers/ }).click();
-  await page.getByRole('button', { name: 'Pause' }).click();
+  await page.getByRole('button', { name: 'Pause', exact: true }).click();
   await expect(page.getByText(/^paused, version/)).toBeVisible();
   await request.post(`${baseURL}/in/pricelist`, {
     data: { first_name: 'Lena', last_name: 'Aust', email: 'lena@example.com' },
@@ -102,4 +102,28 @@ test('nothing is said to stand in the way of a route that runs', async ({ page }
     await expect(rehearsal.getByText('The same in sentences')).toBeVisible();
     await expect(rehearsal.getByText('In the way')).toBeHidden();
   }
+});
+
+test('the list of routes is searched, sorted and grouped, and a route is paused and resumed in its row', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.goto('/routes');
+  const rows = page.getByRole('row').filter({ has: page.getByRole('link') });
+  await page.getByRole('button', { name: 'Failed' }).click();
+  await page.getByRole('button', { name: 'Failed' }).click();
+  await expect(page).toHaveURL(/sort=-failed/);
+  await expect(rows.first()).toContainText('Dealer application');
+  await page.getByRole('searchbox', { name: 'Find a route' }).fill('partner lead');
+  await expect(rows).toHaveCount(1);
+  await page.getByRole('button', { name: 'Pause Partner calls' }).click();
+  await expect(rows.first()).toContainText('paused, version');
+  await page.getByRole('button', { name: 'Resume Partner calls' }).click();
+  await page.getByRole('button', { name: 'Resume, and route what waits' }).click();
+  await expect(rows.first()).toContainText('live, version');
+  await page.getByRole('searchbox', { name: 'Find a route' }).fill('orchids');
+  await expect(page.getByText('No route is like that')).toBeVisible();
+  await page.getByRole('searchbox', { name: 'Find a route' }).fill('');
+  await page.getByLabel('group by').selectOption('intake');
+  await expect(page.getByRole('heading', { name: 'Partner call log' })).toBeVisible();
 });

@@ -23,14 +23,17 @@ export interface RouteLine {
   draftDiffers: boolean;
   words: RouteInWords;
   from: { key: string; name: string }[];
+  /** Of the last 30 days. */
   runs: Record<RunOutcome, number>;
+  /** The day (UTC) on which the latest submission came that went through it; null for none. */
+  lastRunOn: string | null;
+  /** When its draft was saved last, and by whom; null while nobody did since it was made. */
+  draftSavedAt: string;
+  draftSavedBy: string | null;
 }
 
 export interface RouteShape extends RouteLine {
   draft: RouteDefinition;
-  draftSavedAt: string;
-  /** Who saved it last; null while nobody did since it was made. */
-  draftSavedBy: string | null;
   /** Counts the changes of the draft; a save names the one that it was made on (`If-Match`). */
   revision: number;
   published: RouteDefinition | null;

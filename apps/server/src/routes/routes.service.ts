@@ -68,8 +68,8 @@ export class RoutesService {
   async lines(tx: WorkspaceTx): Promise<RouteLine[]> {
     const rows = await this.#rows(tx);
     const surroundings = await this.surroundings(tx);
-    const counts = await this.runs.byRoute(tx, monthAgo());
-    return rows.map((row) => line(row, surroundings, counts));
+    const runs = await this.#runs(tx);
+    return rows.map((row) => line(row, surroundings, runs));
   }
 
   async one(tx: WorkspaceTx, id: string): Promise<RouteShape> {
@@ -77,10 +77,8 @@ export class RoutesService {
     const surroundings = await this.surroundings(tx, row.draft);
     const read = readRoute(row.draft);
     return {
-      ...line(row, surroundings, await this.runs.byRoute(tx, monthAgo())),
+      ...line(row, surroundings, await this.#runs(tx)),
       draft: row.draft,
-      draftSavedAt: row.draft_saved_at.toISOString(),
-      draftSavedBy: row.draft_saved_by,
       revision: row.draft_revision,
       published: row.published,
       problems: read.ok ? checkRoute(read.route, surroundings) : read.problems,
@@ -259,6 +257,10 @@ export class RoutesService {
     return { destination: await this.destinations.load(tx), intakes };
   }
 
+  async #runs(tx: WorkspaceTx): Promise<RunsOfRoutes> {
+    return { counts: await this.runs.byRoute(tx, monthAgo()), lastDays: await this.runs.lastDays(tx) };
+  }
+
   #rows(tx: WorkspaceTx): Promise<Row[]> {
     return tx.statement<Row>('routes', `${SELECT} where r.workspace_id = $1 order by r.created_at, r.id`, [
       tx.workspaceId,
@@ -303,11 +305,13 @@ export function readPlannable(definition: unknown): RouteDefinition {
   return draft;
 }
 
-function line(
-  row: Row,
-  surroundings: RouteSurroundings,
-  counts: readonly { route_id: string; outcome: RunOutcome; count: number }[],
-): RouteLine {
+/** How the runs of routes ended in the last month, and when there was one. */
+interface RunsOfRoutes {
+  counts: readonly { route_id: string; outcome: RunOutcome; count: number }[];
+  lastDays: ReadonlyMap<string, string>;
+}
+
+function line(row: Row, surroundings: RouteSurroundings, { counts, lastDays }: RunsOfRoutes): RouteLine {
   const shown = row.published ?? row.draft;
   const count = (outcome: RunOutcome) =>
     counts.find((one) => one.route_id === row.id && one.outcome === outcome)?.count ?? 0;
@@ -329,5 +333,8 @@ function line(
       failed: count('failed'),
       'taken-back': count('taken-back'),
     },
+    lastRunOn: lastDays.get(row.id) ?? null,
+    draftSavedAt: row.draft_saved_at.toISOString(),
+    draftSavedBy: row.draft_saved_by,
   };
 }

@@ -6,18 +6,26 @@ import { toast } from 'sonner';
 import { call } from '../api/client';
 import { Button, buttonLook } from '../components/button';
 import { messageOf } from '../components/status';
-import { useDraft } from './draft';
 
 /** Pauses a route at once; on resuming, one says what becomes of what waits. */
-export function PauseOrResume({ route }: { route: RouteShape }) {
-  const told = useDraft(({ told }) => told);
+export function PauseOrResume({
+  route,
+  name,
+  changed,
+}: {
+  route: Pick<RouteShape, 'id' | 'state' | 'version'>;
+  /** Said beside what the button does, where there are several. */
+  name?: string;
+  changed: (after: RouteShape) => void;
+}) {
+  const label = (what: string) => (name === undefined ? {} : { 'aria-label': `${what} ${name}` });
   const [open, setOpen] = useState(false);
   const live = route.state === 'live';
   const change = useMutation({
     mutationFn: (waiting?: 'route' | 'leave-out') =>
       call<RouteShape>('POST', `/routes/${route.id}/${live ? 'pause' : 'resume'}`, waiting ? { waiting } : {}),
     onSuccess: (after, waiting) => {
-      told(after);
+      changed(after);
       setOpen(false);
       toast(
         live
@@ -32,13 +40,15 @@ export function PauseOrResume({ route }: { route: RouteShape }) {
   if (route.version === null) return null;
   if (live)
     return (
-      <Button disabled={change.isPending} onClick={() => change.mutate(undefined)}>
+      <Button disabled={change.isPending} onClick={() => change.mutate(undefined)} {...label('Pause')}>
         Pause
       </Button>
     );
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className={buttonLook('quiet')}>Resume…</Popover.Trigger>
+      <Popover.Trigger className={buttonLook('quiet')} {...label('Resume')}>
+        Resume…
+      </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="end"

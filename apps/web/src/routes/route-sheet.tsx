@@ -19,7 +19,7 @@ import { PlaceSection } from './place';
 import { PublishDialog } from './publish-dialog';
 import { Recognise } from './recognise';
 import { Rehearsal } from './rehearsal';
-import { RouteState } from './routes';
+import { RouteState } from './route-mark';
 import { RouteMenu } from './route-menu';
 import { AlsoHere } from './also-here';
 import { PauseOrResume } from './pause-or-resume';
@@ -120,7 +120,7 @@ function Loaded({
         <PageHead title={definition.name || 'Without a name'}>
           <UndoButtons history={history} />
           <RouteMenu route={route} />
-          <PauseOrResume route={route} />
+          <PauseOrResume route={route} changed={history.told} />
           <Button look="main" onClick={() => setPublishing(true)}>
             Publish…
           </Button>

@@ -48,6 +48,17 @@ export class RunCounts implements OnModuleInit {
     return this.#rows(tx, { since }, 'route_id, outcome');
   }
 
+  /** The day (UTC) on which the latest submission came that went through each route. */
+  async lastDays(tx: WorkspaceTx): Promise<ReadonlyMap<string, string>> {
+    const rows = await tx.statement<{ route_id: string; day: string }>(
+      'last_run_days',
+      `select route_id, max(day)::text as day from (
+         select route_id, day from run_count where workspace_id = $1 group by 1, 2 having sum(runs) > 0) d group by 1`,
+      [tx.workspaceId],
+    );
+    return new Map(rows.map(({ route_id, day }) => [route_id, day]));
+  }
+
   /** By day (UTC) and outcome, of what arrived on the last days: today is 0. */
   byDay(tx: WorkspaceTx, days: number): Promise<{ day: number; outcome: RunOutcome; count: number }[]> {
     return tx.statement(
