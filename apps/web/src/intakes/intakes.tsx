@@ -2,7 +2,7 @@ import { counted } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { FileUp, Plus } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useNavigate } from 'react-router';
 import { formMonthsQuery, intakeLinesQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { ColumnsMenu } from '../components/columns-menu';
@@ -15,26 +15,18 @@ import { shownLines, type IntakeSort } from './intake-lines';
 import { BringFile } from './bring-file';
 import { NewEndpoint } from './new-endpoint';
 import { NewForm } from './new-form';
+import { useAddress } from '../state/use-address';
 
 /** Where submissions arrive: one line per intake. */
 export function Intakes() {
   const intakes = useQuery(intakeLinesQuery);
   const months = useQuery(formMonthsQuery).data ?? [];
-  const [params, setParams] = useSearchParams();
+  const [params, set] = useAddress();
   const find = params.get('q') ?? '';
   const archived = params.get('archived') === 'yes';
   const chosen = (params.get('columns') ?? '').split(',').filter(isIntakeColumn);
   const columns = chosen.length ? chosen : [...FIRST_COLUMNS];
   const [field, way] = (params.get('sort') ?? '').split(' ') as [IntakeSort, string?];
-  const set = (name: string, value: string | null) =>
-    setParams(
-      (before) => {
-        if (value) before.set(name, value);
-        else before.delete(name);
-        return before;
-      },
-      { replace: true },
-    );
   const sort = field ? { field, down: way === 'down' } : null;
   const lines = shownLines(intakes.data ?? [], months, { find, archived, sort });
   const hidden = (intakes.data ?? []).filter((one) => one.archived).length;

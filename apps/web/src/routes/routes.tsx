@@ -2,33 +2,28 @@ import { counted } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { Plus, Search } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useNavigate } from 'react-router';
 import { routesQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { usePageKeys } from '../components/list-keys';
 import { ListFilter } from '../components/list-filter';
 import { PageHead, Sheet } from '../components/sheet';
 import { Empty, Failed, Loading } from '../components/status';
+import { useAddress } from '../state/use-address';
 import { NewRoute } from './new-route';
 import { byIntake, ROUTE_SORTS, shownRoutes, type RouteSort } from './route-list';
 import { RouteTable } from './route-table';
 
+/** Stands in the address while a new route is made that takes from no intake yet. */
+const ANY = '-';
+
 /** All routes: how each fares, searched, sorted, and by intake where one likes. */
 export function Routes() {
   const routes = useQuery(routesQuery);
-  const [params, setParams] = useSearchParams();
+  const [params, set] = useAddress();
   const [current, setCurrent] = useState(-1);
   const navigate = useNavigate();
   const search = useRef<HTMLInputElement>(null);
-  const set = (name: string, value: string | null) =>
-    setParams(
-      (before) => {
-        if (value) before.set(name, value);
-        else before.delete(name);
-        return before;
-      },
-      { replace: true },
-    );
   const from = params.get('new');
   const asked = params.get('sort') ?? '';
   const down = asked.startsWith('-');
@@ -53,7 +48,7 @@ export function Routes() {
           `${counted(routes.data.filter(({ state }) => state === 'live').length, 'live route')}, with the runs of 30 days`
         }
       >
-        <Button look="main" onClick={() => setParams({ new: '' })}>
+        <Button look="main" onClick={() => set('new', ANY)}>
           <Plus className="size-4" aria-hidden /> New route
         </Button>
       </PageHead>
@@ -107,7 +102,7 @@ export function Routes() {
           )}
         </div>
       )}
-      <NewRoute open={from !== null} from={from ?? ''} close={() => setParams({}, { replace: true })} />
+      <NewRoute open={from !== null} from={from === null || from === ANY ? '' : from} close={() => set('new', null)} />
     </div>
   );
 }

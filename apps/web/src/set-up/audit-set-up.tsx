@@ -2,7 +2,6 @@ import { PERMISSIONS, type AuditLine, type Permission } from '@haycart/api';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ColumnDef } from '@tanstack/react-table';
 import { useMemo } from 'react';
-import { useSearchParams } from 'react-router';
 import { auditQuery, peopleQuery, tokensQuery } from '../api/queries';
 import { DataTable } from '../components/data-table';
 import { ListFilter } from '../components/list-filter';
@@ -10,6 +9,7 @@ import { PERIODS, sinceOf, type Period } from '../components/period';
 import { Empty, Failed, Loading } from '../components/status';
 import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { Time } from '../components/time';
+import { useAddress } from '../state/use-address';
 import { SetUpPage } from './set-up-page';
 
 const AREAS: Record<Permission, string> = {
@@ -65,7 +65,7 @@ const COLUMNS: ColumnDef<AuditLine>[] = [
 
 /** Who did what and when, the latest first: every change that a person or a script made on purpose. */
 export function AuditSetUp() {
-  const [params, setParams] = useSearchParams();
+  const [params, narrow] = useAddress();
   const people = useQuery(peopleQuery).data ?? [];
   const tokens = useQuery(tokensQuery).data ?? [];
   const period = (params.get('period') ?? 'all') as Period;
@@ -73,12 +73,6 @@ export function AuditSetUp() {
   const command = params.get('where') ?? undefined;
   const wish = useMemo(() => ({ actor, command, since: sinceOf(period) }), [actor, command, period]);
   const lines = useInfiniteQuery(auditQuery(wish));
-  const narrow = (name: string, value: string | null) =>
-    setParams((before) => {
-      if (value === null) before.delete(name);
-      else before.set(name, value);
-      return before;
-    });
   return (
     <SetUpPage
       about="who did what, and when"

@@ -3,7 +3,6 @@ import { hostOf } from '@haycart/core';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import type { ColumnDef } from '@tanstack/react-table';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
 import { outboxQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { DataTable } from '../components/data-table';
@@ -11,6 +10,7 @@ import { ListFilter } from '../components/list-filter';
 import { OUTBOX_STATES, OutboxAbout, OutboxStateWord } from '../components/outbox-state';
 import { Empty, Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
+import { useAddress } from '../state/use-address';
 import { OutboxItem } from './outbox-item';
 import { SetUpPage } from './set-up-page';
 import { SigningSecret } from './signing-secret';
@@ -56,16 +56,10 @@ const COLUMNS: ColumnDef<OutboxLine>[] = [
 
 /** What follow-ups send to the outside, the latest first: what was sent, what waits, and what was given up and why. */
 export function OutboxSetUp() {
-  const [params, setParams] = useSearchParams();
+  const [params, set] = useAddress();
   const [signing, setSigning] = useState(false);
   const state = (params.get('state') ?? undefined) as OutboxState | undefined;
   const lines = useInfiniteQuery(outboxQuery({ state }));
-  const set = (name: string, value: string | null) =>
-    setParams((before) => {
-      if (value === null) before.delete(name);
-      else before.set(name, value);
-      return before;
-    });
   const open = params.get('open');
   return (
     <SetUpPage
