@@ -159,9 +159,9 @@ test('a lead is set aside with a reason, and opened again', async ({ page }) => 
   await expect(page.getByRole('button', { name: 'Qualify' })).toBeVisible();
 });
 
-/** What “Take away” gives of the list that is shown. */
+/** What “Export” gives of the list that is shown. */
 async function takenAway(page: Page, format: string): Promise<Buffer> {
-  await page.getByRole('button', { name: 'Take away' }).click();
+  await page.getByRole('button', { name: 'Export' }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('link', { name: new RegExp(`^${format}`) }).click(),

@@ -35,7 +35,7 @@ test('a messy payload is mapped with suggestions, rehearsed, caught up on, and w
   const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });
   await expect(rehearsal).toContainText('Eda');
   const contact = page.getByRole('region', { name: 'Fields of the contact' });
-  await contact.getByRole('button', { name: 'Do not feed Last name' }).click();
+  await contact.getByRole('button', { name: 'Remove Last name' }).click();
   await expect(rehearsal).toContainText(/Last name is needed/);
   const suggested = page.getByRole('region', { name: 'Suggestions for the contact' });
   await expect(suggested).toContainText('Last name');
@@ -55,11 +55,11 @@ test('a messy payload is mapped with suggestions, rehearsed, caught up on, and w
   await publish(page, 1);
 
   // What came before is caught up on, now or later, and leaves out whom the condition does not let through.
-  await page.getByRole('button', { name: 'Catch up on 2 earlier ones' }).click();
+  await page.getByRole('button', { name: 'Process 2 earlier submissions' }).click();
   await expect(page.getByText('2 submissions not run by it yet.')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'More about this route' }).click();
-  await page.getByRole('menuitem', { name: 'Catch up on what it missed…' }).click();
+  await page.getByRole('menuitem', { name: 'Process missed submissions…' }).click();
   await expect(page.getByText('2 submissions not run by it yet.')).toBeVisible();
   await page.getByRole('button', { name: 'Route 2 submissions' }).click();
   await expect(page.getByText(/2 submissions on the way/)).toBeVisible();
@@ -102,7 +102,7 @@ test('a saved case holds up publishing until somebody agrees; versions are compa
   await publish(page, 1);
 
   const contact = page.getByRole('region', { name: 'Fields of the contact' });
-  await contact.getByRole('button', { name: 'Do not feed Job title' }).click();
+  await contact.getByRole('button', { name: 'Remove Job title' }).click();
   await expect(rehearsal.getByText('comes out otherwise')).toBeVisible();
   await page.getByRole('button', { name: 'Publish…' }).click();
   const dialog = page.getByRole('dialog');
@@ -126,7 +126,7 @@ test('a saved case holds up publishing until somebody agrees; versions are compa
     .last()
     .getByRole('button', { name: 'Take it up again' })
     .click();
-  await expect(contact.getByRole('button', { name: 'Do not feed Job title' })).toBeVisible();
+  await expect(contact.getByRole('button', { name: 'Remove Job title' })).toBeVisible();
 });
 
 test('values of a list are translated from what really came, and what is not in the table waits for a person', async ({
@@ -164,13 +164,13 @@ test('two people on one draft see each other’s changes, and neither’s are lo
   await other.request.post('/api/v1/session/demo', { data: { email: 'sunita.kaur@quillfern.example' } });
   await other.goto(page.url());
   const lines = (at: Page) => at.getByRole('region', { name: 'Fields of the contact' });
-  await expect(lines(other).getByRole('button', { name: 'Do not feed Job title' })).toBeVisible();
+  await expect(lines(other).getByRole('button', { name: 'Remove Job title' })).toBeVisible();
   await expect(other.getByText('Robin Nye is here too')).toBeVisible();
   await expect(page.getByText('Sunita Kaur is here too')).toBeVisible();
 
-  await lines(page).getByRole('button', { name: 'Do not feed Job title' }).click();
+  await lines(page).getByRole('button', { name: 'Remove Job title' }).click();
   await expect(other.getByText(/Robin Nye changed this draft/)).toBeVisible();
-  await expect(lines(other).getByRole('button', { name: 'Do not feed Job title' })).toHaveCount(0);
+  await expect(lines(other).getByRole('button', { name: 'Remove Job title' })).toHaveCount(0);
 
   // Both at once: each changes something else before hearing of the other.
   await page.getByRole('button', { name: /^1 Takes from/ }).click();

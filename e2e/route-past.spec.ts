@@ -19,7 +19,7 @@ const daysAgo = (days: number) => new Date(Date.now() - days * 86_400_000);
 test('a draft is compared with what runs over a year of submissions, and what differs is opened', async ({ page }) => {
   await openRoute(page, 'Price list readers');
   const contact = page.getByRole('region', { name: 'Fields of the contact' });
-  await contact.getByRole('button', { name: /^Do not feed First name/ }).click();
+  await contact.getByRole('button', { name: /^Remove First name/ }).click();
   await expect(page.getByText('The draft is saved and differs from what runs')).toBeVisible();
 
   const rehearsal = page.getByRole('complementary', { name: 'Rehearsal' });
@@ -34,7 +34,7 @@ test('a draft is compared with what runs over a year of submissions, and what di
   await rehearsal.getByRole('tab', { name: 'One sample' }).click();
   await expect(rehearsal.getByText(/1 of \d+/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).first().click();
-  await expect(page.getByText('The draft is what runs')).toBeVisible();
+  await expect(page.getByText('No unpublished changes')).toBeVisible();
 });
 
 test('what a route wrote on one day is taken back, leaving what people changed since, and the act is undone', async ({

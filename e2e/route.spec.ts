@@ -58,7 +58,7 @@ test('a required field that nothing feeds stands in the way, says so, and can be
     .getByRole('link', { name: /Site survey request/ })
     .first()
     .click();
-  await page.getByRole('button', { name: 'Do not feed Last name' }).click();
+  await page.getByRole('button', { name: 'Remove Last name' }).click();
   await expect(page.getByText('nothing feeds it')).toBeVisible();
   await expect(page.getByRole('button', { name: /Mapping.*1 thing in the way/ })).toBeVisible();
   await page.getByRole('button', { name: 'Publish…' }).click();
@@ -66,7 +66,7 @@ test('a required field that nothing feeds stands in the way, says so, and can be
   await expect(page.getByRole('button', { name: 'Publish version 2' })).toBeDisabled();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('The draft is what runs')).toBeVisible();
+  await expect(page.getByText('No unpublished changes')).toBeVisible();
 });
 
 test('a paused route holds what arrives until it is resumed', async ({ page, request, baseURL }) => {

@@ -189,7 +189,7 @@ test('a route that is put into a pipeline begins where that pipeline says', asyn
   await expect(page.getByLabel('Stage', { exact: true })).toHaveValue('vetting');
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('The draft is what runs')).toBeVisible();
+  await expect(page.getByText('No unpublished changes')).toBeVisible();
   await page.goto('/set-up/pipelines/dealers');
   await saved(page, () => begins('Applied').click());
   await expect(begins('Applied')).toBeChecked();
@@ -207,7 +207,7 @@ test('the audit says who did what, is narrowed by words and taken away as a file
   await page.getByRole('combobox', { name: /^by/ }).selectOption('Robin Nye');
   await expect(line).toBeVisible();
   await expect(page).toHaveURL(/where=set-up/);
-  await page.getByRole('button', { name: 'Take away' }).click();
+  await page.getByRole('button', { name: 'Export' }).click();
   const file = page.waitForEvent('download');
   await page.getByRole('link', { name: /CSV/ }).click();
   expect((await file).suggestedFilename()).toBe('audit.csv');

@@ -16,7 +16,7 @@ test('a messy file is brought in, its refused rows are put right and brought aga
   const name = ['Orchid fair', 'Trade evening', 'Open weekend'][retry]!;
   const at = `stand${retry}.example`;
   await page.goto('/intakes');
-  await page.getByRole('button', { name: 'Bring a file in' }).click();
+  await page.getByRole('button', { name: 'Import file' }).click();
   await bring(
     page,
     `${name}.csv`,
@@ -29,7 +29,7 @@ test('a messy file is brought in, its refused rows are put right and brought aga
   await draftFor(page, name);
   await publish(page, 1);
   await page.getByRole('button', { name: 'More about this route' }).click();
-  await page.getByRole('menuitem', { name: /Catch up/ }).click();
+  await page.getByRole('menuitem', { name: /Process missed/ }).click();
   await page
     .getByRole('dialog')
     .getByRole('button', { name: /^Route/ })
@@ -41,7 +41,7 @@ test('a messy file is brought in, its refused rows are put right and brought aga
   await expect(became).toContainText('2');
   await expect(page.getByRole('listitem').filter({ hasText: 'failed' })).toContainText('1');
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Take away the 2 refused rows' }).click();
+  await page.getByRole('link', { name: 'Export the 2 refused rows' }).click();
   const text = await readFile((await (await download).path())!, 'utf8');
   expect(text).toContain('Berend');
   expect(text).toContain('A quote begins in this row and is never closed.');
@@ -58,7 +58,7 @@ test('a file is taken back as a whole, but for what somebody works with since', 
   const name = ['Garden club', 'Allotment day', 'Seed swap'][retry]!;
   const at = `club${retry}.example`;
   await page.goto('/intakes');
-  await page.getByRole('button', { name: 'Bring a file in' }).click();
+  await page.getByRole('button', { name: 'Import file' }).click();
   await bring(
     page,
     `${name}.csv`,
@@ -70,7 +70,7 @@ test('a file is taken back as a whole, but for what somebody works with since', 
   await dialog.getByRole('button', { name: 'Make the draft' }).click();
   await publish(page, 1);
   await page.getByRole('button', { name: 'More about this route' }).click();
-  await page.getByRole('menuitem', { name: /Catch up/ }).click();
+  await page.getByRole('menuitem', { name: /Process missed/ }).click();
   await dialog.getByRole('button', { name: /^Route/ }).click();
   await page.goto(`/records/contacts?q=${at}`);
   await page.getByRole('link', { name: /Jorrit/ }).click();
@@ -93,7 +93,7 @@ test('a file is taken back as a whole, but for what somebody works with since', 
 
 test('a file whose encoding is a guess is brought in as somebody says', async ({ page }, { retry }) => {
   await page.goto('/intakes');
-  await page.getByRole('button', { name: 'Bring a file in' }).click();
+  await page.getByRole('button', { name: 'Import file' }).click();
   const dialog = page.getByRole('dialog');
   const buffer = Buffer.from('Ad;Soyad\nI\xfe\xfdl;G\xfcne\xfe\n', 'latin1');
   await dialog.getByLabel('File').setInputFiles({ name: `izmir-${retry}.csv`, mimeType: 'text/csv', buffer });

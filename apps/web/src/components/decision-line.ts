@@ -6,14 +6,14 @@ export const DECISION_TITLES: Record<DecisionKind, string> = {
   failed: 'Failed',
   undelivered: 'Not delivered',
   held: 'Held',
-  'look-alike': 'The same?',
-  'which-record': 'Who is this?',
-  paused: 'Waits for a paused route',
+  'look-alike': 'Possible duplicate',
+  'which-record': 'Which record?',
+  paused: 'Route paused',
   'new-answer': 'New answer',
-  stopped: 'A field comes no more',
+  stopped: 'A field stopped coming',
   changed: 'A field changed',
   appeared: 'A new field',
-  'set-aside': 'Sent by a person?',
+  'set-aside': 'Set aside as spam?',
 };
 
 /** The line under its title: what tells it from others of its kind. */

@@ -27,11 +27,11 @@ export function TakeAway({
 }) {
   return (
     <Popover
-      label="Take away"
+      label="Export"
       align="end"
       trigger={
         <Button className={className}>
-          <Download className="size-3.5" aria-hidden /> Take away
+          <Download className="size-3.5" aria-hidden /> Export
         </Button>
       }
     >

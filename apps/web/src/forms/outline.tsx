@@ -137,7 +137,7 @@ function Line({
         >
           {worst && <StateShape state={worst} />}
           <span className={`min-w-0 truncate ${item.type === 'hidden' ? 'font-mono text-[12.5px]' : ''}`}>{words}</span>
-          {isQuestion(item) && item.required && <span className="flex-none text-small text-muted">needed</span>}
+          {isQuestion(item) && item.required && <span className="flex-none text-small text-muted">required</span>}
           {item.shownWhen && <span className="flex-none text-small text-muted">if</span>}
         </button>
         <Mono className="flex-none text-muted">{mark(item)}</Mono>

@@ -95,7 +95,7 @@ export function PublishForm({
           <Points title="This stands in the way" state="failed" points={errors.map(({ text }) => text)} />
         )}
         {saved.changes.length > 0 && <Points title="What changes" state="written" points={saved.changes} />}
-        {warnings.length > 0 && <Points title="Worth knowing" state="held" points={warnings.map(({ text }) => text)} />}
+        {warnings.length > 0 && <Points title="Warnings" state="held" points={warnings.map(({ text }) => text)} />}
         {taking.length > 0 && (
           <p className="text-muted">
             What it brings goes through {taking.map((route) => `“${route.name}”`).join(' and ')}.

@@ -93,7 +93,7 @@ export function RouteOffer({
             )}
             {place?.record === 'deal' && (
               <TextField
-                label="Worth"
+                label="Value"
                 placeholder={`${destination.defaultCurrency} 500, if the form does not ask`}
                 value={wish.value ?? ''}
                 onChange={({ target }) => put({ value: target.value || undefined } as Partial<FormRouteWish>)}

@@ -26,7 +26,7 @@ const PLACES = [
   ['Set up lists', '/set-up/lists'],
   ['Set up tags', '/set-up/tags'],
   ['Set up the workspace and exchange rates', '/set-up/workspace'],
-  ['Is it ready?', '/set-up/ready'],
+  ['Setup check', '/set-up/ready'],
 ] as const;
 
 const KIND_PATHS: Record<string, string> = {

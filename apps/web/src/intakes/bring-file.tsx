@@ -30,7 +30,7 @@ export function BringFile({ into, close }: { into?: IntakeShape; close: () => vo
       open
       close={close}
       wide
-      title={into ? `Another file for ${into.name}` : 'Bring a file of people in'}
+      title={into ? `Another file for ${into.name}` : 'Import a file of people'}
       description="CSV with any delimiter and encoding, XLSX, JSON, or vCard. It is kept as it is and read row by row; nothing is written before a route takes it."
     >
       <form

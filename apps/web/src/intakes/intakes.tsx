@@ -66,7 +66,7 @@ export function Intakes() {
           change={(next) => set('columns', next.map((one) => one.field).join(','))}
         />
         <Button onClick={() => setMaking('sheet')}>
-          <FileUp className="size-4" aria-hidden /> Bring a file in
+          <FileUp className="size-4" aria-hidden /> Import file
         </Button>
         <Button onClick={() => setMaking('endpoint')}>
           <Plus className="size-4" aria-hidden /> New endpoint

@@ -80,13 +80,13 @@ function Became({ intake, sheet }: { intake: IntakeShape; sheet: SheetShape }) {
           <Link to={`/routes?new=${intake.key}`} className="text-slate underline">
             Make a route from this intake
           </Link>
-          , publish it, and let it catch up.
+          , publish it, and let it process what came before.
         </p>
       )}
       {lost > 0 && (
         <p className="flex flex-wrap items-center gap-2">
           <a href={`/api/v1/sheets/${intake.key}/refused.csv`} className={buttonLook('quiet')} download>
-            Take away the {counted(lost, 'refused row')}
+            Export the {counted(lost, 'refused row')}
           </a>
           <span className="text-small text-muted">Put them right, and bring the file again.</span>
         </p>

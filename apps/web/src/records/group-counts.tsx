@@ -25,7 +25,7 @@ export function GroupCounts({
   return (
     <>
       <label className="inline-flex h-7 items-center gap-1 rounded border border-line bg-sheet pl-2 text-muted">
-        count by
+        group by
         <select
           value={by ?? ''}
           onChange={({ target }) => choose(target.value || undefined)}

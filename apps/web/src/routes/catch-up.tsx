@@ -34,7 +34,7 @@ export function CatchUp({ route, close }: { route: RouteShape; close: () => void
     <Dialog
       open
       close={close}
-      title="Catch up on what it missed"
+      title="Process missed submissions"
       description={`Submissions that “${route.name}” has not run are routed by version ${route.version}; what other routes did stays.`}
     >
       <form

@@ -52,7 +52,7 @@ export function FinisherLine({
             <ArrowUp className="size-3.5" aria-hidden />
           </IconButton>
         )}
-        <IconButton label={`Take away ${label}`} onClick={remove} className="!size-6">
+        <IconButton label={`Remove ${label}`} onClick={remove} className="!size-6">
           <X className="size-3.5" aria-hidden />
         </IconButton>
       </div>

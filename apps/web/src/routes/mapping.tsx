@@ -194,7 +194,9 @@ function FillLine({
       <div className="flex min-w-0 items-center gap-2 max-md:order-1">
         <span className="truncate">{field?.label ?? fill.field}</span>
         {needed && (
-          <span className="flex-none rounded-sm border border-line px-1 text-[11px] leading-4 text-muted">needed</span>
+          <span className="flex-none rounded-sm border border-line px-1 text-[11px] leading-4 text-muted">
+            required
+          </span>
         )}
       </div>
       <div className="max-md:order-3 max-md:col-span-2">
@@ -227,7 +229,7 @@ function FillLine({
       <div className="max-md:order-2">
         {!unfed && (
           <IconButton
-            label={`Do not feed ${field?.label ?? fill.field}`}
+            label={`Remove ${field?.label ?? fill.field}`}
             className="!size-7 text-muted"
             onClick={() => changeFill(write.as, fill.field, () => null)}
           >

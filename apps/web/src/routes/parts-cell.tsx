@@ -123,7 +123,7 @@ function PartChip({
       {isMissing && <span className="flex-none pl-1.5 text-small text-brick">never arrived</span>}
       <button
         type="button"
-        aria-label={`Take away ${name ?? text}`}
+        aria-label={`Remove ${name ?? text}`}
         onClick={remove}
         className="flex size-6 flex-none items-center justify-center text-muted hover:text-brick"
       >

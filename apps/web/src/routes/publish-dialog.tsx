@@ -49,7 +49,7 @@ export function PublishDialog({
       sayDone(
         `Version ${version} is live. The next submission follows it.`,
         earlier
-          ? { label: `Catch up on ${counted(earlier, 'earlier one')}`, act: () => setCatchingUp(true) }
+          ? { label: `Process ${counted(earlier, 'earlier submission')}`, act: () => setCatchingUp(true) }
           : undefined,
       );
       setNote('');
@@ -82,7 +82,7 @@ export function PublishDialog({
         {!changes && !blocking.length && definition && (
           <Points title="What it does" state="written" points={whatItDoes(definition, { destination, intakes })} />
         )}
-        {warnings.length > 0 && <Points title="Worth knowing" state="held" points={warnings.map(({ text }) => text)} />}
+        {warnings.length > 0 && <Points title="Warnings" state="held" points={warnings.map(({ text }) => text)} />}
         {otherwise.length > 0 && (
           <div className="flex flex-col gap-2">
             <Points

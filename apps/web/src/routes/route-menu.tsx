@@ -62,7 +62,7 @@ export function RouteMenu({ route }: { route: RouteShape }) {
               Copy
             </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={takeAway}>
-              Take away as JSON
+              Export as JSON
             </DropdownMenu.Item>
             {route.version !== null && (
               <>
@@ -72,7 +72,7 @@ export function RouteMenu({ route }: { route: RouteShape }) {
                   disabled={route.state !== 'live'}
                   onSelect={() => setAsking('catch-up')}
                 >
-                  Catch up on what it missed…
+                  Process missed submissions…
                 </DropdownMenu.Item>
                 <DropdownMenu.Item className={ITEM} onSelect={() => setAsking('take-back')}>
                   Take back all it wrote…

@@ -137,7 +137,7 @@ function Loaded({
                   ? 'The draft is saved; nothing of it runs yet'
                   : route.draftDiffers
                     ? 'The draft is saved and differs from what runs'
-                    : 'The draft is what runs'}
+                    : 'No unpublished changes'}
           </span>
         </p>
         <div className="rounded border border-line">

@@ -87,7 +87,7 @@ function CaseLine({
         <StateShape state={differs ? 'failed' : 'written'} />
         <b className="min-w-0 flex-1 truncate font-semibold">{one.name}</b>
         <span className="text-small text-muted">{!result ? '…' : differs ? 'comes out otherwise' : 'as agreed'}</span>
-        <IconButton label={`Take away the case ${one.name}`} className="!size-7 text-muted" onClick={remove}>
+        <IconButton label={`Remove the case ${one.name}`} className="!size-7 text-muted" onClick={remove}>
           <Trash2 className="size-3.5" aria-hidden />
         </IconButton>
       </div>

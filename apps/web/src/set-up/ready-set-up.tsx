@@ -18,7 +18,7 @@ export function ReadySetUp() {
   const stops = checks.data.filter(({ weight, items }) => weight === 'stop' && items.length);
   const looks = checks.data.filter(({ weight, items }) => weight === 'look' && items.length);
   return (
-    <SetUpPage about="is it ready?">
+    <SetUpPage about="what is prepared, and what is still missing">
       <p className="text-base">
         <b className="font-semibold">
           {stops.length ? 'Not yet.' : looks.length ? 'Ready, with something to look at.' : 'Ready.'}

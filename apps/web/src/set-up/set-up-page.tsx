@@ -4,7 +4,7 @@ import { PageHead } from '../components/sheet';
 import { SetUpSearch } from './set-up-search';
 
 const PARTS = [
-  ['Ready?', '/set-up/ready'],
+  ['Setup check', '/set-up/ready'],
   ['Pipelines', '/set-up/pipelines'],
   ['Fields', '/set-up/fields'],
   ['People', '/set-up/people'],

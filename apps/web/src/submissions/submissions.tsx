@@ -92,7 +92,7 @@ export function Submissions() {
               <Empty title={filter.q ? `Nothing was sent with “${filter.q}”` : 'No submission is like this'}>
                 {filter.q
                   ? 'Words are looked for from their beginning. Try fewer of them, or take a filter away.'
-                  : 'Take away a filter, or wait: what arrives shows up by itself.'}
+                  : 'Remove a filter, or wait: what arrives shows up by itself.'}
               </Empty>
             }
           />
