@@ -3,7 +3,7 @@ import { StateShape, type ShownState } from './state-shape';
 import { Time } from './time';
 
 /** What each state is called, and the shape that says the same. */
-export const OUTBOX_STATES: Record<OutboxState, { word: string; shape: ShownState }> = {
+export const OUTBOX_WORDS: Record<OutboxState, { word: string; shape: ShownState }> = {
   done: { word: 'sent', shape: 'written' },
   waiting: { word: 'waiting', shape: 'waiting' },
   'given-up': { word: 'given up', shape: 'failed' },
@@ -12,7 +12,7 @@ export const OUTBOX_STATES: Record<OutboxState, { word: string; shape: ShownStat
 
 /** How far something in the outbox came. */
 export function OutboxStateWord({ state }: { state: OutboxState }) {
-  const { word, shape } = OUTBOX_STATES[state];
+  const { word, shape } = OUTBOX_WORDS[state];
   return (
     <span className="inline-flex items-center gap-1.5">
       <StateShape state={shape} />

@@ -7,7 +7,7 @@ import { outboxQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { DataTable } from '../components/data-table';
 import { ListFilter } from '../components/list-filter';
-import { OUTBOX_STATES, OutboxAbout, OutboxStateWord } from '../components/outbox-state';
+import { OUTBOX_WORDS, OutboxAbout, OutboxStateWord } from '../components/outbox-state';
 import { Empty, Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
 import { useAddress } from '../state/use-address';
@@ -71,7 +71,7 @@ export function OutboxSetUp() {
           label="state"
           any="any"
           value={state ?? ''}
-          options={Object.entries(OUTBOX_STATES).map(([key, { word }]) => [key, word] as const)}
+          options={Object.entries(OUTBOX_WORDS).map(([key, { word }]) => [key, word] as const)}
           choose={(value) => set('state', value)}
         />
       </div>
