@@ -31,6 +31,13 @@ export function sameJson(a: JsonValue | undefined, b: JsonValue | undefined): bo
   return false;
 }
 
+/** A value as JSON text in which the keys of each object stand in their order, so that the same is written the same. */
+export function orderedJson(value: JsonValue): string {
+  return JSON.stringify(value, (_, one: JsonValue) =>
+    isJsonObject(one) ? Object.fromEntries(Object.entries(one).sort(([a], [b]) => (a < b ? -1 : 1))) : one,
+  );
+}
+
 /** Returns whether a value nests deeper than so many levels. Walks level by level, so that no depth can hurt. */
 export function isDeeper(value: unknown, most: number): boolean {
   let level = [value];

@@ -1,6 +1,7 @@
 import { fieldOf, recordWord, type Destination } from '../destination/destination';
 import { showRecordValue } from '../destination/show-record-value';
 import { sameValue, type FieldValue } from '../diff/record';
+import { orderedJson } from '../json';
 import { placedText } from './account';
 import type { FieldTrace, Plan, PlannedWrite } from './plan';
 
@@ -74,7 +75,7 @@ function outgoing({ effects = [], writes }: Plan): Map<string, { words: string; 
   const found = new Map<string, { words: string; says: string }>();
   for (const { out, words } of effects) {
     if (!out) continue;
-    let says = JSON.stringify(out.body ?? null);
+    let says = orderedJson(out.body ?? null);
     for (const { id, as, did } of writes) if (id && did === 'create') says = says.replaceAll(id, `new ${as}`);
     let number = 1;
     while (found.has(`${out.kind} ${out.to} ${number}`)) number += 1;
