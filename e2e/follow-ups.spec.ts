@@ -96,8 +96,8 @@ test('tags are a step too, steps change places, and the signing secret is replac
   await page.getByLabel('Address to post to').fill(`${receiver(page)}/marking${retry}`);
   await addStep(page, 'Tags');
   const step = page.getByRole('listitem', { name: 'Tags, step 2' });
-  await step.getByLabel('Key account').first().check();
-  await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText('Key account');
+  await step.getByLabel('Wants a visit').first().check();
+  await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText('Wants a visit');
   await page.getByRole('button', { name: 'Do step 2 earlier' }).click();
   await expect(page.getByRole('listitem', { name: 'Tags, step 1' })).toBeVisible();
   await expect(page.getByRole('listitem', { name: 'Post, step 2' })).toBeVisible();

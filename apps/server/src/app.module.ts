@@ -31,6 +31,7 @@ import { FormsController } from './forms/forms.controller';
 import { IntakeDirectory } from './intakes/intake-directory.service';
 import { IntakesController } from './intakes/intakes.controller';
 import { IntakesService } from './intakes/intakes.service';
+import { LabelsInRoutes } from './labels/labels-in-routes.service';
 import { LabelsService } from './labels/labels.service';
 import { PipelinesController } from './pipelines/pipelines.controller';
 import { PipelinesService } from './pipelines/pipelines.service';
@@ -275,6 +276,7 @@ export class AppModule {
         CandidateSearch,
         KnownRecordsStore,
         LabelsService,
+        LabelsInRoutes,
         PeopleService,
         PipelinesService,
         PipelinesStore,

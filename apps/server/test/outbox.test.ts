@@ -346,3 +346,16 @@ test('tags named by an answer are written with the record', async () => {
   const [contact] = (await workspace.get<Page<RecordShape>>('/contacts')).items;
   expect(contact!.tags).toEqual(['show']);
 });
+
+test('a tag that is merged into another is added as that one by the routes that named it', async () => {
+  for (const name of ['Show', 'Stand']) await workspace.call('POST', '/tags', { name });
+  const route = await workspace.publish(following({ do: 'tag', on: 'person', tags: ['show'] }));
+  expect((await workspace.call('POST', '/tags/show/merge', { into: 'stand' })).status).toBe(200);
+  expect(await workspace.get(`/routes/${route}`)).toMatchObject({
+    version: 2,
+    draftDiffers: false,
+    draft: { followUps: [{ tags: ['stand'] }] },
+  });
+  await enquire();
+  expect((await workspace.get<Page<RecordShape>>('/contacts')).items[0]!.tags).toEqual(['stand']);
+});

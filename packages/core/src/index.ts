@@ -44,6 +44,7 @@ export * from './destination/rates';
 export * from './mapping/value';
 export * from './effect/effect';
 export * from './effect/registry';
+export * from './effect/with-label-merged';
 export { alwaysAdded } from './effect/kinds/mark';
 export { hostOf } from './effect/kinds/post';
 export type { SeenField } from './mapping/answer-names';

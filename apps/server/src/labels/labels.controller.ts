@@ -8,6 +8,8 @@ import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { LabelledService } from '../records/labelled.service';
+import { PeopleService } from '../workspaces/people.service';
+import { LabelsInRoutes } from './labels-in-routes.service';
 import { LabelsService, type LabelKind } from './labels.service';
 
 class NewLabelDto {
@@ -37,6 +39,8 @@ abstract class LabelsController {
     @Inject(Database) protected readonly database: Database,
     @Inject(LabelsService) protected readonly labels: LabelsService,
     @Inject(LabelledService) protected readonly labelled: LabelledService,
+    @Inject(LabelsInRoutes) protected readonly inRoutes: LabelsInRoutes,
+    @Inject(PeopleService) protected readonly people: PeopleService,
   ) {}
 
   @Get()
@@ -80,7 +84,9 @@ abstract class LabelsController {
 
   /** Puts another label in the place of one, everywhere, and takes the one out of use. */
   @Post(':key/merge')
-  @Command('set-up.merge-labels', 'Puts another tag or list in the place of one', { tells: ['labels', 'fields'] })
+  @Command('set-up.merge-labels', 'Puts another tag or list in the place of one', {
+    tells: ['labels', 'fields', 'routes'],
+  })
   @HttpCode(200)
   async merge(
     @InTransaction() tx: WorkspaceTx,
@@ -93,6 +99,8 @@ abstract class LabelsController {
     if (from.key === to.key) throw new ProblemError('conflict', 'These are one and the same.');
     await this.labels.retire(tx, this.kind, key);
     const text = `Merged the ${this.kind} ${from.name} into ${to.name}`;
+    const by = await this.people.nameOf(tx, caller.by);
+    await this.inRoutes.merge(tx, this.kind, from.key, to.key, by, `${text}.`);
     return this.labelled.replace(tx, this.kind, key, to.key, text, caller.by);
   }
 }

@@ -1,0 +1,25 @@
+import { expect, test } from '@jest/globals';
+import { person, routeOf } from '../testing/example';
+import { withLabelMerged } from './with-label-merged';
+
+const text = (key: string) => ({ parts: [{ text: key }] });
+const answered = { parts: [{ answer: 'show' }] };
+
+test('a label that took the place of another is named in its place, of its kind alone', () => {
+  const route = {
+    ...routeOf(person),
+    followUps: [
+      { do: 'tag', on: 'person', tags: ['show', 'press'] },
+      { do: 'tag', on: 'person', add: [text('show'), answered], remove: [text('show')] },
+      { do: 'list', on: 'person', lists: ['show'] },
+      { do: 'post', to: 'https://hooks.example' },
+    ],
+  };
+  expect(withLabelMerged(route, 'tags', 'show', 'stand').followUps).toEqual([
+    { do: 'tag', on: 'person', tags: ['stand', 'press'] },
+    { do: 'tag', on: 'person', add: [text('stand'), answered], remove: [text('stand')] },
+    { do: 'list', on: 'person', lists: ['show'] },
+    { do: 'post', to: 'https://hooks.example' },
+  ]);
+  expect(withLabelMerged(routeOf(person), 'tags', 'show', 'stand')).toEqual(routeOf(person));
+});
