@@ -29,7 +29,7 @@ export class UndeliveredDecisions implements DecisionSource<UndeliveredLine> {
         id,
         kind: 'undelivered',
         subject: route.name,
-        detail: `${host}: ${why}`,
+        detail: why,
         count,
         at: at.toISOString(),
         like: `undelivered ${to}`,
