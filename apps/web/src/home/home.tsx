@@ -57,7 +57,13 @@ export function Home() {
             </Card>
           </Sheet>
         </div>
-        <NeedsYou lines={decisions.data ?? []} quiet={day.quiet} changed={day.changed} />
+        <NeedsYou
+          lines={decisions.data}
+          error={decisions.error}
+          retry={() => void decisions.refetch()}
+          quiet={day.quiet}
+          changed={day.changed}
+        />
       </div>
     </div>
   );

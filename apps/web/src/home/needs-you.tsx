@@ -6,17 +6,23 @@ import { aboutDecision, DECISION_TITLES, isFailure } from '../components/decisio
 import { count } from '../components/format';
 import { Sheet } from '../components/sheet';
 import { StateShape } from '../components/state-shape';
+import { Failed } from '../components/status';
 import { Time } from '../components/time';
 
 const SHOWN = 4;
 
 /** What needs somebody, each thing once; then what has gone quiet, and what was published. */
 export function NeedsYou({
-  lines,
+  lines = [],
+  error,
+  retry,
   quiet,
   changed,
 }: {
-  lines: readonly DecisionLine[];
+  lines: readonly DecisionLine[] | undefined;
+  /** Why what waits could not be read: then nobody is told that nothing does. */
+  error: unknown;
+  retry: () => void;
   quiet: HomeShape['quiet'];
   changed: HomeShape['changed'];
 }) {
@@ -44,7 +50,10 @@ export function NeedsYou({
             {count(lines.length - SHOWN)} more to decide
           </Link>
         )}
-        {!lines.length && <p className="text-muted">Nothing: all that was to be decided is decided.</p>}
+        {error !== null && !lines.length && <Failed error={error} retry={retry} />}
+        {error === null && !lines.length && (
+          <p className="text-muted">Nothing: all that was to be decided is decided.</p>
+        )}
       </section>
       {quiet.length > 0 && (
         <section>
