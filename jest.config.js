@@ -19,12 +19,28 @@ const base = {
 };
 
 export default {
+  // A worker that has grown begins anew: what it collects of so much memory would hold up what it tests.
+  workerIdleMemoryLimit: '1GB',
   projects: [
     {
       ...base,
       displayName: 'unit',
       roots: ['<rootDir>/packages', '<rootDir>/apps/server/src', '<rootDir>/apps/web/src', '<rootDir>/demo'],
       testMatch: ['**/*.test.ts'],
+    },
+    {
+      ...base,
+      displayName: 'web',
+      roots: ['<rootDir>/apps/web/src'],
+      testMatch: ['**/*.test.tsx'],
+      testEnvironment: 'jsdom',
+      setupFiles: [...base.setupFiles, '<rootDir>/scripts/browser-globals.mjs'],
+      transform: {
+        '^.+\\.[jt]sx?$': [
+          '@swc/jest',
+          { ...swc, jsc: { ...swc.jsc, transform: { ...swc.jsc.transform, react: { runtime: 'automatic' } } } },
+        ],
+      },
     },
     {
       ...base,

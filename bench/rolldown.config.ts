@@ -13,6 +13,7 @@ export default defineConfig({
     import: 'bench/import.ts',
     grow: 'bench/grow.ts',
     read: 'bench/read.ts',
+    deliver: 'bench/deliver.ts',
     handler: 'bench/plain/handler.ts',
   },
   platform: 'node',

@@ -37,7 +37,7 @@ test('a new endpoint shows what is posted to it, and a route made from that writ
   await page.getByRole('link', { name: /^Submissions/ }).click();
   await page.getByRole('row', { name: /wanjiru MOSS/ }).click();
   await page.getByRole('button', { name: 'Run again' }).click();
-  await expect(page.getByRole('row', { name: /wanjiru MOSS/ })).toContainText('new contact, new deal');
+  await expect(page.getByRole('row', { name: /wanjiru MOSS/ })).toContainText('New contact, new deal');
 });
 
 test('the dealers’ nested JSON becomes a deal, seen on the pipeline by itself', async ({ page, request, baseURL }) => {

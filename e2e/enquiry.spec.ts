@@ -30,7 +30,7 @@ test('from a campaign link over the landing page and the form to a deal with its
   await sales.getByRole('button', { name: /Robin Nye/ }).click();
   await sales.getByRole('link', { name: /^Submissions/ }).click();
   const first = sales.getByRole('row', { name: /ODILE fournier/ });
-  await expect(first).toContainText('new company, new contact, new deal');
+  await expect(first).toContainText('New company, new contact, new deal');
   await first.click();
   const panel = sales.getByRole('complementary', { name: 'The submission' });
   await expect(panel).toContainText('Placed in New builds, Enquiry');

@@ -6,11 +6,12 @@ test.beforeEach(async ({ page }) => signIn(page));
 
 test('submissions are narrowed by words in one line, kept in the address', async ({ page }) => {
   await page.goto('/submissions');
-  await page.getByRole('button', { name: /^\d+ failed$/ }).click();
+  await page.getByRole('button', { name: /^Failed \d+$/ }).click();
   await expect(page).toHaveURL(/outcome=failed/);
   const first = page.getByRole('table').getByRole('row').nth(1);
   await expect(first).toContainText('Last name is needed');
-  await page.getByRole('combobox', { name: /^intake/ }).selectOption('Site survey request');
+  await page.getByRole('button', { name: 'add a filter' }).click();
+  await page.getByRole('dialog', { name: 'Add a filter' }).getByLabel('intake').selectOption('Site survey request');
   await expect(page.getByRole('heading', { name: 'No submission is like this' })).toBeVisible();
   await page.getByRole('button', { name: 'Any intake' }).click();
   await expect(first).toContainText('Last name is needed');
@@ -20,15 +21,15 @@ test('submissions are narrowed by words in one line, kept in the address', async
 
 test('how many ended how is said in words, and narrows the list', async ({ page }) => {
   await page.goto('/submissions');
-  const failed = page.getByRole('button', { name: /^\d+ failed$/ });
+  const failed = page.getByRole('button', { name: /^Failed \d+$/ });
   await failed.click();
   await expect(page).toHaveURL(/outcome=failed/);
   await expect(failed).toHaveAttribute('aria-pressed', 'true');
-  const written = page.getByRole('button', { name: /written$/ });
+  const written = page.getByRole('button', { name: /^Written [\d,]+$/ });
   await written.click();
   await expect(failed).toHaveAttribute('aria-pressed', 'false');
   await expect(page.getByRole('table').getByRole('row').nth(1)).toContainText(/Contact|Company|deal/i);
-  await written.click();
+  await page.getByRole('button', { name: /^All [\d,]+$/ }).click();
   await expect(page).not.toHaveURL(/outcome/);
 });
 
@@ -84,8 +85,16 @@ test('a failed run says why, shows what was sent, and leads to the route with th
   await page.getByRole('table').getByRole('row').nth(1).click();
   const panel = page.getByRole('complementary', { name: 'The submission' });
   await expect(panel).toContainText('Last name is needed for the contact');
-  await panel.getByText('What was sent, as it came').click();
+  await expect(panel.getByRole('heading', { level: 2 })).toHaveText('Nothing was written');
+  await expect(panel.getByRole('region', { name: 'What was sent' })).toContainText('person.name.surname');
+  await panel.getByText('As it came, and the visit').click();
   await expect(panel).toContainText('"surname"');
+  // One steps through what the list is narrowed to.
+  await expect(panel).toContainText(/1 of \d/);
+  await panel.getByRole('button', { name: 'The one after (j)' }).click();
+  await expect(panel).toContainText(/2 of \d/);
+  await page.keyboard.press('k');
+  await expect(panel).toContainText(/1 of \d/);
   await expect(panel.getByRole('button', { name: 'Run again' })).toBeVisible();
   await panel.getByRole('link', { name: 'Rehearse with the draft' }).click();
   await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText('The run would fail');

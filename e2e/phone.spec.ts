@@ -30,7 +30,9 @@ test('on a phone a stage is added and taken away, and a field is made', async ({
   await page.getByRole('link', { name: 'Set up' }).tap();
   await page.getByRole('link', { name: 'Pipelines' }).tap();
   await page.getByRole('link', { name: /^Care plans/ }).tap();
-  await expect(page.getByRole('row').filter({ has: page.getByLabel('Name of Call booked') })).toContainText('0 deals');
+  await expect(page.getByRole('row').filter({ has: page.getByLabel('Name of Call booked') })).toContainText(
+    /\d deals?/,
+  );
   await page.getByLabel('Name of a new stage').fill('Waiting');
   await page.getByRole('button', { name: 'Add the stage' }).tap();
   await expect(page.getByLabel('Name of Waiting')).toBeVisible();

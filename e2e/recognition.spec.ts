@@ -18,6 +18,9 @@ async function contact(page: Page, values: object): Promise<string> {
 
 const list = (page: Page) => page.getByRole('navigation', { name: 'To decide' });
 
+/** New records are looked at three seconds later, and ten later again while many submissions wait to be routed. */
+const LOOKED_AT = { timeout: 45_000 };
+
 test('twenty pairs are decided by keyboard alone', async ({ page }, { retry }) => {
   const surname = (index: number) => `${NAMES[index]}${'xyz'[retry] ?? 'w'}`;
   for (const [index] of NAMES.entries()) {
@@ -27,7 +30,8 @@ test('twenty pairs are decided by keyboard alone', async ({ page }, { retry }) =
     await contact(page, { ...one, first_name: 'Leontein', email: `leo${index}r${retry}@example.net` });
   }
   await page.goto('/decide');
-  for (const [index] of NAMES.entries()) await expect(list(page).getByText(surname(index)).first()).toBeVisible();
+  for (const [index] of NAMES.entries())
+    await expect(list(page).getByText(surname(index)).first()).toBeVisible(LOOKED_AT);
   await list(page).getByText(surname(0)).first().click();
   const question = page.getByRole('heading', { name: 'Is this the same person?' });
   for (let decided = 0; decided < NAMES.length; decided++) {
@@ -99,7 +103,7 @@ test('a threshold is moved, and the examples on either side change', async ({ pa
   await contact(page, { ...one, email: `saskia${retry}@overdonk.example` });
   await contact(page, { ...one, first_name: 'Saskja', email: `so${retry}@example.net` });
   await page.goto('/decide');
-  await expect(list(page).getByText(one.last_name).first()).toBeVisible();
+  await expect(list(page).getByText(one.last_name).first()).toBeVisible(LOOKED_AT);
 
   await page.goto('/records/recognition');
   const over = page.getByRole('list', { name: 'Just over the line: acceptable' });

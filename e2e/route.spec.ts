@@ -84,7 +84,7 @@ test('a paused route holds what arrives until it is resumed', async ({ page, req
   await page.getByRole('button', { name: 'Resume…' }).click();
   await page.getByRole('button', { name: 'Resume, and route what waits' }).click();
   await page.getByRole('link', { name: /^Submissions/ }).click();
-  await expect(page.getByRole('row', { name: /lena@example.com/ })).toContainText('new contact');
+  await expect(page.getByRole('row', { name: /lena@example.com/ })).toContainText('New contact');
 });
 
 test('nothing is said to stand in the way of a route that runs', async ({ page }) => {

@@ -71,6 +71,9 @@ serve_demo() {
   check_port_free "$port"
   check_port_free $((port + 1))
   check_port_free $((port + 2))
+  check_port_free $((port + 3))
+  check_port_free $((port + 4))
+  check_port_free $((port + 5))
   check_port_free $((port + 9))
   take_data
   trap stop_all EXIT
@@ -87,12 +90,18 @@ serve_demo() {
   started="$started $!"
   HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/name-server.mjs >/dev/null &
   started="$started $!"
+  HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/mail.mjs >/dev/null &
+  started="$started $!"
+  HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/messages.mjs >/dev/null &
+  started="$started $!"
   HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/receive.mjs >/dev/null &
   started="$started $!"
   start_server
   cat <<TXT
 The landing site: http://$host:$((port + 1))/glasshouses/schools?utm_source=spring-newsletter&utm_medium=email&utm_campaign=spring-2026
 The stand-in for domain names: http://$host:$((port + 2))
+The stand-in for mail: http://$host:$((port + 3))
+The stand-in for chat and text messages: http://$host:$((port + 5))
 The stand-in that is posted to: http://$host:$((port + 9))
 Sign in: open the address below and choose Robin Nye; one click, no password.
 Hay Cart is ready: http://$host:$port

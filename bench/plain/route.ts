@@ -152,13 +152,19 @@ async function routeOne(client: pg.PoolClient, workspaceId: string, routeId: str
     await link('deal', deal, 'contact', contact);
     if (company) await link('deal', deal, 'company', company);
   }
+  await client.query('insert into visit (workspace_id, id, at, channel, source) values ($1, $2, $3, $4, $4)', [
+    workspaceId,
+    submission.id,
+    at,
+    'direct',
+  ]);
   for (const [kind, record] of [
     ['contact', contact],
     ['deal', deal],
   ] as const) {
     await client.query(
-      'insert into touch (workspace_id, id, record_kind, record_id, attempt_id, at, channel, source) values ($1, $2, $3, $4, $5, $6, $7, $7)',
-      [workspaceId, randomUUID(), kind, record, run, at, 'direct'],
+      'insert into touch (workspace_id, id, record_kind, record_id, attempt_id, visit_id) values ($1, $2, $3, $4, $5, $6)',
+      [workspaceId, randomUUID(), kind, record, run, submission.id],
     );
   }
   const plan = JSON.stringify({

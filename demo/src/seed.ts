@@ -8,7 +8,18 @@ import { FIELDS, PIPELINES } from './quillfern/destination';
 import { CALLS_FORM, CANCEL_FORM, GRANT_FORM, PRICELIST_FORM, SURVEY_FORM, THEMES } from './quillfern/forms';
 import { countVisitors } from './quillfern/form-counts';
 import { liveAMonth, prepareLife } from './quillfern/life';
-import { CALLS_ROUTE, DEALERS_ROUTE, dealersRoutePosting, PRICELIST_ROUTE, SURVEY_ROUTE } from './quillfern/routes';
+import { madeUpCancellations } from './cancellations';
+import {
+  CALLS_ROUTE,
+  CANCEL_ROUTE,
+  CANCEL_ROUTE_TELLING,
+  CANCEL_ROUTE_WRITING,
+  LEAVING_TEMPLATE,
+  DEALERS_ROUTE,
+  dealersRoutePosting,
+  PRICELIST_ROUTE,
+  SURVEY_ROUTE,
+} from './quillfern/routes';
 import { personKey, TEAM_DETAILS, TEAMS } from './quillfern/teams';
 import { plantedArrivals } from './planted';
 import { madeUpYear, type MadeUp } from './submissions';
@@ -66,15 +77,22 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
       const survey = await addForm(services, tx, 'survey', 'Site survey request', SURVEY_FORM);
       const pricelist = await addForm(services, tx, 'pricelist', 'Glazing price list', PRICELIST_FORM);
       await addForm(services, tx, 'grant', 'School garden grant', GRANT_FORM);
-      await addForm(services, tx, 'cancel', 'Care plan cancellation', CANCEL_FORM);
+      const cancel = await addForm(services, tx, 'cancel', 'Care plan cancellation', CANCEL_FORM);
       const dealers = await services.intakes.add(tx, { key: 'dealers', kind: 'endpoint', name: 'Dealer application' });
       const calls = await addForm(services, tx, 'calls', 'Partner call log', CALLS_FORM);
       await services.intakes.change(tx, calls.id, { forColleagues: true });
-      for (const route of [SURVEY_ROUTE, PRICELIST_ROUTE, DEALERS_ROUTE, CALLS_ROUTE])
+      await addChannels(services, tx);
+      for (const route of [SURVEY_ROUTE, PRICELIST_ROUTE, DEALERS_ROUTE, CALLS_ROUTE, CANCEL_ROUTE])
         await publish(services, tx, route);
       return {
         workspaceId: tx.workspaceId,
-        intakes: { survey: survey.id, pricelist: pricelist.id, dealers: dealers.id, calls: calls.id },
+        intakes: {
+          survey: survey.id,
+          pricelist: pricelist.id,
+          dealers: dealers.id,
+          calls: calls.id,
+          cancel: cancel.id,
+        },
         staff: {
           ids: new Map([...people].map(([name, id]) => [personKey(name), id])),
           team: (key: string) => TEAMS.find((team) => team.key === key)!.people.map(personKey),
@@ -84,7 +102,9 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     },
   );
   const random = new Random(20_260_314);
-  const year = [...madeUpYear(random, now), ...plantedArrivals(now)].sort((a, b) => a.at.getTime() - b.at.getTime());
+  const year = [...madeUpYear(random, now), ...plantedArrivals(now), ...madeUpCancellations(new Random(91), now)].sort(
+    (a, b) => a.at.getTime() - b.at.getTime(),
+  );
   const ofForms = year.filter(({ intake }) => intake === 'survey' || intake === 'pricelist');
   await countVisitors(
     services,
@@ -93,10 +113,11 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     ofForms.map(({ intake, at, visit }) => ({ intakeId: intakes[intake as keyof typeof intakes], at, visit })),
   );
   for (let from = now.getTime() - 13 * MONTH; from < now.getTime(); from += MONTH) {
-    if (from + MONTH >= now.getTime()) await postDealers(services, workspaceId);
+    if (from + MONTH >= now.getTime()) await sendSinceAMonth(services, workspaceId);
     const month = year.filter(({ at }) => at.getTime() >= from && at.getTime() < from + MONTH);
     await keep(services, workspaceId, intakes, month);
     await services.router.drain();
+    await doTasks(services, workspaceId, new Date(Math.min(from + MONTH, now.getTime())));
     await liveAMonth(services, workspaceId, random, {
       from: new Date(from),
       to: new Date(Math.min(from + MONTH, now.getTime())),
@@ -108,15 +129,66 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
       by: mover,
     });
   }
+  // No mail of the year is sent: visitors are written to from now on.
+  await publishAgain(services, workspaceId, [[CANCEL_ROUTE_WRITING, 'Whoever leaves hears from us']]);
 }
 
-/** Since a month ago what dealers apply with is posted to the warehouse: the stand-in on the ninth port after the application’s. */
-async function postDealers(services: Services, workspaceId: string): Promise<void> {
-  const port = Number(process.env.HAYCART_PORT ?? 4600) + 9;
+/** A port of a stand-in, that many after the application’s. */
+const portAfter = (by: number) => Number(process.env.HAYCART_PORT ?? 4600) + by;
+
+/** A chat of the care desk, and what sends text messages: the stand-in on the fifth port. */
+async function addChannels(services: Services, tx: Tx): Promise<void> {
+  const at = `http://messages.quillfern.example:${portAfter(5)}`;
+  await services.channels.add(tx, { key: 'care-desk', name: 'Care desk', by: 'chat', address: `${at}/chat/care-desk` });
+  await services.channels.setGateway(tx, `${at}/texts`);
+  await services.teams.change(tx, 'robin-nye', { phone: '+447700900101' });
+  await services.mailServers.set(tx, {
+    host: 'mail.quillfern.example',
+    port: portAfter(4),
+    security: 'none',
+    user: null,
+    fromName: 'Quillfern Glasshouses',
+    fromAddress: 'hello@quillfern.example',
+    replyTo: null,
+  });
+  await services.mailTemplates.add(tx, LEAVING_TEMPLATE);
+}
+
+/** Since a month ago the warehouse hears of each dealer, and the care desk’s chat of whoever leaves. */
+async function sendSinceAMonth(services: Services, workspaceId: string): Promise<void> {
+  await publishAgain(services, workspaceId, [
+    [dealersRoutePosting(portAfter(9)), 'The warehouse hears of each'],
+    [CANCEL_ROUTE_TELLING, 'The care desk hears of each at once'],
+  ]);
+}
+
+/** Publishes routes that are there as they are now. */
+async function publishAgain(
+  services: Services,
+  workspaceId: string,
+  changed: readonly [RouteDefinition, string][],
+): Promise<void> {
   await services.database.inWorkspace(workspaceId, async (tx) => {
-    const route = (await services.routes.definitions(tx)).find(({ name }) => name === DEALERS_ROUTE.name)!;
-    await services.routes.saveDraft(tx, route.id, dealersRoutePosting(port), 'Robin Nye');
-    await services.routes.publish(tx, route.id, 'Robin Nye', 'The warehouse hears of each');
+    const routes = await services.routes.definitions(tx);
+    for (const [definition, note] of changed) {
+      const { id } = routes.find(({ name }) => name === definition.name)!;
+      await services.routes.saveDraft(tx, id, definition, 'Robin Nye');
+      await services.routes.publish(tx, id, 'Robin Nye', note);
+    }
+  });
+}
+
+/** What was due a day before a moment was done, but for one in six. */
+async function doTasks(services: Services, workspaceId: string, until: Date): Promise<void> {
+  await services.database.inWorkspace(workspaceId, async (tx) => {
+    const rows = await tx.statement<{ id: string; person: string; until: Date }>(
+      'demo_tasks_due',
+      `select t.id, p.id as person, t.until from task t join person p on p.workspace_id = t.workspace_id and p.key = t.owner
+       where t.workspace_id = $1 and t.attempt_id is not null and t.done_at is null and t.until < $2::timestamptz - interval '1 day' order by t.id`,
+      [workspaceId, until],
+    );
+    for (const [index, { id, person, until: at }] of rows.entries())
+      if (index % 6 !== 5) await services.tasks.finish(tx, [id], true, { kind: 'person', id: person }, at);
   });
 }
 
@@ -178,13 +250,14 @@ async function keep(
 ): Promise<void> {
   if (!arrivals.length) return;
   await services.inbox.keepAll(
-    arrivals.map(({ intake, at, payload, visit }) => ({
+    arrivals.map(({ intake, at, payload, visit, origin }) => ({
       workspaceId,
       intakeId: intakes[intake],
       receivedAt: at,
       format: 'json',
       body: Buffer.from(JSON.stringify(payload)),
       visit,
+      ...(origin ? { origin } : {}),
     })),
   );
 }
@@ -202,14 +275,16 @@ async function moveDeals(
       `select id, pipeline, stage, stage_since from deal where workspace_id = $1 and status = 'open' order by number`,
       [workspaceId],
     );
+    const ofCare = new Random(month.from.getTime() % 1_000_003);
     const moves = open.flatMap((deal) => {
       const pipeline = PIPELINES.find(({ key }) => key === deal.pipeline)!;
-      const stage = nextStage(random, pipeline, deal.stage);
+      const dice = deal.pipeline === 'care-plans' ? ofCare : random;
+      const stage = nextStage(dice, pipeline, deal.stage);
       if (!stage) return [];
       const start = Math.max(month.from.getTime(), deal.stage_since.getTime());
-      const at = new Date(start + random.next() * (month.to.getTime() - start)).toISOString();
+      const at = new Date(start + dice.next() * (month.to.getTime() - start)).toISOString();
       const lost = pipeline.stages.some(({ key, state }) => key === stage && state === 'lost');
-      const reason = lost ? random.pick(['Too dear', 'Chose another firm', 'No answer', 'Not now']) : undefined;
+      const reason = lost ? dice.pick(['Too dear', 'Chose another firm', 'No answer', 'Not now']) : undefined;
       return [{ id: deal.id, stage, reason, at }];
     });
     if (moves.length) await services.deals.moveEach(tx, 'deal', moves, { kind: 'person', id: month.by });

@@ -1,6 +1,6 @@
 import { GROWING_FOR } from './quillfern/destination';
 import { personKey, TEAMS } from './quillfern/teams';
-import type { JsonObject, Visit } from '@haycart/core';
+import type { JsonObject, Origin, Visit } from '@haycart/core';
 import {
   CAMPAIGNS,
   DUTCH_LAST_NAMES,
@@ -16,10 +16,11 @@ import type { Random } from './random';
 
 /** One made-up arrival, before it is posted. */
 export interface MadeUp {
-  intake: 'survey' | 'pricelist' | 'dealers' | 'calls';
+  intake: 'survey' | 'pricelist' | 'dealers' | 'calls' | 'cancel';
   at: Date;
   payload: JsonObject;
   visit: Visit;
+  origin?: Origin;
 }
 
 interface Visitor {
@@ -108,7 +109,7 @@ function madeUp(random: Random, roll: number, at: Date, visitor: Visitor, now: D
       payload: dealerApplication(random, visitor, at, now),
       visit: { userAgent: 'dealer-site/2.4' },
     };
-  if (roll < 0.5) return { intake: 'calls', at, payload: callNotes(random, visitor), visit: enteredVisit(visitor) };
+  if (roll < 0.5) return { intake: 'calls', at, payload: callNotes(random, visitor), ...entered(visitor) };
   return { intake: 'pricelist', at, payload: pricelistAnswers(random, visitor), visit };
 }
 
@@ -154,13 +155,16 @@ function budget(random: Random, bays: number): string {
   ]);
 }
 
-/** What a partner notes after a call. */
 /** Calls are entered by the dealer desk, each of whom has callers of their own. */
-function enteredVisit({ last }: Visitor): Visit {
+function entered({ last }: Visitor): Pick<MadeUp, 'visit' | 'origin'> {
   const desk = TEAMS.find(({ key }) => key === 'dealer-desk')!.people.map(personKey);
-  return { formVersion: '1', utm_source: 'partner call', enteredBy: desk[last.length % desk.length]! };
+  return {
+    visit: { formVersion: '1', utm_source: 'partner call' },
+    origin: { enteredBy: desk[last.length % desk.length]! },
+  };
 }
 
+/** What a partner notes after a call. */
 function callNotes(random: Random, visitor: Visitor): JsonObject {
   return {
     caller: `${visitor.first} ${visitor.last}`,

@@ -1,15 +1,14 @@
 import { Inject, Injectable } from '@nestjs/common';
+import { FORM_SECRETS } from './forms/sealed';
+import { INTAKE_SECRETS } from './intakes/sealed';
+import { MESSAGING_SECRETS } from './messaging/sealed';
+import { OUTBOX_SECRETS } from './outbox/sealed';
+import type { SealedColumn } from './platform/auth/sealed-column';
 import { SecretBox } from './platform/auth/secret-box';
 import { Database, type WorkspaceTx } from './platform/database/database';
 
-/** Every column that holds a sealed secret: its table, and what a row's secret is bound to. */
-const SEALED = [
-  { table: 'intake', column: 'secret', key: 'id', of: 'intake' },
-  { table: 'intake', column: 'old_secret', key: 'id', of: 'intake' },
-  { table: 'entry_link', column: 'secret', key: 'intake_id', of: 'entry' },
-  { table: 'outbox_secret', column: 'secret', key: 'workspace_id', of: 'outbox' },
-  { table: 'form_domain', column: 'proof', key: 'host', of: 'domain' },
-] as const;
+/** Every column that holds sealed secrets, as its area says. */
+const SEALED: readonly SealedColumn[] = [...INTAKE_SECRETS, ...FORM_SECRETS, ...OUTBOX_SECRETS, ...MESSAGING_SECRETS];
 
 /** Seals all secrets with the key that seals now: those kept before there was one, and after a rotation all. */
 @Injectable()

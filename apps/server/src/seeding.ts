@@ -13,19 +13,23 @@ import { readConfig } from './platform/config';
 import { Database } from './platform/database/database';
 import { prepareDatabase } from './platform/database/migrate';
 import { PinoLogger } from './platform/logging';
+import { MailServers } from './messaging/mail/mail-servers.service';
+import { MailTemplates } from './messaging/mail/mail-templates.service';
+import { ChannelsService } from './messaging/channels.service';
+import { TasksService } from './records/activities/tasks.service';
 import { ActivitiesService } from './records/activities/activities.service';
-import { CandidateSearch } from './records/candidate-search.service';
-import { LeadsService } from './records/leads.service';
+import { CandidateSearch } from './records/recognised/candidate-search.service';
+import { LeadsService } from './records/leads/leads.service';
 import { RecordsService } from './records/records.service';
-import { RecordEditsService } from './records/record-edits.service';
+import { RecordEditsService } from './records/edits/record-edits.service';
 import { ViewsService } from './views/views.service';
-import { DestinationService } from './workspaces/destination.service';
+import { DestinationService } from './destination/destination.service';
 import { RatesService } from './workspaces/rates.service';
-import { DealMovesService } from './records/deal-moves.service';
+import { DealMovesService } from './records/stages/deal-moves.service';
 import { RoutesService } from './routes/routes.service';
 import { ComparisonsService } from './runs/comparisons.service';
 import { RouterService } from './runs/router.service';
-import { SubmissionInbox } from './submissions/accept/submission-inbox.service';
+import { SubmissionInbox } from './submissions/inbox/submission-inbox.service';
 import { SubmissionSearch } from './submissions/search/submission-search.service';
 import { PeopleService } from './workspaces/people.service';
 import { TeamsService } from './workspaces/teams.service';
@@ -37,7 +41,7 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
   const given = readConfig(env);
   const databaseUrl = await prepareDatabase(given, migrations);
   const config = { ...given, databaseUrl, role: 'web' as const, background: false, logLevel: 'error' as const };
-  const context = await NestFactory.createApplicationContext(AppModule.with(config, ''), {
+  const context = await NestFactory.createApplicationContext(await AppModule.with(config, ''), {
     logger: new PinoLogger(config),
     abortOnError: false,
   });
@@ -51,6 +55,10 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     themes: context.get(ThemesService),
     people: context.get(PeopleService),
     activities: context.get(ActivitiesService),
+    tasks: context.get(TasksService),
+    channels: context.get(ChannelsService),
+    mailServers: context.get(MailServers),
+    mailTemplates: context.get(MailTemplates),
     candidates: context.get(CandidateSearch),
     deals: context.get(DealMovesService),
     destinations: context.get(DestinationService),

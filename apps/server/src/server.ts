@@ -9,16 +9,14 @@ import fastifyStatic from '@fastify/static';
 import { NestFactory } from '@nestjs/core';
 import { FastifyAdapter, type NestFastifyApplication } from '@nestjs/platform-fastify';
 import { AppModule } from './app.module';
+import { BeforeFramework } from './platform/before-framework';
 import { compileTrust, isLoopback } from './platform/client-address';
 import type { Config } from './platform/config';
 import { Doors, isOfApplication } from './platform/doors';
 import { isDeeper, LIMITS } from '@haycart/core';
-import { FormHosts } from './forms/form-hosts.service';
 import { createHttpServer } from './platform/http-server';
 import { ProblemError } from './platform/errors/problem-error';
 import { PinoLogger } from './platform/logging';
-import { AcceptHandler } from './submissions/accept/accept.handler';
-import { describeApi, readApiAnswers } from './openapi';
 
 const APPLICATION_HEADERS = {
   'content-security-policy':
@@ -40,23 +38,23 @@ const COMPRESSED: FastifyCompressOptions = {
 };
 const HSTS = { 'strict-transport-security': 'max-age=31536000' };
 
-/** Puts a server together, ready to listen. The accept handler stands before the framework; see there. */
+/** Puts a server together, ready to listen. Some requests are answered before the framework; see `BeforeFramework`. */
 export async function createServerApp(config: Config, publicFolder: string): Promise<NestFastifyApplication> {
-  let accept: AcceptHandler | null = null;
-  let hosts: FormHosts | null = null;
+  let before: BeforeFramework | null = null;
   const trust = compileTrust(config.trustedProxies);
   const adapter = new FastifyAdapter({
     bodyLimit: LIMITS.apiBody.most,
     trustProxy: trust,
-    rewriteUrl: ({ url = '/', headers }: IncomingMessage) => hosts?.addressFor(url, headers.host) ?? url,
+    rewriteUrl: ({ url = '/', headers }: IncomingMessage) => before?.addressFor(url, headers.host) ?? url,
     serverFactory: (framework: RequestListener) =>
       createHttpServer((request, response) => {
-        if (accept?.takes(request)) void accept.handle(request, response);
+        const early = before?.handlerOf(request);
+        if (early) void early.handle(request, response);
         else framework(request, response);
       }, trust),
   });
   const app = await NestFactory.create<NestFastifyApplication>(
-    AppModule.with(config, readFileSync(join(publicFolder, 'form.css'), 'utf8')),
+    await AppModule.with(config, readFileSync(join(publicFolder, 'form.css'), 'utf8')),
     adapter,
     {
       logger: new PinoLogger(config),
@@ -64,8 +62,7 @@ export async function createServerApp(config: Config, publicFolder: string): Pro
       forceCloseConnections: true,
     },
   );
-  accept = app.get(AcceptHandler);
-  hosts = app.get(FormHosts);
+  before = app.get(BeforeFramework);
   const fastify = adapter.getInstance();
   await app.register(cookie);
   await app.register(multipart);
@@ -90,18 +87,12 @@ export async function createServerApp(config: Config, publicFolder: string): Pro
     done(null, payload);
   });
   fastify.addHook('preValidation', (request, _reply, done) => done(bodyProblem(request.body)));
-  await app.register(fastifyStatic, {
-    root: publicFolder,
-    prefix: '/forms/',
-    decorateReply: true,
-    cacheControl: true,
-    maxAge: '1h',
-    // Pages of forms have an origin of their own, and fonts are held against it.
-    setHeaders: (reply) =>
-      void reply.headers({ 'access-control-allow-origin': '*', 'cross-origin-resource-policy': 'cross-origin' }),
-  });
-  describeApi(app, readApiAnswers(dirname(publicFolder)));
-  if (config.webFolder && (config.role === 'all' || config.role === 'web')) await serveWeb(app, config.webFolder);
+  if (config.role !== 'route') await serveForms(app, publicFolder);
+  if (config.role === 'all' || config.role === 'web') {
+    const { describeApi, readApiAnswers } = await import('./openapi');
+    describeApi(app, readApiAnswers(dirname(publicFolder)));
+    if (config.webFolder) await serveWeb(app, config.webFolder);
+  }
   return app;
 }
 
@@ -113,6 +104,20 @@ function bodyProblem(body: unknown): ProblemError | undefined {
   if (!Array.isArray(body) && Object.keys(body).length > LIMITS.apiProperties.most)
     return new ProblemError('refused', `The body has more than ${LIMITS.apiProperties.most} properties.`);
   return undefined;
+}
+
+/** The scripts, styles and letters of hosted forms. */
+async function serveForms(app: NestFastifyApplication, folder: string): Promise<void> {
+  await app.register(fastifyStatic, {
+    root: folder,
+    prefix: '/forms/',
+    decorateReply: true,
+    cacheControl: true,
+    maxAge: '1h',
+    // Pages of forms have an origin of their own, and fonts are held against it.
+    setHeaders: (reply) =>
+      void reply.headers({ 'access-control-allow-origin': '*', 'cross-origin-resource-policy': 'cross-origin' }),
+  });
 }
 
 /** The web application's files; its page is the web page controller's. */

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { PERMISSIONS, type AuditLine, type Page, type SetUpChange, type SheetShape } from '@haycart/api';
 import { PLAIN_THEME, type JsonValue } from '@haycart/core';
+import { startMailStandIn } from './support/mail-stand-in';
 import { FORM, newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
 type Json = Record<string, any>; // eslint-disable-line @typescript-eslint/no-explicit-any -- Answers of every call there is.
@@ -92,6 +93,7 @@ describe('every call that changes something', () => {
     await does('records.change-note', 'PATCH', `${at}/notes/${note.id}`, { text: 'Called twice.' });
     const task = await does('records.add-task', 'POST', `${at}/tasks`, { text: 'Call again' });
     await does('records.change-task', 'PATCH', `${at}/tasks/${task.id}`, { done: true });
+    await does('records.finish-tasks', 'POST', '/tasks/done', { ids: [task.id], done: true });
     await does('records.remove-activity', 'DELETE', `${at}/notes/${note.id}`);
     await brings('records.add-file', `${at}/files`, 'plan.txt', 'a plan');
     const consent = { channel: 'email', state: 'given', words: 'You may write to me', place: 'by phone' };
@@ -241,6 +243,24 @@ describe('every call that changes something', () => {
     await does('routes.agree-case', 'POST', `/routes/${id}/cases/${one}/agree`);
     await does('routes.remove-case', 'DELETE', `/routes/${id}/cases/${one}`);
     const { runs } = await workspace.get<{ runs: { id: string }[] }>(`/submissions/${held}`);
+    await does('channels.add', 'POST', '/channels', { name: 'Care desk', by: 'chat', address: server.base });
+    await does('channels.change', 'PATCH', '/channels/care-desk', {
+      address: `${server.base}/in/${workspace.endpoint}`,
+    });
+    await does('channels.test', 'POST', '/channels/care-desk/test');
+    await does('channels.remove', 'DELETE', '/channels/care-desk');
+    await does('channels.set-text-gateway', 'PUT', '/text-gateway', { address: 'https://texts.example' });
+    const mail = { subject: 'Hello', text: 'Hello.' };
+    await does('mail.add-template', 'POST', '/mail-templates', { name: 'Hello', ...mail });
+    await does('mail.change-template', 'PATCH', '/mail-templates/hello', { subject: 'Hello again' });
+    await does('mail.remove-template', 'DELETE', '/mail-templates/hello');
+    const standIn = await startMailStandIn();
+    const { port } = standIn;
+    const from = { fromName: 'Weir', fromAddress: 'hello@weir.example' };
+    await does('mail.set-server', 'PUT', '/mail-server', { host: '127.0.0.1', port, security: 'none', ...from });
+    await does('mail.test', 'POST', '/mail-server/test', mail);
+    standIn.stop();
+    await does('mail.remove-server', 'DELETE', '/mail-server');
     await does('outbox.replace-secret', 'POST', '/outbox-signing/replace');
     const [item] = await workspace.query<{ id: string }>(
       `insert into outbox (workspace_id, id, submission_id, run_id, attempt_id, route_id, kind, target, key, body, due_at)
@@ -261,7 +281,7 @@ describe('every call that changes something', () => {
     );
     await workspace.submit({ email: 'nameless@weir.example' });
     const [waiting] = (await until(
-      () => workspace.get<Json[]>('/decisions'),
+      async () => (await workspace.get<{ items: Json[] }>('/decisions')).items,
       (lines) => lines.some(({ kind }) => kind === 'failed'),
     )) as [Json];
     await does('decisions.decide', 'POST', '/decisions/decide', { ids: [waiting.id], action: 'leave' });

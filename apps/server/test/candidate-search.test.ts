@@ -4,8 +4,8 @@ import { generatePeople } from '@haycart/core/testing/people';
 import type { WorkspaceTx } from '../src/platform/database/database';
 import { databaseFailure } from '../src/platform/database/failure';
 import { Thread } from '../src/platform/threads/thread';
-import { CandidateSearch } from '../src/records/candidate-search.service';
-import { likelyCandidates } from '../src/records/candidates';
+import { CandidateSearch } from '../src/records/recognised/candidate-search.service';
+import { likelyCandidates } from '../src/records/recognised/candidates';
 import { eachInWorkspace, type TestServer, type TestWorkspace } from './support/test-server';
 
 let server: TestServer;

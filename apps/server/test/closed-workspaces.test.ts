@@ -70,8 +70,17 @@ beforeAll(async () => {
   );
   await one.query(
     `insert into match_answer (workspace_id, submission_id, route_id, write, answer, by, at)
-     values ('${one.id}', '${one.id}', '${one.id}', 'person', '{"create":true}', 'R', now())`,
+     select workspace_id, submission_id, route_id, 'person', '{"create":true}', 'R', now() from run limit 1`,
   );
+  await person('POST', '/channels', { name: 'Care desk', by: 'chat', address: 'https://chat.example' });
+  await one.query(
+    `insert into approval (workspace_id, submission_id, route_id, hold, approved, note, by, at)
+     select workspace_id, submission_id, route_id, 0, true, '', 'R', now() from run limit 1`,
+  );
+  await person('POST', '/mail-templates', { name: 'Thanks', subject: 'Thanks', text: 'Thanks.' });
+  const mailServer = { host: 'mail.example', port: 25, security: 'none', fromName: 'A', fromAddress: 'a@b.example' };
+  await person('PUT', '/mail-server', mailServer);
+  await person('PUT', '/text-gateway', { address: 'https://texts.example' });
   await one.query(
     `insert into sheet_file (workspace_id, id, intake_id, name, bytes, state, by, at)
      select workspace_id, id, id, 'people.csv', '', 'read', 'R', now() from intake limit 1`,
@@ -89,6 +98,7 @@ beforeAll(async () => {
   );
   // Who searches has what came last read.
   await one.get('/submissions?q=ada');
+  await one.query(`insert into counter (workspace_id, name) values ('${one.id}', 'turn t')`);
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(
     `insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`,
@@ -207,6 +217,9 @@ describe('the API', () => {
     ['POST', '/intakes', { kind: 'endpoint' }, 422],
     ['POST', '/intakes', { kind: 'endpoint', name: 'x', colour: 'red' }, 422],
     ['POST', '/intakes', { kind: 'form', name: 'x' }, 422],
+    ['POST', '/intakes', { kind: 'fax', name: 'x' }, 422],
+    ['POST', '/intakes', { kind: 'endpoint', name: 'x', settings: { colour: 'red' } }, 422],
+    ['POST', '/intakes', { kind: 'endpoint', name: 'x', settings: 'red' }, 422],
     ['POST', '/forms', { name: 'x', form: { items: 1 } }, 422],
     ['POST', '/intakes', { kind: 'endpoint', name: 'Dealers' }, 409],
     ['POST', '/routes', { definition: 7 }, 422],

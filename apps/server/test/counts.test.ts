@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
-import type { DecisionLine, BandFigures, IntakeLine, RouteLine } from '@haycart/api';
+import type { DecisionList, BandFigures, IntakeLine, RouteLine } from '@haycart/api';
 import { Database } from '../src/platform/database/database';
 import { foldCounts } from '../src/platform/database/fold-counts';
-import { RunCounts } from '../src/runs/counts/run-counts.service';
-import { SubmissionInbox } from '../src/submissions/accept/submission-inbox.service';
+import { RunCounts } from '../src/counts/run-counts.service';
+import { SubmissionInbox } from '../src/submissions/inbox/submission-inbox.service';
 import { SubmissionSearch } from '../src/submissions/search/submission-search.service';
 import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace } from './support/test-server';
 
@@ -125,7 +125,7 @@ test('intakes and routes tell the same numbers, before and after what arrived is
 
 test('how much waits to be decided is as many lines as there are', async () => {
   await everyOutcome();
-  const lines = await workspace.get<DecisionLine[]>('/decisions');
+  const lines = (await workspace.get<DecisionList>('/decisions')).items;
   expect((await workspace.get<BandFigures>('/band')).toDecide).toBe(lines.length);
   expect(lines.length).toBeGreaterThan(0);
 });

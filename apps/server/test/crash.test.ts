@@ -42,7 +42,7 @@ function pour(address: string): { acknowledged: string[]; attempts: () => number
         headers: { 'content-type': 'application/json' },
       }).catch(() => null);
       if (answer?.status === 202) acknowledged.push(((await answer.json()) as { submissionId: string }).submissionId);
-      else await new Promise((resolve) => setImmediate(resolve));
+      else await new Promise((resolve) => setTimeout(resolve, 5));
     }
   };
   const clients = Array.from({ length: 8 }, (_, number) => client(number));

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type {
   Decided,
   DecisionLine,
+  DecisionList,
   DecisionShape,
   Page,
   ProblemBody,
@@ -13,13 +14,14 @@ import type {
 } from '@haycart/api';
 import type { JsonObject } from '@haycart/core';
 import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { viewAs } from './support/decision-view';
 
 let server: TestServer;
 let workspace: TestWorkspace;
 
 eachInWorkspace((made) => ({ server, workspace } = made));
 
-const lines = () => workspace.get<DecisionLine[]>('/decisions');
+const lines = async () => (await workspace.get<DecisionList>('/decisions')).items;
 const waiting = (kind: string) =>
   until(lines, (all) => all.some((line) => line.kind === kind)).then((all) => all.find((line) => line.kind === kind)!);
 const one = ({ id }: DecisionLine) => workspace.get<DecisionShape>(`/decisions/${id}`);
@@ -58,17 +60,21 @@ describe('a field that was renamed at the sender', () => {
 
     const shown = await one(line);
     expect(shown).toMatchObject({
-      actions: ['repair', 'leave'],
-      routes: [{ name: 'Enquiries' }],
-      drift: {
+      question: 'Is “mobile” the new name of “phone”?',
+      choices: [{ action: 'repair' }, { action: 'leave' }],
+      things: [
+        { kind: 'intake', name: 'Dealers' },
+        { kind: 'route', name: 'Enquiries' },
+      ],
+      view: {
         fields: [
           { key: 'phone', filled: 2 },
           { key: 'mobile', filled: 1 },
         ],
+        repair: { runsAgain: 0, fillsIn: 1, routes: [{ changes: ['The contact’s Phone is fed in another way.'] }] },
       },
-      repair: { runsAgain: 0, fillsIn: 1, routes: [{ changes: ['The contact’s Phone is fed in another way.'] }] },
     });
-    expect(shown.repair!.groups[0]!.examples[0]).toMatchObject({ after: '+44 7700 900320' });
+    expect(viewAs(shown, 'drift').repair!.groups[0]!.examples[0]).toMatchObject({ after: '+44 7700 900320' });
     expect((await contacts()).get('Cleo')!.phone).toBeUndefined();
 
     const { status, body } = await decide([line.id], 'repair');
@@ -93,7 +99,7 @@ describe('a field that was renamed at the sender', () => {
     const failed = await sent({ ...person('bo', '07700 900319'), crops: 'vines' });
     expect(failed.runs[0]!.outcome).toBe('failed');
     const line = await waiting('renamed');
-    expect(await one(line)).toMatchObject({ repair: { runsAgain: 1, fillsIn: 0 } });
+    expect(await one(line)).toMatchObject({ view: { repair: { runsAgain: 1, fillsIn: 0 } } });
     await decide([line.id], 'repair');
     await until(
       () => outcomeOf(failed.id),
@@ -156,7 +162,7 @@ describe('an answer that no option stands for', () => {
       1,
     ]);
     expect(await one(first!)).toMatchObject({
-      answer: { label: 'Growing', options: [{ key: 'moss' }, { key: 'figs' }] },
+      view: { as: 'answer', label: 'Growing', options: [{ key: 'moss' }, { key: 'figs' }] },
       examples: [{ who: 'bo' }, { who: 'ada' }],
     });
     expect((await decide([first!.id], 'means')).status).toBe(422);
@@ -191,6 +197,21 @@ describe('an answer that no option stands for', () => {
     expect((await lines()).map(({ count }) => count)).toEqual([1]);
     expect((await decide([line.id], 'add-option')).status).toBe(200);
     expect((await contacts()).get('Bo')!.growing).toMatch(/^x+$/);
+  });
+
+  test('beyond those that are listed is counted, opened and decided like any other', async () => {
+    await publishWith(HOLDING);
+    for (const fruit of ['figgs', 'figz', 'fihgs']) await sent(grower('ada', fruit));
+    await until(lines, ({ length }) => length === 3);
+    const list = (limit: number) => workspace.get<DecisionList>(`/decisions?limit=${limit}`);
+    const { items, total } = await list(1);
+    expect([items.length, total]).toEqual([1, 3]);
+    const beyond = (await list(3)).items[2]!;
+    expect((await one(beyond)).subject).toBe(beyond.subject);
+    expect((await decide([beyond.id], 'leave')).status).toBe(200);
+    expect((await list(1)).total).toBe(2);
+    for (const limit of ['0', '1001', 'x'])
+      expect((await workspace.call('GET', `/decisions?limit=${limit}`)).status).toBe(422);
   });
 
   test('several are decided alike', async () => {
@@ -301,11 +322,9 @@ describe('a field that nothing reads', () => {
     const line = await waiting('appeared');
     expect(line).toMatchObject({ detail: 'referral', subject: 'Dealers' });
     expect(await one(line)).toMatchObject({
-      actions: ['leave'],
-      routes: [{ name: 'Enquiries' }],
-      intake: { name: 'Dealers' },
-      drift: { fields: [{ key: 'referral', examples: ['a friend'] }] },
-      repair: null,
+      choices: [{ action: 'leave' }],
+      things: [{ name: 'Dealers' }, { name: 'Enquiries' }],
+      view: { fields: [{ key: 'referral', examples: ['a friend'] }], repair: null },
     });
     await decide([line.id], 'leave');
     expect(await lines()).toEqual([]);
@@ -319,8 +338,8 @@ describe('a field that nothing reads', () => {
     for (let n = 21; n < 25; n += 1) await sent({ ...person(n), job_title: 'Head gardener' });
     const line = await waiting('appeared');
     expect(await one(line)).toMatchObject({
-      actions: ['repair', 'leave'],
-      repair: { fillsIn: 4, runsAgain: 0, routes: [{ changes: ['The contact’s Job title is fed.'] }] },
+      choices: [{ action: 'repair', label: 'Read it' }, { action: 'leave' }],
+      view: { repair: { fillsIn: 4, runsAgain: 0, routes: [{ changes: ['The contact’s Job title is fed.'] }] } },
     });
     expect((await decide([line.id], 'repair')).body.text).toBe(
       'Enquiries reads “job_title” now and blanks were filled in 4 records.',
@@ -351,7 +370,7 @@ describe('a field that nothing reads', () => {
     const line = await waiting('stopped');
     expect((await lines()).map(({ detail }) => detail)).toEqual(['bays']);
     // It is told when it has been learnt, which is soon after it was routed.
-    const told = async () => (await one(line)).drift!.told;
+    const told = async () => viewAs(await one(line), 'drift').told;
     await until(told, (one) => 'missed' in one && one.missed === 6);
     expect(await told()).toMatchObject({ kind: 'stopped', field: 'bays' });
   });
@@ -370,8 +389,7 @@ describe('what is hostile', () => {
       await sent({ name: `ada${n}`, email: `ada${n}@weir.example`, grow, [`x${grow}`]: grow });
     const all = await until(lines, ({ length }) => length === HOSTILE.length);
     for (const line of all) {
-      const { answer } = await one(line);
-      expect(HOSTILE).toContain(answer!.value);
+      expect(HOSTILE).toContain(viewAs(await one(line), 'answer').value);
       expect((await decide([line.id], 'add-option')).status).toBe(200);
     }
     expect(new Set([...(await contacts()).values()].map(({ growing }) => growing)).size).toBe(HOSTILE.length);

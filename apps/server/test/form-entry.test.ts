@@ -64,7 +64,7 @@ test('whoever has an entry link enters in its person’s name, and is told what 
   const [deal] = (await workspace.get<Page<RecordShape>>('/deals')).items;
   expect(deal!.owner).toBe('robin-nye');
   const kept = await forms.latest(form.key);
-  expect(kept.visit.enteredBy).toBe('robin-nye');
+  expect(kept.origin).toEqual({ enteredBy: 'robin-nye' });
   expect(JSON.stringify(kept.payload)).not.toContain(link.secret);
 });
 
@@ -75,7 +75,7 @@ test('what a post says of who entered it is not believed', async () => {
   await forms.send(open.key, { email: 'a@weir.example', _visit: claim }, '?enteredBy=robin-nye');
   await forms.send(open.key, { email: 'b@weir.example', _visit: claim, _entry: link.secret });
   const lines = await workspace.query<{ by: string | null }>(
-    `select s.visit ->> 'enteredBy' as by from submission s join intake i on i.id = s.intake_id where i.key = $1`,
+    `select coalesce(s.visit ->> 'enteredBy', s.origin ->> 'enteredBy') as by from submission s join intake i on i.id = s.intake_id where i.key = $1`,
     [open.key],
   );
   expect(lines).toEqual([{ by: null }, { by: null }]);

@@ -59,7 +59,7 @@ test('runs from before attempts were kept have theirs, with the plans, causes an
     `insert into touch (workspace_id, id, record_kind, record_id, run_id, at, channel, source)
      values ('${workspace}', '${id(41)}', 'contact', '${id(42)}', '${id(13)}', now(), 'direct', 'direct')`,
   ]);
-  await prepareDatabase({ databaseUrl }, MIGRATIONS);
+  await prepareDatabase({ databaseUrl }, upTo('0041_attempts'));
 
   const { rows: attempts } = await owner.query(
     'select id, run_id, why, outcome, taken_back_by, plan from attempt order by id',
@@ -86,4 +86,78 @@ test('runs from before attempts were kept have theirs, with the plans, causes an
     { id: id(15), attempt_id: id(15), outcome: 'failed', waits_for: expect.stringMatching(/^failed\.[0-9a-f]{32}$/) },
   ]);
   expect((await owner.query('select attempt_id from touch')).rows).toEqual([{ attempt_id: id(13) }]);
+});
+
+test('touches from before visits were kept once tell what they told', async () => {
+  const id = (n: number) => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
+  const workspace = id(1);
+  const touch = (n: number, record: number, attempt: number, at: string, source: string) =>
+    `insert into touch (workspace_id, id, record_kind, record_id, attempt_id, at, channel, source, medium, page)
+     values ('${workspace}', '${id(n)}', 'contact', '${id(record)}', '${id(attempt)}', '${at}', 'e-mail', '${source}', 'email', '/${source}')`;
+  const ran = (attempt: number, submission: number) => [
+    `insert into run (workspace_id, id, attempt_id, submission_id, route_id, version, outcome, summary, started_at, finished_at)
+     values ('${workspace}', '${id(attempt)}', '${id(attempt)}', '${id(submission)}', '${id(2)}', 1, 'written', '', now(), now())`,
+    `insert into attempt (workspace_id, id, run_id, why, version, outcome, summary, started_at, finished_at)
+     values ('${workspace}', '${id(attempt)}', '${id(attempt)}', 'arrival', 1, 'written', '', now(), now())`,
+  ];
+  const arrived = (submission: number, visit: object) =>
+    `insert into submission (workspace_id, id, intake_id, received_at, format, body, visit, due_at)
+     values ('${workspace}', '${id(submission)}', '${id(3)}', now(), 'json', '', '${JSON.stringify(visit)}', now())`;
+  const { databaseUrl, owner } = await databaseOf('0048_labels_brought_back', [
+    ...ran(11, 21),
+    ...ran(12, 22),
+    arrived(21, { utm_source: 'spring', enteredBy: 'robin' }),
+    arrived(22, { sheet: 'People' }),
+    arrived(23, { page: '/' }),
+    // One submission touched two records; a touch of old whose attempt is not there stands by itself.
+    touch(41, 51, 11, '2026-01-01', 'spring'),
+    touch(42, 52, 11, '2026-01-01', 'spring'),
+    touch(43, 51, 12, '2026-02-01', 'summer'),
+    touch(44, 51, 99, '2026-03-01', 'autumn'),
+  ]);
+  const told = (from: string) =>
+    owner.query(`select t.id, record_id, at, channel, source, medium, campaign, page from ${from} order by t.id`);
+  const before = await told('touch t');
+  await prepareDatabase({ databaseUrl }, MIGRATIONS);
+  const after = await told('touch t join visit v on v.workspace_id = t.workspace_id and v.id = t.visit_id');
+  expect(after.rows).toEqual(before.rows);
+  expect((await owner.query('select id from visit order by id')).rows.map((row) => row.id)).toEqual([
+    id(21),
+    id(22),
+    id(44),
+  ]);
+  expect((await owner.query('select visit, origin from submission order by id')).rows).toEqual([
+    { visit: { utm_source: 'spring' }, origin: { enteredBy: 'robin' } },
+    { visit: {}, origin: { sheet: 'People' } },
+    { visit: { page: '/' }, origin: {} },
+  ]);
+});
+
+test('forms from before they had a table of their own are what they were, and an endpoint is none', async () => {
+  const id = (n: number) => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
+  const form = (n: number, slug: string, more: Record<string, string> = {}) => {
+    const columns = { draft: `'{"title":"${slug}"}'`, draft_revision: '7', version: '0', ...more };
+    return `insert into intake (workspace_id, id, key, kind, name, state, slug, ${Object.keys(columns).join(', ')})
+      values ('${id(1)}', '${id(n)}', 'k${n}', 'form', '${slug}', 'live', '${slug}', ${Object.values(columns).join(', ')})`;
+  };
+  const { databaseUrl, owner } = await databaseOf('0050_touches_of_visits', [
+    form(11, 'visit', {
+      form: `'{"title":"Visit"}'`,
+      version: '3',
+      for_colleagues: 'true',
+      closed_message: `'Later.'`,
+    }),
+    form(12, 'visit-2', { copied_from: `'${id(11)}'`, trial: `'{"version":2,"share":0.5}'` }),
+    `insert into intake (workspace_id, id, key, kind, name) values ('${id(1)}', '${id(13)}', 'k13', 'endpoint', 'Dealers')`,
+  ]);
+  const columns = 'slug, form, version, trial, for_colleagues, closed_message, draft, draft_revision, copied_from';
+  const before = await owner.query(`select id as intake_id, ${columns} from intake where kind = 'form' order by id`);
+  await prepareDatabase({ databaseUrl }, MIGRATIONS);
+  expect((await owner.query(`select intake_id, ${columns} from form order by intake_id`)).rows).toEqual(before.rows);
+  const found = async (key: string | null, slug: string | null) =>
+    (await owner.query('select id, slug, version, for_colleagues from gate_intake($1, $2)', [key, slug])).rows;
+  expect(await found('k11', null)).toEqual([{ id: id(11), slug: 'visit', version: 3, for_colleagues: true }]);
+  expect(await found(null, 'visit-2')).toEqual([{ id: id(12), slug: 'visit-2', version: 0, for_colleagues: false }]);
+  expect(await found('k13', null)).toEqual([{ id: id(13), slug: null, version: 0, for_colleagues: false }]);
+  expect(await found(null, 'other')).toEqual([]);
 });

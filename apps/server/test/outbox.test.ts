@@ -1,7 +1,7 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type {
   Decided,
-  DecisionLine,
+  DecisionList,
   DecisionShape,
   OutboxLine,
   OutboxShape,
@@ -42,7 +42,7 @@ eachInWorkspace(async (made) => {
 const behave = (behaviour: object) => outside.behave(behaviour);
 const received = () => outside.received();
 const outbox = async (query = '') => (await workspace.get<Page<OutboxLine>>(`/outbox${query}`)).items;
-const decisions = () => workspace.get<DecisionLine[]>('/decisions');
+const decisions = async () => (await workspace.get<DecisionList>('/decisions')).items;
 
 /** A route that writes a contact and follows up. */
 function following(...followUps: FollowUp[]): RouteDefinition {
@@ -183,8 +183,8 @@ describe('a post', () => {
     expect(line).toMatchObject({ kind: 'undelivered', subject: 'Enquiries', count: 2 });
     expect(line!.detail).toContain('answered 500');
     expect(await workspace.get('/band')).toMatchObject({ toDecide: 1 });
-    const { actions, examples } = await workspace.get<DecisionShape>(`/decisions/${line!.id}`);
-    expect(actions).toEqual(['send-again', 'leave']);
+    const { choices, examples } = await workspace.get<DecisionShape>(`/decisions/${line!.id}`);
+    expect(choices.map(({ action }) => action)).toEqual(['send-again', 'leave']);
     expect(examples.map(({ who }) => who).sort()).toEqual(['One', 'Two']);
     await behave({});
     const decided = await workspace.call<Decided>('POST', '/decisions/decide', {

@@ -60,6 +60,7 @@ describe('today’s figures', () => {
     expect(await workspace.get<BandFigures>('/band')).toEqual({
       intakesLive: 2,
       toDecide: 1,
+      tasksDue: 0,
       submissionsToday: 5,
       waiting: 0,
       routesLive: 1,

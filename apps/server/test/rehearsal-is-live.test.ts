@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { comparePlans, FINISHERS, type Plan, type RouteDefinition } from '@haycart/core';
 import type { Rehearsal, RouteShape, RunShape, SubmissionDetail } from '@haycart/api';
 import fc from 'fast-check';
-import { DestinationService } from '../src/workspaces/destination.service';
+import { DestinationService } from '../src/destination/destination.service';
 import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { ROUTE_SAMPLES, type RouteSheetShape } from '@haycart/api';
-import { eachInWorkspace, type TestWorkspace } from './support/test-server';
+import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
 
 let workspace: TestWorkspace;
 
@@ -10,6 +10,11 @@ test('the page of a route comes in one answer, which says what each part’s own
   const id = await workspace.publish();
   await workspace.submit({ name: 'Ada Weir', email: 'ada@weir.example' });
   await workspace.handled();
+  // What recognition learns from the first records is part of the destination.
+  await until(
+    () => workspace.query<{ n: number }>(`select count(*)::int as n from look_alike_scan where state = 'done'`),
+    ([row]) => row!.n === 3,
+  );
   const { body, status } = await workspace.call<RouteSheetShape>('GET', `/routes/${id}/sheet`);
   expect(status).toBe(200);
   const { intake } = body.samples!;

@@ -49,7 +49,7 @@ describe('an enquiry', () => {
       _visit: { utm_source: 'spring-newsletter', utm_medium: 'email', page: 'https://q.example/schools' },
     });
     const { runs } = await routed(id);
-    expect(runs[0]).toMatchObject({ outcome: 'written', summary: 'new company, new contact, new deal' });
+    expect(runs[0]).toMatchObject({ outcome: 'written', summary: 'New company, new contact, new deal' });
     const [contact] = await records('contacts', '&email=m.oduya@fennwick.example');
     expect(contact).toMatchObject({
       number: 1,
@@ -420,7 +420,7 @@ describe('a rehearsal', () => {
     const { body } = await workspace.call<Rehearsal>('POST', '/rehearse', { definition, payload: maren });
     expect(body.writes[1]!.fields[0]!.after).toBe('MAREN ODUYA');
     const refused = await workspace.call<ProblemBody>('POST', '/rehearse', {
-      definition: { ...definition, holds: [{ for: 'approval' }] },
+      definition: { ...definition, holds: [{ for: 'confirmation' }] },
       payload: maren,
     });
     expect([refused.status, refused.body.errors]).toEqual([

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { KnownShape, ProblemBody, Rehearsal, SubmissionDetail } from '@haycart/api';
 import { KnownRecords, rehearse, type Destination, type JsonObject, type RouteDefinition } from '@haycart/core';
-import { DestinationService } from '../src/workspaces/destination.service';
+import { DestinationService } from '../src/destination/destination.service';
 import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
@@ -84,6 +84,7 @@ test('nothing is known by keys that are none', async () => {
   ).toEqual({
     records: [],
     links: [],
+    counters: {},
     names: {},
   });
   expect((await call({ keys: [{ record: 'table', kind: 'email', value: 'x' }], deals: true })).status).toBe(422);

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import type {
   HistoryEntry,
   Page,
@@ -10,6 +10,8 @@ import type {
   SavedView,
   SetUpChange,
 } from '@haycart/api';
+import { RecordsService } from '../src/records/records.service';
+import { RouteBookService } from '../src/routes/route-book.service';
 import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
@@ -240,9 +242,40 @@ test('a stage removed while enquiries pour in loses none of them: each ends in t
   expect(removed.status).toBe(200);
   await Promise.all(sent);
   await workspace.handled();
-  expect(await workspace.query(`select 1 from run where outcome <> 'written'`)).toEqual([]);
+  const others = `select distinct outcome, reason_code, summary from run where outcome <> 'written'`;
+  expect(await workspace.query(others)).toEqual([]);
   const stages = (await deals()).map(({ values }) => values.stage);
   expect([stages.length, new Set(stages)]).toEqual([81, new Set(['design'])]);
+});
+
+test('a stage removed between reading what is due and planning it loses nothing', async () => {
+  const records = server.app.get(RecordsService);
+  const books = server.app.get(RouteBookService);
+  let removal: Promise<unknown> | undefined;
+  const [lockNames, lockAndLoad] = [records.lockNames.bind(records), records.lockAndLoad.bind(records)];
+  const open = books.open.bind(books);
+  const spies = [
+    jest.spyOn(records, 'lockNames').mockImplementation((...given) => {
+      removal ??= person('DELETE', `${BUILDS}/stages/enquiry?moveTo=new-builds/design`);
+      return lockNames(...given);
+    }),
+    jest.spyOn(records, 'lockAndLoad').mockImplementation(async (...given) => {
+      await removal;
+      return lockAndLoad(...given);
+    }),
+    jest.spyOn(books, 'open').mockImplementation(async (tx) => {
+      await removal;
+      return open(tx);
+    }),
+  ];
+  try {
+    await enquire(1);
+  } finally {
+    for (const spy of spies) spy.mockRestore();
+  }
+  expect(await removal).toMatchObject({ status: 200 });
+  expect(await workspace.query('select outcome, summary from run')).toMatchObject([{ outcome: 'written' }]);
+  expect((await deals()).map(({ values }) => values.stage)).toEqual(['design']);
 });
 
 test('a view that tests for a removed stage tests for the one in its stead, and again for it once it is back', async () => {

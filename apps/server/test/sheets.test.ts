@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type {
-  DecisionLine,
+  DecisionList,
   HistoryEntry,
   IntakeShape,
   Page,
@@ -15,7 +15,7 @@ import type {
 } from '@haycart/api';
 import excel from 'exceljs';
 import { SheetsService } from '../src/sheets/sheets.service';
-import { SubmissionInbox } from '../src/submissions/accept/submission-inbox.service';
+import { SubmissionInbox } from '../src/submissions/inbox/submission-inbox.service';
 import { SubmissionQueue } from '../src/submissions/submission-queue';
 import { SheetReading } from '../src/sheets/sheet-reading.service';
 import { eachInWorkspace, newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
@@ -267,7 +267,7 @@ describe('a file is taken back', () => {
     const asking = person(key).map((write) => ({ ...write, whenNone: 'ask' as const }));
     await catchUp(await workspace.publish({ ...routeFrom(key), writes: asking }));
     await workspace.handled();
-    const waiting = () => workspace.get<DecisionLine[]>('/decisions');
+    const waiting = async () => (await workspace.get<DecisionList>('/decisions')).items;
     expect(await waiting()).toHaveLength(1);
     expect((await takeBack(told.files[0]!.id)).status).toBe(202);
     expect((await takenBack(key, 'people.csv')).takenBack).toMatchObject({ runs: 0, of: 0 });
@@ -282,7 +282,7 @@ describe('a file is taken back', () => {
     const { key, told } = await broughtIn('people.csv', 'name,email\nAda Weir,ada@weir.example');
     await workspace.handled();
     const [row] = await workspace.query<{ id: string }>(
-      `update submission set state = 'waiting', due_at = now() + interval '1 hour' where visit ->> 'sheet' = 'people' returning id`,
+      `update submission set state = 'waiting', due_at = now() + interval '1 hour' where origin ->> 'sheet' = 'people' returning id`,
     );
     expect((await takeBack(told.files[0]!.id)).status).toBe(202);
     const one = () => workspace.get<SubmissionDetail>(`/submissions/${row!.id}`);

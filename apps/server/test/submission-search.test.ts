@@ -4,7 +4,7 @@ import { LIMITS, type JsonObject } from '@haycart/core';
 import type { AfterChange } from '../src/platform/jobs/after-changes';
 import { SubmissionSearch } from '../src/submissions/search/submission-search.service';
 import pg from 'pg';
-import { asOwner, eachInWorkspace, routeFrom, type TestServer, TestWorkspace, until } from './support/test-server';
+import { asOwner, eachInWorkspace, routeFrom, type TestServer, TestWorkspace } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -63,10 +63,7 @@ test.each(HOSTILE)('a search with %s is for its words, whatever they mean to a d
 test('a search goes with every filter, is counted, and another workspace’s is never found', async () => {
   await workspace.publish(routeFrom(workspace.endpoint));
   for (const one of PEOPLE) await workspace.submit(one);
-  await until(
-    () => list({ outcome: 'written' }),
-    ({ items }) => items.length >= 3,
-  );
+  await workspace.handled();
   const glass = await list({ q: 'glass', outcome: 'written', intake: workspace.endpoint });
   expect(glass.items.map(({ who }) => who)).toEqual(['ada lowe', 'Łukasz Wróbel']);
   expect(glass.total).toBe(2);

@@ -50,6 +50,8 @@ test('a run that made everything is taken back whole: shown before, then done, a
     left: 0,
     sent: 0,
     notSent: 0,
+    tasks: 0,
+    notes: 0,
     examples: [],
   });
   expect(await counts()).toEqual([1, 1, 1]);

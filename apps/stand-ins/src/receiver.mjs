@@ -6,11 +6,21 @@ const MOST = 1_000;
 const LONGEST = 1024 * 1024;
 const AS_USUAL = { status: 200, delayMs: 0, times: 0, loseAnswer: false };
 
+/** A page that lists whatever was posted. */
+const PLAIN = {
+  title: 'What was received',
+  one: 'post',
+  many: 'posts',
+  signs: true,
+  heading: ({ path }) => path,
+  says: pretty,
+};
+
 /**
  * A stand-in for any program that is posted to. What comes is kept as it came, and listed for scripts at `/received` and for
  * people at `/`; `PUT /behaviour` has it answer otherwise for a while: `{status, delayMs, times, loseAnswer}`.
  */
-export function receiver() {
+export function receiver(shown = PLAIN) {
   let received = [];
   let behaviour = { ...AS_USUAL };
   let secret = null;
@@ -41,7 +51,7 @@ export function receiver() {
         if (request.method === 'GET')
           return response
             .writeHead(200, { 'content-type': 'text/html; charset=utf-8' })
-            .end(page(received, secret !== null));
+            .end(page(shown, received, secret !== null));
         const { status, delayMs, loseAnswer } = nextBehaviour();
         received = [...received, { ...came(request, body), status, signed: isSigned(request, body) }].slice(-MOST);
         if (delayMs) await new Promise((resolve) => setTimeout(resolve, delayMs));
@@ -86,20 +96,20 @@ async function bodyOf(request) {
   return Buffer.concat(chunks).toString('utf8');
 }
 
-function page(received, checks) {
+function page({ title, one, many, signs, heading, says }, received, checks) {
   const rows = received.toReversed().map(
     ({ number, at, path, status, signed, headers, body }) => `<article>
-<h2>${number}. ${text(path)}</h2>
-<p>${text(at)} · answered ${status} · ${text(headers['webhook-id'] ?? 'no webhook-id')}${signed === null ? '' : signed ? ' · the signature fits' : ' · the signature does not fit'}</p>
-<pre>${text(pretty(body))}</pre></article>`,
+<h2>${number}. ${text(heading({ path, body }))}</h2>
+<p>${text(at)} · answered ${status} · ${text(headers['webhook-id'] ?? headers['idempotency-key'] ?? 'no key')}${signed === null ? '' : signed ? ' · the signature fits' : ' · the signature does not fit'}</p>
+<pre>${text(says(body))}</pre></article>`,
   );
   return `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
-<title>What was received</title>
+<title>${text(title)}</title>
 <style>body{font:16px/1.5 system-ui,sans-serif;margin:2rem auto;max-width:60rem;padding:0 1rem;color:#1b231a;background:#fbfcf8}
 h1{font-size:1.5rem}h2{font-size:1rem;margin:0}article{border-top:1px solid #d0d7c5;padding:1rem 0}p{margin:.25rem 0;color:#57634f}
-pre{background:#e9ede3;padding:.75rem;overflow:auto;max-height:24rem}</style>
-<h1>What was received</h1>
-<p>${received.length ? `${received.length} posts, the latest first.` : 'Nothing has been posted here yet.'}${checks ? '' : ' Signatures are not checked: there is no secret to check them by.'}</p>
+pre{background:#e9ede3;padding:.75rem;overflow:auto;max-height:24rem;white-space:pre-wrap}</style>
+<h1>${text(title)}</h1>
+<p>${received.length ? `${received.length} ${received.length === 1 ? one : many}, the latest first.` : 'Nothing has come yet.'}${checks || !signs ? '' : ' Signatures are not checked: there is no secret to check them by.'}</p>
 ${rows.join('\n')}`;
 }
 

@@ -30,6 +30,7 @@ const PipelinePage = lazy(() =>
 const IdentityPage = lazy(() =>
   import('./identity/identity-page').then(({ IdentityPage }) => ({ default: IdentityPage })),
 );
+const Tasks = lazy(() => import('./tasks/tasks').then(({ Tasks }) => ({ default: Tasks })));
 const Decisions = lazy(() => import('./decisions/decisions').then(({ Decisions }) => ({ default: Decisions })));
 const PipelinesSetUp = lazy(() =>
   import('./set-up/pipelines-set-up').then(({ PipelinesSetUp }) => ({ default: PipelinesSetUp })),
@@ -44,6 +45,10 @@ const WorkspaceSetUp = lazy(() =>
   import('./set-up/workspace-set-up').then(({ WorkspaceSetUp }) => ({ default: WorkspaceSetUp })),
 );
 
+const ChannelsSetUp = lazy(() =>
+  import('./set-up/channels-set-up').then(({ ChannelsSetUp }) => ({ default: ChannelsSetUp })),
+);
+const MailSetUp = lazy(() => import('./set-up/mail-set-up').then(({ MailSetUp }) => ({ default: MailSetUp })));
 const OutboxSetUp = lazy(() => import('./set-up/outbox-set-up').then(({ OutboxSetUp }) => ({ default: OutboxSetUp })));
 const AuditSetUp = lazy(() => import('./set-up/audit-set-up').then(({ AuditSetUp }) => ({ default: AuditSetUp })));
 const TokensSetUp = lazy(() => import('./set-up/tokens-set-up').then(({ TokensSetUp }) => ({ default: TokensSetUp })));
@@ -116,6 +121,7 @@ function OwnApplication() {
             { path: 'pipeline/:key', element: <PipelinePage /> },
             { path: 'decide', element: <Decisions /> },
             { path: 'decide/:id', element: <Decisions /> },
+            { path: 'tasks', element: <Tasks /> },
             { path: 'set-up', element: <Navigate to="/set-up/ready" replace /> },
             { path: 'set-up/ready', element: <ReadySetUp /> },
             { path: 'set-up/people', element: <PeopleSetUp /> },
@@ -126,6 +132,9 @@ function OwnApplication() {
             { path: 'set-up/tags', element: <LabelsSetUp key="tags" kind="tags" /> },
             { path: 'set-up/tokens', element: <TokensSetUp /> },
             { path: 'set-up/workspace', element: <WorkspaceSetUp /> },
+            { path: 'set-up/channels', element: <ChannelsSetUp /> },
+            { path: 'set-up/mail', element: <MailSetUp /> },
+            { path: 'set-up/mail/:key', element: <MailSetUp /> },
             { path: 'set-up/outbox', element: <OutboxSetUp /> },
             { path: 'set-up/audit', element: <AuditSetUp /> },
             { path: 'account', element: <Account /> },

@@ -8,6 +8,8 @@ export const PERMISSIONS = [
   'records',
   'decisions',
   'outbox',
+  'channels',
+  'mail',
   'identity',
   'set-up',
   'people',

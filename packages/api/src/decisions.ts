@@ -2,61 +2,23 @@ import type { Drift, FieldOption, RecordKind } from '@haycart/core';
 import type { LookAlikeGroup, MergeRehearsal, WhichRecord } from './identity';
 import type { DifferenceGroup } from './routes';
 
-/** What waits for a person, in the order in which it is listed. */
-export const DECISION_KINDS = [
-  'which-record',
-  'renamed',
-  'failed',
-  'undelivered',
-  'held',
-  'paused',
-  'new-answer',
-  'look-alike',
-  'stopped',
-  'changed',
-  'appeared',
-  'set-aside',
-] as const;
-export type DecisionKind = (typeof DECISION_KINDS)[number];
-
-/** What somebody may decide; which of them there are depends on the kind. */
-export const DECISION_ACTIONS = [
-  /** Lets the routes read a renamed field under its new name too. */
-  'repair',
-  /** Routes what failed or was held again. */
-  'run-again',
-  /** Sends what was given up again. */
-  'send-again',
-  /** Lets a paused route run. */
-  'resume',
-  /** Says which option a new answer means. */
-  'means',
-  /** Makes a new answer an option. */
-  'add-option',
-  /** Two records are one; or a submission means a record. */
-  'same',
-  /** Two records are two; it is remembered for ever. */
-  'different',
-  /** A submission means a record that is not there yet. */
-  'new-record',
-  /** A submission means no record at all. */
-  'no-record',
-  /** It is put off, behind all else. */
-  'later',
-  /** Routes what was set aside. */
-  'release',
-  /** Nothing is to be done; it is not asked again unless more comes. */
-  'leave',
-] as const;
-export type DecisionAction = (typeof DECISION_ACTIONS)[number];
-
+/**
+ * Something that waits for a person. All its words come from its kind (`apps/server/src/decisions/kinds`), so that who
+ * shows it needs to know no kinds.
+ */
 export interface DecisionLine {
   id: string;
-  kind: DecisionKind;
-  /** The route or intake that it is about. */
+  kind: string;
+  /** What kind it is, in a few words. */
+  title: string;
+  /** The route, intake, record or person that it is about. */
   subject: string;
   /** What it is, in a few words. */
   detail: string;
+  /** What tells it from others of its kind: subject and detail, or one of them. */
+  about: string;
+  /** Whether something is broken, rather than waiting. */
+  isFailure: boolean;
   /** How many submissions are concerned. */
   count: number;
   /** The latest of them. ISO 8601 */
@@ -65,22 +27,60 @@ export interface DecisionLine {
   like: string;
 }
 
+/** The first of what waits, and how many there are; of each kind a thousand at most are counted. */
+export interface DecisionList {
+  items: DecisionLine[];
+  total: number;
+}
+
+/** What can be decided, with the key that decides it. */
+export interface DecisionChoice {
+  action: string;
+  label: string;
+  /** One small letter; `j`, `k`, `l` and `a` belong to the page. */
+  key: string;
+}
+
+/** What a decision is about, and leads to. */
+export interface DecisionThing {
+  kind: 'intake' | 'route' | RecordKind;
+  /** The id; of an intake its key. */
+  id: string;
+  name: string;
+}
+
+/** What is shown of a decision beside its words, for kinds that have more to show. */
+export type DecisionView =
+  | { as: 'plain' }
+  /** What a run would do once somebody says yes, as sentences without a full stop; a reason may be given. */
+  | { as: 'approval'; would: string[] }
+  /** A value that no option stands for, and the options that it may mean. */
+  | { as: 'answer'; record: RecordKind; label: string; value: string; options: FieldOption[] }
+  /** What changed at a sender: the fields concerned as they arrived, and what a repair would do. */
+  | {
+      as: 'drift';
+      told: Drift;
+      fields: { key: string; label: string; filled: number; examples: string[] }[];
+      repair: RepairRehearsal | null;
+    }
+  /** Two records that may be the same: what merging them would do, and what hangs together with them. */
+  | { as: 'pair'; rehearsal: MergeRehearsal; group: LookAlikeGroup }
+  /** A submission that may mean one of several records. */
+  | ({ as: 'which' } & WhichRecord);
+
 /** A decision with all that is needed to take it. */
 export interface DecisionShape extends DecisionLine {
-  actions: DecisionAction[];
-  intake: { key: string; name: string } | null;
-  routes: { id: string; name: string }[];
+  /** What is to be decided, as a question or a statement. */
+  question: string;
+  /** What lies behind it, in a sentence or two. */
+  story: string;
+  /** What the choices do, in a sentence or two. */
+  consequence: string;
+  choices: DecisionChoice[];
+  things: DecisionThing[];
+  /** Submissions concerned; `text` tells them apart, where something does. */
   examples: { submission: string; who: string; at: string; text: string }[];
-  /** For a new answer: the field and its options. */
-  answer: { record: RecordKind; label: string; value: string; options: FieldOption[] } | null;
-  /** For drift: what changed, and the fields concerned as they arrived. */
-  drift: { told: Drift; fields: { key: string; label: string; filled: number; examples: string[] }[] } | null;
-  /** For two records that may be the same: what merging them would do, and what hangs together with them. */
-  pair: { rehearsal: MergeRehearsal; group: LookAlikeGroup } | null;
-  /** For a submission that may mean one of several records. */
-  which: WhichRecord | null;
-  /** What a repair would do; for a renamed field. */
-  repair: RepairRehearsal | null;
+  view: DecisionView;
 }
 
 /** What a repair would do; nothing is done. */

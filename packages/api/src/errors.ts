@@ -1,3 +1,5 @@
+import type { ProblemCode } from '@haycart/core';
+
 /** Every code that a problem (RFC 9457) can carry, with its HTTP status and its title. Codes never change. */
 export const ERROR_CODES = {
   unreadable: [400, 'The request cannot be read'],
@@ -30,7 +32,7 @@ export type ErrorCode = keyof typeof ERROR_CODES;
 /** One thing that is wrong with a request: where (JSON Pointer, RFC 6901), and what. */
 export interface ProblemAt {
   at: string;
-  code: string;
+  code: ProblemCode;
   message: string;
 }
 

@@ -11,6 +11,7 @@ export * from './pipelines';
 export * from './fields';
 export * from './page';
 export * from './live';
+export * from './messaging';
 export * from './outbox';
 export * from './decisions';
 export * from './identity';

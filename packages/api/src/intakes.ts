@@ -9,20 +9,20 @@ export interface TrialShape {
   since: string;
 }
 
-/** A form that is hosted here, an address that others post to, or files that somebody brings. */
-export type IntakeKind = 'form' | 'endpoint' | 'sheet';
-
 export interface IntakeShape {
   id: string;
   key: string;
-  kind: IntakeKind;
+  /** One of the core’s `INTAKE_KINDS`. */
+  kind: string;
+  /** What its kind asks when one is made. */
+  settings: Record<string, unknown>;
   name: string;
   state: 'draft' | 'live' | 'closed';
   slug: string | null;
   signed: boolean;
   perMinute: number | null;
-  /** Where to post to, or where the form is. */
-  address: string;
+  /** Where it is reached from outside, such as where to post to; null where it is not. */
+  address: string | null;
   /** The published form; null for other kinds and before the first time. */
   form: FormDefinition | null;
   /** The number of the published form; 0 before the first time. */

@@ -12,6 +12,8 @@ export interface BandFigures {
   waiting: number;
   /** How many decisions wait for a person. */
   toDecide: number;
+  /** How many tasks of whoever asks are due today or overdue. */
+  tasksDue: number;
 }
 
 /** What became of what arrived at one intake. */
@@ -79,6 +81,8 @@ export const EVENT_TOPICS = [
   'decisions',
   'identity',
   'outbox',
+  'channels',
+  'tasks',
 ] as const;
 
 export type EventTopic = (typeof EVENT_TOPICS)[number];

@@ -1,3 +1,4 @@
+import type { OutboxState } from './outbox';
 import type {
   ConsentChannel,
   FieldValues,
@@ -7,6 +8,7 @@ import type {
   RecordsDiff,
   ValueTrace,
   FieldValue,
+  TaskPriority,
 } from '@haycart/core';
 
 export interface RecordShape {
@@ -52,6 +54,8 @@ export interface HistoryEntry {
 
 export interface NoteShape {
   id: string;
+  /** One line; blank where it has none. */
+  title: string;
   text: string;
   by: string;
   at: string;
@@ -61,8 +65,12 @@ export interface NoteShape {
 export interface TaskShape {
   id: string;
   text: string;
+  /** More about it than its one line says. */
+  body: string | null;
+  priority: TaskPriority;
   /** The key of the person who is to do it. */
   owner: string | null;
+  /** The day (ISO 8601), or the moment where it is due at one. */
   due: string | null;
   by: string;
   at: string;
@@ -70,11 +78,37 @@ export interface TaskShape {
   doneBy: string | null;
 }
 
-/** An open task in a list of them, with its record. */
+export const TASK_STATES = ['open', 'overdue', 'done'] as const;
+/** `overdue` are those of the open ones whose time has passed. */
+export type TaskState = (typeof TASK_STATES)[number];
+
+/** How many tasks a person has. */
+export interface TaskCounts {
+  open: number;
+  overdue: number;
+  /** Due today, by UTC, and not overdue. */
+  today: number;
+}
+
+/** A task in a list of them, with its record. */
 export interface TaskLine extends TaskShape {
   kind: RecordKind;
   record: string;
   name: string;
+}
+
+/** Something that a route sent about a record. */
+export interface SentShape {
+  id: string;
+  /** How: `mail`, `chat`, `text`. */
+  kind: string;
+  to: string;
+  state: OutboxState;
+  /** When it was put out. */
+  at: string;
+  /** The subject of a mail; the beginning of any other. */
+  says: string;
+  by: string;
 }
 
 export interface FileShape {
@@ -109,6 +143,8 @@ export interface RecordSheet {
   tasks: TaskShape[];
   files: FileShape[];
   consents: ConsentShape[];
+  /** What was sent to the outside about it, the latest first. */
+  sent: SentShape[];
 }
 
 export interface TouchShape {

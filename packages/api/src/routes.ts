@@ -47,6 +47,8 @@ export type Rehearsal = Plan & { account: AccountStep[]; names: Record<string, s
 export interface KnownShape {
   records: KnownRecord[];
   links: Link[];
+  /** The counters that were asked for, such as whose turn it is. */
+  counters: Record<string, number>;
   /** What they are called, by id: `contact 12 Ada Weir`. */
   names: Record<string, string>;
 }

@@ -1,4 +1,15 @@
-import type { AccountStep, JsonValue, LeftAlone, Plan, RecordKind, Suspicion, Visit } from '@haycart/core';
+import type {
+  AccountStep,
+  HoldKind,
+  JsonValue,
+  LeftAlone,
+  Origin,
+  Plan,
+  ReasonCode,
+  RecordKind,
+  Suspicion,
+  Visit,
+} from '@haycart/core';
 
 export type RunOutcome = 'written' | 'held' | 'skipped' | 'failed' | 'taken-back';
 
@@ -29,6 +40,8 @@ export interface SubmissionShape {
   payload: JsonValue | null;
   unreadable: string | null;
   visit: Visit;
+  /** How it came in, where it was not posted. */
+  origin: Origin;
   source: string;
   /** Who sent it, as far as the payload tells. */
   who: string;
@@ -47,7 +60,7 @@ export interface SubmissionDetail extends SubmissionShape {
 export interface RunShape extends RunLine {
   submission: string;
   version: number;
-  reason: { code: string; text: string } | null;
+  reason: { code: ReasonCode; text: string; hold: HoldKind | null } | null;
   plan: Plan | null;
   startedAt: string;
   finishedAt: string;
@@ -94,6 +107,9 @@ export interface TakeBackRehearsal extends Omit<TakenBack, 'edit'> {
   /** How much was sent to the outside already, which stays there, and how much waits, which is not sent. */
   sent: number;
   notSent: number;
+  /** Tasks and notes that the runs made and nobody changed since. */
+  tasks: number;
+  notes: number;
   /** Some of what stays as it is; `field` is null for a whole record. */
   examples: {
     record: { kind: RecordKind; id: string; name: string };

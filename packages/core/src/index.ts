@@ -1,166 +1,324 @@
-export * from './json';
-export * from './limits';
-export * from './problem';
-export * from './text';
-export * from './diff/record';
-export * from './diff/records-diff';
-export * from './diff/take-back';
-export * from './payload/key';
-export * from './payload/payload-size';
-export * from './payload/reading';
-export * from './payload/fields';
-export * from './payload/about-sending';
-export * from './payload/body';
-export * from './payload/who';
-export * from './payload/value-kind';
-export * from './search/search-words';
-export * from './payload/profile';
-export * from './payload/drift';
-export * from './payload/taught-names';
-export * from './destination/field-definition';
-export * from './destination/built-in-fields';
-export * from './destination/destination';
-export * from './destination/choices';
-export * from './destination/new-key';
-export * from './destination/options-to-add';
-export * from './destination/edit-pipeline';
-export * from './destination/check-pipeline';
-export * from './destination/check-field';
-export * from './destination/fields-from-text';
-export * from './destination/field-value';
-export * from './destination/show-record-value';
-export * from './destination/check-value';
-export * from './destination/money';
-export * from './condition/condition';
-export * from './condition/comparison';
-export * from './condition/condition-test';
-export * from './condition/registry';
-export * from './condition/evaluate';
-export * from './condition/describe-condition';
-export * from './condition/near-miss';
-export * from './destination/change-type';
-export * from './destination/readiness';
-export * from './destination/rates';
-export * from './mapping/value';
-export * from './effect/effect';
-export * from './effect/registry';
-export * from './effect/with-label-merged';
+export { isDeeper, isJsonObject, type JsonObject, jsonPointer, type JsonValue, sameJson } from './json';
+export { LIMITS } from './limits';
+export { error, type Problem } from './problem';
+export {
+  HOLD_KINDS,
+  type HoldKind,
+  holdKindOf,
+  PROBLEM_CODES,
+  type ProblemCode,
+  REASON_CODES,
+  type ReasonCode,
+} from './codes';
+export { capitalised, counted, listInWords, nearlySame, shorten, withArticle } from './text';
+export {
+  type FieldValue,
+  type FieldValues,
+  isMoney,
+  type Link,
+  type Money,
+  RECORD_KINDS,
+  type RecordKind,
+  sameValue,
+} from './diff/record';
+export {
+  changesBetween,
+  emptyDiff,
+  isEmptyDiff,
+  type RecordsDiff,
+  reverseDiff,
+  splitByRecord,
+  squashAll,
+  stillInForce,
+} from './diff/records-diff';
+export { type LeftAlone, type PlannedTakeBack, planTakeBack } from './diff/take-back';
+export { parseKey } from './payload/key';
+export type { PayloadField } from './payload/reading';
+export { answerAt, payloadFields } from './payload/fields';
+export { isAboutSending } from './payload/about-sending';
+export { addAnswer, type BodyFormat, checkPayload, readBody, readPayload } from './payload/body';
+export { whoSent } from './payload/who';
+export { fieldTypeOf, valueKind, type ValueKind } from './payload/value-kind';
+export { searchTerms, submissionWords } from './search/search-words';
+export {
+  emptyProfile,
+  type Profile,
+  profileDateOrder,
+  type ProfileField,
+  profileKind,
+  profileLabel,
+  ProfileLearner,
+} from './payload/profile';
+export { type Drift, driftOf } from './payload/drift';
+export { taughtByText } from './payload/taught-names';
+export {
+  COLOUR_MARKS,
+  type ColourMark,
+  FIELD_TYPES,
+  type FieldDefinition,
+  type FieldOption,
+  type FieldType,
+} from './field/field-definition';
+export { BUILT_IN_FIELDS } from './field/built-in-fields';
+export {
+  countedRecords,
+  channelOf,
+  type Destination,
+  type MessageChannel,
+  fieldOf,
+  fieldsOf,
+  type Pipeline,
+  pipelineOf,
+  recordWord,
+  recordWords,
+  type Stage,
+  stageOf,
+} from './destination/destination';
+export { withChoices } from './field/choices';
+export { newKey } from './field/new-key';
+export { ownFieldKey } from './field/own-key';
+export { optionsToAdd } from './field/options-to-add';
+export { defaultStageOf, editPipeline, type PipelineEdit } from './destination/edit-pipeline';
+export { checkPipeline, STAGE_LIMITS } from './destination/check-pipeline';
+export { canBeUnique, checkField, FIELD_LIMITS, hasOptions } from './field/check-field';
+export { fieldsFromText, headerRow, suggestedType } from './field/fields-from-text';
+export { optionFor, showFieldValue } from './field/field-value';
+export { showRecordValue } from './destination/show-record-value';
+export { checkFieldValue } from './field/check-value';
+export { formatMoney, minorDigits } from './reading/money';
+export {
+  type Clause,
+  clausesOf,
+  type ConditionOn,
+  type FieldPart,
+  mapCondition,
+  type RecordCondition,
+} from './condition/condition';
+export { type Compared, type Comparison, foldCase } from './condition/comparison';
+export type { ConditionSetting } from './condition/condition-test';
+export { CONDITION_TESTS, testNamed, testsFor } from './condition/registry';
+export { checkCondition, comparedFor, evaluate, firstTestFor } from './condition/evaluate';
+export { describeClause, describeCondition } from './condition/describe-condition';
+export { nearMiss } from './condition/near-miss';
+export { changeType, type HeldValue } from './field/change-type';
+export { readiness, type ReadyCheck } from './destination/readiness';
+export { checkRate, type ExchangeRate, totalIn } from './destination/rates';
+export { answerText } from './payload/answer-text';
+export { type ValueTrace, workOutValue } from './value/work-out-value';
+export {
+  type MadeActivity,
+  type MadeTask,
+  type PlannedEffect,
+  TASK_PRIORITIES,
+  type TaskPriority,
+} from './effect/effect';
+export { EFFECT_KINDS, effectOf } from './effect/registry';
+export { withLabelMerged } from './effect/with-label-merged';
 export { alwaysAdded } from './effect/kinds/mark';
 export { hostOf } from './effect/kinds/post';
+export {
+  checkMailTemplate,
+  MAIL_LIMITS,
+  type MailTemplate,
+  type MailValues,
+  namesInMail,
+  type RenderedMail,
+  renderMail,
+} from './mail/mail-template';
+export { dueInWords } from './effect/kinds/task';
 export type { SeenField } from './mapping/answer-names';
-export * from './mapping/suggest';
-export * from './mapping/finishers/finisher';
-export * from './mapping/finishers/registry';
-export * from './mapping/finishers/parameters';
-export * from './mapping/reading/person-name';
-export * from './mapping/reading/country-name';
-export * from './mapping/reading/date-text';
-export * from './mapping/reading/number-text';
-export * from './mapping/reading/yes-no-words';
-export * from './identity/email';
-export * from './identity/company-name-form';
-export * from './identity/fold-text';
-export * from './identity/phone';
-export * from './identity/domain';
-export * from './identity/keys';
-export * from './identity/mailbox';
-export * from './identity/external-id';
-export * from './identity/text-difference';
-export * from './identity/comparators/registry';
-export * from './identity/likeness/agreement';
-export * from './identity/likeness/compared';
-export * from './identity/likeness/compared-fields';
-export * from './identity/likeness/blocks';
-export * from './identity/likeness/block-index';
-export * from './identity/likeness/model';
-export * from './identity/likeness/score';
-export * from './identity/likeness/words';
-export * from './identity/likeness/pairs';
-export * from './identity/likeness/found-pairs';
-export * from './identity/likeness/estimate';
-export * from './identity/likeness/common-values';
-export * from './identity/likeness/thresholds';
-export * from './identity/merge/survivorship';
-export * from './identity/merge/plan-merge';
-export * from './identity/merge/plan-unmerge';
-export * from './sheet/sheet';
-export * from './sheet/encodings';
-export * from './sheet/decode-text';
-export * from './sheet/read-text-file';
-export * from './sheet/table-rows';
-export * from './sheet/header-row';
-export * from './sheet/read-delimited';
-export * from './sheet/read-json';
-export * from './sheet/read-vcards';
-export * from './source/visit';
-export * from './source/source';
-export * from './assignment/choose-owner';
-export * from './libraries/library';
-export * from './form/definition';
-export * from './form/form-shape';
-export * from './form/form-words';
-export * from './form/question-type';
-export * from './form/question-types/registry';
-export * from './form/visibility';
-export * from './form/check-answers';
-export * from './form/answered-payload';
-export * from './form/file-content';
-export * from './form/localise';
-export * from './form/thank-text';
-export * from './form/suspicion';
-export * from './form/theme';
-export * from './form/field-question';
-export * from './form/edit-form';
-export * from './form/rename-item';
-export * from './form/option-lines';
-export * from './form/wish-of-route';
-export * from './form/check-form';
-export * from './form/form-figures';
-export * from './form/expected-height';
-export * from './form/who-answered';
-export * from './form/own-domain';
-export * from './form/version-comparison';
-export * from './form/form-route';
-export * from './route/definition';
-export * from './route/answers';
-export * from './route/schema';
-export * from './route/surroundings';
-export * from './route/read-route';
-export * from './route/fixed-text';
-export * from './route/check';
-export * from './route/not-built';
-export * from './route/places';
-export * from './route/move-fill';
-export * from './route/submission';
-export * from './route/part-reader';
-export * from './route/known-records';
-export * from './route/lookups';
-export * from './route/sought';
-export * from './route/plan';
-export * from './route/plan-place';
-export * from './route/plan-match';
-export * from './route/check-match';
-export * from './route/recognition';
-export * from './route/why';
-export * from './route/write-context';
-export * from './route/plan-run';
-export * from './route/rehearse';
-export * from './route/fill-in';
-export * from './route/share-fills';
-export * from './route/unmapped';
-export * from './route/account';
-export * from './route/describe';
-export * from './route/route-conditions';
-export * from './route/changes';
-export * from './route/what-it-does';
-export * from './route/sender-names';
-export * from './route/compare-plans';
-export * from './route/merge-drafts';
-export * from './route/outlines';
-export * from './route/adopt-route';
-export * from './people/person';
-export * from './record/list-view';
-export * from './record/without-misfits';
-export * from './record/consent';
-export * from './record/plan-edit';
-export * from './record/qualify';
+export { fillFrom, suggestFills, type Suggestion } from './mapping/suggest';
+export type { FinisherContext } from './value/finishers/finisher';
+export { finisherNamed, FINISHERS } from './value/finishers/registry';
+export { finisherParameters } from './value/finishers/parameters';
+export { splitPersonName } from './reading/person-name';
+export type { DateOrder } from './reading/date-text';
+export { normalEmail } from './reading/email';
+export { companyNameForm } from './identity/company-name-form';
+export { foldWords } from './reading/fold-text';
+export { normalPhone, phoneCountries } from './reading/phone';
+export { companyDomain, isFreeMailDomain } from './reading/domain';
+export {
+  type IdentityKey,
+  identityKeysOf,
+  identityKeyText,
+  isExclusive,
+  isShareable,
+  type UniqueFields,
+  uniqueFieldsOf,
+  uniqueText,
+} from './identity/keys';
+export { type MailboxReading, USUAL_MAILBOX_READING } from './reading/mailbox';
+export { textDifference, type TextPiece } from './identity/text-difference';
+export type { Pattern } from './identity/likeness/agreement';
+export { type Around, COMPARED_VALUES, comparedForm, type ComparedRecord } from './identity/likeness/compared';
+export { agreements } from './identity/likeness/compared-fields';
+export { BLOCK_FIELDS, blocksOf } from './identity/likeness/blocks';
+export { BlockIndex, LARGEST_BLOCK } from './identity/likeness/block-index';
+export { grownModel, type LikenessModel, startingModel } from './identity/likeness/model';
+export { howLikely, likeness, type Likeness } from './identity/likeness/score';
+export { percent, shareInWords } from './identity/likeness/words';
+export { countPatterns, spreadPairs } from './identity/likeness/pairs';
+export { foundPair, type FoundPair, pairsAround } from './identity/likeness/found-pairs';
+export { estimateModel } from './identity/likeness/estimate';
+export { commonValues } from './identity/likeness/common-values';
+export { checkThresholds, type Thresholds, USUAL_THRESHOLDS, verdictOn } from './identity/likeness/thresholds';
+export {
+  type MergeRules,
+  type OriginOf,
+  ruleFor,
+  SURVIVORSHIP_RULES,
+  SURVIVORSHIP_WORDS,
+  type SurvivorshipRule,
+  USUAL_MERGE_RULES,
+} from './identity/survivorship';
+export { type MergedField, planMerge, type PlannedMerge } from './merging/plan-merge';
+export { planUnmerge } from './merging/plan-unmerge';
+export type { SheetRow } from './sheet/sheet';
+export { type Encoding, ENCODING_NAMES, ENCODINGS } from './sheet/encodings';
+export { readTextFile } from './sheet/read-text-file';
+export { aboveHeader, type Cells, rowsByColumn, tableProblem } from './sheet/table-rows';
+export { HEAD_ROWS, tableHead } from './sheet/header-row';
+export { CAMPAIGN_PARAMETERS, readVisit, type Visit, VISIT_NAMES } from './source/visit';
+export { type Origin, POSTED } from './source/origin';
+export { type Channel, sourceOf, type Touch } from './source/source';
+export { namedOwner, type NamedOwner, type OwnerRule } from './assignment/choose-owner';
+export { Counters } from './assignment/counters';
+export { withLibraries } from './libraries/library';
+export {
+  type AfterSending,
+  type AnswerChecks,
+  type AnswerOption,
+  type Content,
+  CONTENT_TYPES,
+  type ContentTypeName,
+  type FormCondition,
+  type FormDefinition,
+  type FormItem,
+  isQuestion,
+  type Question,
+  QUESTION_TYPES,
+  type QuestionPart,
+  questionsOf,
+  type QuestionTypeName,
+  stepsOf,
+} from './form/definition';
+export { formShape } from './form/form-shape';
+export { FORM_LANGUAGES, formWords, type FormWords, withLimit } from './form/form-words';
+export { QUESTION_TYPE_LIST, questionType } from './form/question-types/registry';
+export { answerAsText, type AnsweredFile, checkAnswers, type RefusedAnswer } from './form/check-answers';
+export { answeredPayload, answeredVersion, ENTRY, joinedAnswers } from './form/answered-payload';
+export { fitsEnding, isHiddenProgram, pictureType } from './form/file-content';
+export { bestLanguage, languagesOf, localised, textsOf } from './form/localise';
+export { filledIn } from './form/thank-text';
+export { type Blocked, OPENED, SET_ASIDE_FROM, type Suspicion, suspicionOf, TRAP } from './form/suspicion';
+export { checkTheme, inColoursOf, PLAIN_THEME, SPACING, type Theme, THEME_FONTS, type ThemeFont } from './form/theme';
+export { askableFields, asksForField, followFields, questionFor } from './form/field-question';
+export { editForm, formChanges, type FormEdit, newItemName } from './form/edit-form';
+export { whyNotNamed } from './form/rename-item';
+export { listLines, nextOption, optionsFromLines } from './form/option-lines';
+export { wishOfRoute } from './form/wish-of-route';
+export { checkForm, siteToAllow } from './form/check-form';
+export {
+  type Device,
+  deviceOf,
+  figuresBy,
+  figuresOf,
+  type FormDid,
+  type FormFigures,
+  type FormTally,
+  stopsOf,
+} from './form/form-figures';
+export { expectedHeight } from './form/expected-height';
+export { whoAnswered } from './form/who-answered';
+export { pathOnOwnDomain, proofRecord, readDomain } from './form/own-domain';
+export { compareVersions, FEWEST_VIEWS, type VersionComparison } from './form/version-comparison';
+export { type FormRouteWish, offeredFills, routeFromForm } from './form/form-route';
+export { type FinisherUse, type Part, type Value, VISIT_PART_NAMES_DERIVED } from './value/value';
+export type {
+  Condition,
+  Fill,
+  FollowUp,
+  Hold,
+  MatchRule,
+  Place,
+  RouteDefinition,
+  Safeguard,
+  WhenMatched,
+  WhenSeveral,
+  Write,
+} from './definition/route-definition';
+export { answerKeys, arrives, templatesNaming, usesAnswer, withAnswerRenamed } from './route/editing/answers';
+export { type ApprovalHold, approvalInWords, type GivenApproval, isApproval } from './hold/approval';
+export { ownerRuleShape } from './definition/shapes';
+export { ROUTE_SCHEMA } from './route/editing/schema';
+export type { RouteSurroundings } from './route/checking/surroundings';
+export { readRoute } from './route/editing/read-route';
+export { fixedText } from './definition/fixed-text';
+export { checkRoute, hasErrors } from './route/checking/check';
+export { notBuiltYet } from './route/checking/not-built';
+export { type PlaceKeys, placesNamed, replacePlace } from './route/checking/places';
+export { feedsField, type FieldKeys, moveFill } from './route/editing/move-fill';
+export type { Submission } from './payload/submission';
+export { submissionReader } from './route/planning/part-reader';
+export type { KnownRecord } from './diff/known-record';
+export { KnownRecords } from './identity/known-records';
+export { type Block, type ComparingLookups, type Lookups, lookupsFor, lookupsText } from './route/planning/lookups';
+export { type Sought, worthKnowing } from './route/planning/sought';
+export type {
+  CandidateShare,
+  FieldTrace,
+  MatchCandidate,
+  NewOption,
+  Plan,
+  PlannedRunMerge,
+  PlannedWrite,
+} from './route/planning/plan';
+export { stageValues } from './route/planning/plan-place';
+export type { MatchAnswer } from './route/planning/plan-match';
+export { recognitionOf, rulesFor } from './route/checking/recognition';
+export { matchInWords } from './route/telling/why';
+export { planRun } from './route/planning/plan-run';
+export { rehearse, type RehearsedPlan } from './route/comparing/rehearse';
+export { planFillIn } from './route/comparing/fill-in';
+export { sharingFills } from './route/editing/share-fills';
+export { type UnmappedAnswer, unmappedAnswers, withTranslation } from './route/planning/unmapped';
+export { accountOf, type AccountStep, outcomeText } from './route/telling/account';
+export {
+  conditionInWords,
+  describeRoute,
+  fieldLabel,
+  requiredUnfed,
+  type RouteInWords,
+  RULE_WORDS,
+} from './route/telling/describe';
+export { conditionReader, conditionSetting, partLabel } from './route/editing/route-conditions';
+export { routeChanges } from './route/planning/changes';
+export { whatItDoes } from './route/telling/what-it-does';
+export { senderNames } from './route/editing/sender-names';
+export { comparePlans, type PlanDifference } from './route/comparing/compare-plans';
+export { mergeDrafts } from './route/editing/merge-drafts';
+export { addedWrite, ROUTE_OUTLINES, routeFromOutline, type RouteOutline, usualOutline } from './mapping/outlines';
+export { adoptRoute } from './route/editing/adopt-route';
+export { type DueIn, dueAt } from './people/working-time';
+export { type AwayDates, checkPerson, type Person, type Weekday, WEEKDAYS, type WorkingHours } from './people/person';
+export {
+  canGroupBy,
+  canSortBy,
+  checkView,
+  listedFields,
+  type ListSort,
+  type ListView,
+  readSort,
+  replaceStageInView,
+  viewNamesField,
+  viewNamesStage,
+  writeSort,
+} from './record/list-view';
+export { withoutMisfits } from './record/without-misfits';
+export { CONSENT_CHANNELS, type ConsentChannel } from './record/consent';
+export { missingFields, planEdit, type PlannedEdit, type RecordEdit } from './record/plan-edit';
+export { closedLead, planQualify, type Qualifying, qualifyingRoute, type QualifyPlan } from './record/qualify';
+export { INTAKE_KINDS, intakeKind } from './intake/registry';
+export type { IntakeKind } from './intake/intake-kind';
+export { couldNotWrite, heldByPause, PAUSED, unreadable } from './route/planning/not-planned';

@@ -110,8 +110,13 @@ export const LIMITS = {
     of: 'The answer of an address that is posted to',
     beyond: 'The rest is not read.',
   },
-  outgoingAtOnce: { most: 16, unit: 'things', of: 'Posts being sent at once', beyond: 'They wait.' },
-  outgoingPerAddress: { most: 4, unit: 'things', of: 'Posts being sent to one address at once', beyond: 'They wait.' },
+  outgoingAtOnce: {
+    most: 16,
+    unit: 'things',
+    of: 'Messages, mails and posts being sent at once',
+    beyond: 'They wait.',
+  },
+  outgoingPerAddress: { most: 4, unit: 'things', of: 'The same, to one address', beyond: 'They wait.' },
   stopNotice: { most: 1, unit: 'seconds', of: 'Answering, but not ready, before a stop', beyond: '' },
   stopRequests: { most: 8, unit: 'seconds', of: 'Finishing requests before a stop', beyond: 'They are closed.' },
   stopJobs: {

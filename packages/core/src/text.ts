@@ -56,6 +56,11 @@ function replaceLoneSurrogates(text: string): string {
   return text.replace(LONE_SURROGATE, '\uFFFD');
 }
 
+/** With its first letter as a sentence begins. */
+export function capitalised(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
 /** `a deal`, `an opportunity`. */
 export function withArticle(word: string): string {
   return `${/^[aeiou]/i.test(word) ? 'an' : 'a'} ${word}`;

@@ -1,3 +1,4 @@
+import { baseAddress } from '../platform/addresses';
 import 'reflect-metadata';
 import { ConfigError } from '../platform/config';
 import { PersonLinks } from '../workspaces/person-links.service';
@@ -11,7 +12,7 @@ void runCommand('No link could be made', async (database, config) => {
   const people = await database.gate<{ workspace_id: string; id: string }>('people_called', email);
   if (!people.length) throw new ConfigError(`There is no active person with the e-mail ${email}.`);
   const links = new PersonLinks(database, new SessionsService());
-  const base = config.publicUrl ?? `http://${config.host}:${config.port}`;
+  const base = baseAddress(config);
   const made = await Promise.all(
     people.map(({ workspace_id: workspaceId, id }) => database.inWorkspace(workspaceId, (tx) => links.make(tx, id))),
   );

@@ -1,19 +1,12 @@
-import { Body, Controller, Get, HttpCode, Inject, Param, Post } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Inject, Param, Post, Query } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import {
-  DECISION_ACTIONS,
-  type Decided,
-  type DecisionAction,
-  type DecisionLine,
-  type DecisionShape,
-} from '@haycart/api';
+import type { Decided, DecisionList, DecisionShape } from '@haycart/api';
 import type { FieldValue, JsonValue } from '@haycart/core';
 import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
   IsBoolean,
-  IsIn,
   IsObject,
   IsOptional,
   IsString,
@@ -23,7 +16,18 @@ import {
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
+import { readLimit } from '../platform/paging';
 import { DecisionsService } from './decisions.service';
+
+/** As many as one page shows, and the most that it can be asked for. */
+const LISTED = { usual: 200, most: 1_000 };
+
+class ListDto {
+  @ApiPropertyOptional({ description: 'From 1 to 1,000; 200, when not given.' })
+  @IsOptional()
+  @IsString()
+  limit?: string;
+}
 
 class DecideDto {
   @ApiProperty({ type: [String] })
@@ -33,7 +37,7 @@ class DecideDto {
   @IsString({ each: true })
   @Length(1, 100, { each: true })
   ids: string[];
-  @ApiProperty({ enum: DECISION_ACTIONS }) @IsIn(DECISION_ACTIONS) action: DecisionAction;
+  @ApiProperty({ description: 'One of the choices of the decision' }) @IsString() @Length(1, 40) action: string;
   @ApiPropertyOptional({ description: 'For a new answer: the key of the option that it means.' })
   @IsOptional()
   @IsString()
@@ -47,6 +51,11 @@ class DecideDto {
   @IsOptional()
   @IsObject()
   values?: Record<string, JsonValue>;
+  @ApiPropertyOptional({ description: 'Why, where a reason is kept.' })
+  @IsOptional()
+  @IsString()
+  @Length(0, 1_000)
+  note?: string;
   @ApiPropertyOptional({ description: 'Whether all that hangs together becomes one.' })
   @IsOptional()
   @IsBoolean()
@@ -64,8 +73,9 @@ export class DecisionsController {
 
   @Get()
   @Reads('decisions', 'Lists what waits for a person')
-  lines(@ByCaller() { workspaceId }: Caller): Promise<DecisionLine[]> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.decisions.lines(tx));
+  list(@ByCaller() { workspaceId }: Caller, @Query() { limit }: ListDto): Promise<DecisionList> {
+    const most = readLimit(limit, LISTED);
+    return this.database.inWorkspace(workspaceId, (tx) => this.decisions.list(tx, most));
   }
 
   @Get(':id')

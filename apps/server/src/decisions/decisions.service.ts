@@ -1,79 +1,54 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { DECISION_KINDS, type Decided, type DecisionLine, type DecisionShape } from '@haycart/api';
+import type { Decided, DecisionLine, DecisionList, DecisionShape } from '@haycart/api';
 import type { Caller } from '../platform/auth/caller';
 import type { WorkspaceTx } from '../platform/database/database';
 import { oneAtATime } from '../platform/database/one-at-a-time';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
 import { PeopleService } from '../workspaces/people.service';
-import { AnswerDecisions } from './answer-decisions';
-import { AsideDecisions } from './aside-decisions';
-import type { DecisionSource, Verdict } from './decision-source';
-import { DriftDecisions } from './drift-decisions';
-import { LookAlikeDecisions } from './look-alike-decisions';
-import { RunDecisions } from './run-decisions';
-import { UndeliveredDecisions } from './undelivered-decisions';
-import { WhichRecordDecisions } from './which-record-decisions';
+import { KINDS, type AskedLines, type DecisionKind, type Verdict, type WaitingLine } from './kinds/decision-kind';
 import { decision } from './tables';
 
 interface Found {
-  line: DecisionLine;
-  source: DecisionSource;
+  line: WaitingLine;
+  source: DecisionKind;
 }
 
 /** The work list of everything that waits for a person. */
 @Injectable()
 export class DecisionsService {
-  readonly #sources: readonly DecisionSource[];
-
   constructor(
-    @Inject(DriftDecisions) drift: DriftDecisions,
-    @Inject(RunDecisions) runs: RunDecisions,
-    @Inject(AnswerDecisions) answers: AnswerDecisions,
-    @Inject(AsideDecisions) aside: AsideDecisions,
-    @Inject(LookAlikeDecisions) lookAlikes: LookAlikeDecisions,
-    @Inject(WhichRecordDecisions) which: WhichRecordDecisions,
-    @Inject(UndeliveredDecisions) undelivered: UndeliveredDecisions,
+    @Inject(KINDS) private readonly kinds: readonly DecisionKind[],
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(Events) private readonly events: Events,
-  ) {
-    this.#sources = [which, drift, runs, undelivered, lookAlikes, answers, aside] as DecisionSource[];
-  }
+  ) {}
 
-  async lines(tx: WorkspaceTx): Promise<DecisionLine[]> {
-    return (await this.#found(tx)).map(({ line: { id, kind, subject, detail, count, at, like } }) => ({
-      id,
-      kind,
-      subject,
-      detail,
-      count,
-      at,
-      like,
-    }));
+  /** The first so many, those that are broken or held up most before the others. */
+  async list(tx: WorkspaceTx, most: number): Promise<DecisionList> {
+    const found = await this.#found(tx, { most });
+    return { items: found.slice(0, most).map(({ line }) => shown(line)), total: await this.count(tx) };
   }
 
   async count(tx: WorkspaceTx): Promise<number> {
     let count = 0;
-    for (const source of this.#sources) count += await source.count(tx);
+    for (const source of this.kinds) count += await source.count(tx);
     return count;
   }
 
   /** @throws ProblemError 404 when it is decided already. */
   async one(tx: WorkspaceTx, id: string): Promise<DecisionShape> {
-    const { line, source } = this.#pick(await this.#found(tx), id);
-    const { kind, subject, detail, count, at, like } = line;
-    return { id, kind, subject, detail, count, at, like, ...(await source.details(tx, line)) };
+    const { line, source } = await this.#one(tx, id);
+    return { ...shown(line), ...(await source.details(tx, line)) };
   }
 
   /** Decides several alike. @throws ProblemError 404 when one of them is decided already. */
   async decide(tx: WorkspaceTx, ids: readonly string[], verdict: Verdict, by: Caller['by']): Promise<Decided> {
     await oneAtATime(tx, 'decisions');
-    const before = await this.#found(tx);
-    ids.forEach((id) => this.#pick(before, id));
+    for (const id of ids) await this.#one(tx, id);
     const done: string[] = [];
     for (const id of new Set(ids)) {
       // Each upon what the one before it did: they may be about the same route, or settle one another.
-      const one = (await this.#found(tx)).find(({ line }) => line.id === id);
+      const [one] = await this.#found(tx, { most: 1, id });
       if (!one) continue;
       if (verdict.action !== 'leave') done.push(await one.source.decide(tx, one.line, verdict, by));
       if (verdict.action === 'leave' || verdict.action === 'repair') await this.#remember(tx, id, verdict, by);
@@ -82,24 +57,21 @@ export class DecisionsService {
     return { text: done.length ? [...new Set(done)].join(' ') : 'Left as it is.' };
   }
 
-  #pick(found: readonly Found[], id: string): Found {
-    const one = found.find(({ line }) => line.id === id);
+  async #one(tx: WorkspaceTx, id: string): Promise<Found> {
+    const [one] = await this.#found(tx, { most: 1, id });
     if (!one)
       throw new ProblemError('not-found', 'This does not wait any more: somebody decided it, or it settled by itself.');
     return one;
   }
 
-  async #found(tx: WorkspaceTx): Promise<Found[]> {
+  async #found(tx: WorkspaceTx, asked: AskedLines): Promise<Found[]> {
     const found: Found[] = [];
-    for (const source of this.#sources) {
-      for (const line of await source.lines(tx)) found.push({ line, source });
+    for (const source of this.kinds) {
+      for (const line of await source.lines(tx, asked)) found.push({ line, source });
     }
-    const order = (kind: DecisionLine['kind']) => DECISION_KINDS.indexOf(kind);
     return found.sort(
-      (a, b) =>
-        order(a.line.kind) - order(b.line.kind) ||
-        // Pairs come the likeliest first already.
-        (a.line.kind === 'look-alike' ? 0 : b.line.count - a.line.count || (a.line.at < b.line.at ? 1 : -1)),
+      ({ line: a }, { line: b }) =>
+        a.rank - b.rank || (a.inOrder ? 0 : b.count - a.count || (a.at < b.at ? 1 : a.at > b.at ? -1 : 0)),
     );
   }
 
@@ -110,4 +82,9 @@ export class DecisionsService {
       .values({ workspaceId: tx.workspaceId, id, action, by: name })
       .onConflictDoUpdate({ target: [decision.workspaceId, decision.id], set: { action, by: name, at: new Date() } });
   }
+}
+
+/** A line without what its kind alone knows. */
+function shown({ id, kind, title, subject, detail, about, isFailure, count, at, like }: WaitingLine): DecisionLine {
+  return { id, kind, title, subject, detail, about, isFailure, count, at, like };
 }

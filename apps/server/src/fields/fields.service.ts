@@ -4,6 +4,7 @@ import {
   checkField,
   jsonPointer,
   newKey,
+  ownFieldKey,
   optionFor,
   type FieldDefinition,
   type FieldOption,
@@ -106,7 +107,7 @@ export class FieldsService {
         const keys = [...known, ...made].filter((one) => one.record === record).map(({ key }) => key);
         const one: FieldDefinition = {
           record,
-          key: newKey(label, keys, '_'),
+          key: ownFieldKey(label, keys),
           label: label.trim(),
           type,
           required,

@@ -1,5 +1,5 @@
 import type { Content } from '@haycart/core';
-import { attributes, escape, paragraphs } from './html';
+import { attributes, joined, markup, paragraphs, type Html } from './html';
 
 /** Tells the form around free code how high it is. */
 const SAY_HEIGHT =
@@ -9,35 +9,36 @@ const SAY_HEIGHT =
  * What stands between questions. Free code stands in a frame of its own that can reach nothing; `nonce` is that of the
  * page, whose policy holds in the frame too.
  */
-export function contentHtml({ type, text = '', parts = [] }: Content, nonce: string): string {
+export function contentHtml({ type, text = '', parts = [] }: Content, nonce: string): Html {
   switch (type) {
     case 'heading':
-      return `<h2>${escape(text)}</h2>`;
+      return markup`<h2>${text}</h2>`;
     case 'text-block':
       return paragraphs(text);
     case 'divider':
-      return '<hr>';
+      return markup`<hr>`;
     case 'image':
-      return parts.slice(0, 1).map(picture).join('');
+      return joined(parts.slice(0, 1).map(picture));
     case 'gallery':
-      return `<div class="gallery">${parts.map(picture).join('')}</div>`;
+      return markup`<div class="gallery">${parts.map(picture)}</div>`;
     case 'logos':
-      return `<div class="logos">${parts.map(picture).join('')}</div>`;
+      return markup`<div class="logos">${parts.map(picture)}</div>`;
     case 'video':
     case 'social':
-      return `<p class="${type}">${parts
-        .map(
+      return markup`<p class="${type}">${joined(
+        parts.map(
           ({ address, text: words }) =>
-            `<a${attributes({ href: address, target: '_blank', rel: 'noopener noreferrer' })}>${escape(words || address)}</a>`,
-        )
-        .join(' ')}</p>`;
+            markup`<a${attributes({ href: address, target: '_blank', rel: 'noopener noreferrer' })}>${words || address}</a>`,
+        ),
+        ' ',
+      )}</p>`;
     case 'html':
-      return `<iframe class="code" sandbox="allow-scripts allow-popups"${attributes({ title: 'Content', srcdoc: `${text}<script nonce="${nonce}">${SAY_HEIGHT}</script>` })}></iframe>`;
+      return markup`<iframe class="code" sandbox="allow-scripts allow-popups"${attributes({ title: 'Content', srcdoc: `${text}<script nonce="${nonce}">${SAY_HEIGHT}</script>` })}></iframe>`;
     case 'step':
-      return text ? `<h2>${escape(text)}</h2>` : '';
+      return text ? markup`<h2>${text}</h2>` : joined([]);
   }
 }
 
-function picture({ address, text }: { address: string; text: string }): string {
-  return `<img${attributes({ src: address, loading: 'lazy' })} alt="${escape(text)}">`;
+function picture({ address, text }: { address: string; text: string }): Html {
+  return markup`<img${attributes({ src: address, loading: 'lazy' })} alt="${text}">`;
 }

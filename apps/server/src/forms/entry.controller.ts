@@ -59,10 +59,10 @@ export class EntryController {
         'This entry link does not work, or not any more. Sign in and open quick entry to get a new one.',
       );
     return this.database.inWorkspace(holder.workspaceId, async (tx) => {
-      const { id, key, name, form, address, state } = await this.intakes.one(tx, holder.intakeId);
+      const { id, key, name, form, slug, state } = await this.intakes.one(tx, holder.intakeId);
       const latest = await this.submissions.entered(tx, id, holder.person.key, SHOWN);
       return {
-        form: { key, name, title: form?.title ?? name, address, state },
+        form: { key, name, title: form?.title ?? name, address: `/f/${slug}`, state },
         person: holder.person,
         latest: latest.map((one) => ({
           id: one.id,

@@ -1,5 +1,6 @@
 import { Inject, Injectable, Logger, type OnModuleInit } from '@nestjs/common';
 import { pathOnOwnDomain } from '@haycart/core';
+import { BeforeFramework } from '../platform/before-framework';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 
@@ -15,9 +16,11 @@ export class FormHosts implements OnModuleInit {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(Events) private readonly events: Events,
+    @Inject(BeforeFramework) private readonly before: BeforeFramework,
   ) {}
 
   async onModuleInit(): Promise<void> {
+    this.before.rewriteBy((url, host) => this.addressFor(url, host));
     this.events.all.subscribe(({ topics }) => {
       if (topics.includes('form-domains')) void this.#readAgain();
     });

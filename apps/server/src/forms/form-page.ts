@@ -18,7 +18,7 @@ import {
   type Theme,
 } from '@haycart/core';
 import { contentHtml } from './content-html';
-import { attributes, escape, paragraphs } from './html';
+import { attributes, joined, markup, paragraphs, trusted, type Html } from './html';
 import { questionHtml } from './question-html';
 import { themeCss } from './theme-css';
 
@@ -87,17 +87,17 @@ export function formPage(shown: FormPage): string {
   const withFiles = questionsOf(form).some(({ type }) => type === 'file');
   return page(
     shown,
-    `<h1>${escape(form.title)}</h1>
-${form.intro ? `<div class="intro">${paragraphs(form.intro)}</div>` : ''}
-${said ? `<p class="said" role="status">${escape(said)}</p>` : ''}
+    markup`<h1>${form.title}</h1>
+${form.intro && markup`<div class="intro">${paragraphs(form.intro)}</div>`}
+${said && markup`<p class="said" role="status">${said}</p>`}
 ${refusedHtml(shown)}
 <form method="post"${attributes({ action: action ?? '#', enctype: withFiles ? 'multipart/form-data' : null, novalidate: true, 'data-form': browserForm(form), 'data-preview': !action, 'data-seen': shown.seen })}>
-<input type="hidden" name="_once" value="${escape(once)}">
-<input type="hidden" name="_visit" value="${escape(visit)}">
+<input type="hidden" name="_once" value="${once}">
+<input type="hidden" name="_visit" value="${visit}">
 <input type="hidden" name="${OPENED}" value="${Date.now()}">
-${entry ? `<input type="hidden" name="${ENTRY}" value="${escape(entry)}">` : ''}<div class="trap" aria-hidden="true"><label>Leave this blank<input type="text" name="${TRAP}" tabindex="-1" autocomplete="off"></label></div>
+${entry && markup`<input type="hidden" name="${ENTRY}" value="${entry}">`}<div class="trap" aria-hidden="true"><label>Leave this blank<input type="text" name="${TRAP}" tabindex="-1" autocomplete="off"></label></div>
 ${stepsHtml(shown, words)}
-<div class="send"><button type="submit">${escape(form.button)}</button></div>
+<div class="send"><button type="submit">${form.button}</button></div>
 </form>`,
     !action,
   );
@@ -111,13 +111,13 @@ function browserForm({ items, language }: FormDefinition): string {
   return JSON.stringify({ items: lean, language });
 }
 
-function refusedHtml({ form, refused = [] }: FormPage): string {
-  if (!refused.length) return '';
+function refusedHtml({ form, refused = [] }: FormPage): Html | null {
+  if (!refused.length) return null;
   const words = formWords(form.language);
   const lines = refused.map(
-    ({ name, message }) => `<li><a href="#q-${name}">${escape(questionNamed(form, name))}</a>: ${escape(message)}</li>`,
+    ({ name, message }) => markup`<li><a href="#q-${name}">${questionNamed(form, name)}</a>: ${message}</li>`,
   );
-  return `<div class="refused" role="alert" tabindex="-1" id="refused"><p>${refused.length === 1 ? escape(words.again) : `${refused.length}: ${escape(words.again)}`}</p><ul>${lines.join('')}</ul></div>`;
+  return markup`<div class="refused" role="alert" tabindex="-1" id="refused"><p>${refused.length > 1 && `${refused.length}: `}${words.again}</p><ul>${lines}</ul></div>`;
 }
 
 function questionNamed(form: FormDefinition, name: string): string {
@@ -125,7 +125,7 @@ function questionNamed(form: FormDefinition, name: string): string {
 }
 
 /** The questions and what stands between them, a section for each step. */
-function stepsHtml(shown: FormPage, words: FormWords): string {
+function stepsHtml(shown: FormPage, words: FormWords): Html {
   const messages = new Map((shown.refused ?? []).map(({ name, message }) => [name, message]));
   const steps = stepsOf(shown.form);
   const itemHtml = (item: FormItem) => {
@@ -134,19 +134,19 @@ function stepsHtml(shown: FormPage, words: FormWords): string {
       : contentHtml(item, shown.nonce);
     return isQuestion(item) && item.type === 'hidden'
       ? inner
-      : `<div class="${isQuestion(item) ? `question ${item.type}` : 'content'}" data-item="${item.name}">${inner}</div>`;
+      : markup`<div class="${isQuestion(item) ? `question ${item.type}` : 'content'}" data-item="${item.name}">${inner}</div>`;
   };
-  return steps
-    .map(({ step, items }, index) => {
+  return joined(
+    steps.map(({ step, items }, index) => {
       const line =
-        steps.length > 1
-          ? `<p class="progress">${escape(withLimit(words.step, index + 1).replace('{all}', String(steps.length)))}</p>`
-          : '';
-      const head = step ? contentHtml(step, shown.nonce) : '';
-      return `<section class="step"${attributes({ 'data-step': step?.name ?? '' })}>${line}${head}
-${items.map(itemHtml).join('\n')}</section>`;
-    })
-    .join('\n');
+        steps.length > 1 &&
+        markup`<p class="progress">${withLimit(words.step, index + 1).replace('{all}', String(steps.length))}</p>`;
+      const head = step && contentHtml(step, shown.nonce);
+      return markup`<section class="step"${attributes({ 'data-step': step?.name ?? '' })}>${line}${head}
+${joined(items.map(itemHtml), '\n')}</section>`;
+    }),
+    '\n',
+  );
 }
 
 /** The page after sending, or in place of a form that cannot be filled in; it may lead on. */
@@ -156,10 +156,10 @@ export function messagePage(
   text: string,
   { sent = false, link }: { sent?: boolean; link?: { address: string; text: string } } = {},
 ): string {
-  const onward = link ? `<p><a${attributes({ href: link.address, target: '_top' })}>${escape(link.text)}</a></p>` : '';
+  const onward = link && markup`<p><a${attributes({ href: link.address, target: '_top' })}>${link.text}</a></p>`;
   return page(
     shown,
-    `<div${attributes({ 'data-sent': sent })}><h1>${escape(title)}</h1>
+    markup`<div${attributes({ 'data-sent': sent })}><h1>${title}</h1>
 <div class="intro">${paragraphs(text)}</div>${onward}</div>`,
   );
 }
@@ -183,47 +183,48 @@ export function thanksPage(shown: ShownForm, answers: JsonObject): string {
 const SCRIPTED =
   "(function(c){c.add('scripted');addEventListener('error',function(e){if(e.target.src)c.remove('scripted')},true)})(document.documentElement.classList)";
 
-function page(shown: ShownForm, body: string, preview = false): string {
+function page(shown: ShownForm, body: Html, preview = false): string {
   const { form, theme, nonce, embedded, others, style } = shown;
   const { description, canonical, image, icon } = form.page ?? {};
   const meta = [
-    description && `<meta name="description"${attributes({ content: description })}>`,
-    canonical && `<link rel="canonical"${attributes({ href: canonical })}>`,
-    `<meta property="og:title"${attributes({ content: form.title })}>`,
-    description && `<meta property="og:description"${attributes({ content: description })}>`,
-    image && `<meta property="og:image"${attributes({ content: image })}>`,
-    `<link rel="icon"${attributes({ href: icon ?? 'data:,' })}>`,
+    description && markup`<meta name="description"${attributes({ content: description })}>`,
+    canonical && markup`<link rel="canonical"${attributes({ href: canonical })}>`,
+    markup`<meta property="og:title"${attributes({ content: form.title })}>`,
+    description && markup`<meta property="og:description"${attributes({ content: description })}>`,
+    image && markup`<meta property="og:image"${attributes({ content: image })}>`,
+    markup`<link rel="icon"${attributes({ href: icon ?? 'data:,' })}>`,
   ];
-  const languages = others.length
-    ? `<nav class="languages">${others
-        .map(
-          ({ language, address }) =>
-            `<a${attributes({ href: address, lang: language, hreflang: language })}>${escape(languageName(language))}</a>`,
-        )
-        .join(' ')}</nav>`
-    : '';
-  return `<!doctype html>
-<html lang="${escape(form.language)}"${attributes({ class: [embedded && 'embedded', preview && 'scripted'].filter(Boolean).join(' ') || null })}>
+  const languages =
+    others.length > 0 &&
+    markup`<nav class="languages">${joined(
+      others.map(
+        ({ language, address }) =>
+          markup`<a${attributes({ href: address, lang: language, hreflang: language })}>${languageName(language)}</a>`,
+      ),
+      ' ',
+    )}</nav>`;
+  return markup`<!doctype html>
+<html lang="${form.language}"${attributes({ class: [embedded && 'embedded', preview && 'scripted'].filter(Boolean).join(' ') || null })}>
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escape(form.title)}</title>
-${meta.filter(Boolean).join('\n')}
+<title>${form.title}</title>
+${joined(meta, '\n')}
 <link rel="preload" href="/forms/figtree.woff2" as="font" type="font/woff2" crossorigin>
-<style nonce="${nonce}">${style}${themeCss(theme)}</style>
-${preview ? '' : `<script nonce="${nonce}">${SCRIPTED}</script>`}
-${form.snippets?.head ?? ''}
+<style nonce="${nonce}">${trusted(style)}${trusted(themeCss(theme))}</style>
+${!preview && markup`<script nonce="${nonce}">${trusted(SCRIPTED)}</script>`}
+${trusted(form.snippets?.head ?? '')}
 </head>
 <body>
-<main aria-label="${escape(form.title)}">
+<main aria-label="${form.title}">
 ${languages}
 ${body}
 </main>
-<script src="/forms/form.js" nonce="${nonce}" defer></script>${preview ? '\n<script src="/forms/preview.js" defer></script>' : ''}
-${form.snippets?.body ?? ''}
+<script src="/forms/form.js" nonce="${nonce}" defer></script>${preview && markup`\n<script src="/forms/preview.js" defer></script>`}
+${trusted(form.snippets?.body ?? '')}
 </body>
 </html>
-`;
+`.toString();
 }
 
 function languageName(language: string): string {

@@ -17,7 +17,7 @@ import {
   type RefusedAnswer,
 } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { FORM_STYLE } from '../platform/tokens';
 import { embedCode } from './embed-code';
 import { PublicForms, type PublicForm } from './public-forms.service';

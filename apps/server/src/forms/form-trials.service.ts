@@ -1,7 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { compareVersions, figuresOf, type FormFigures, type FormTally } from '@haycart/core';
 import type { IntakeShape, TrialFigures } from '@haycart/api';
-import { IntakesService, type Trial } from '../intakes/intakes.service';
+import { HostedForms, type Trial } from '../intakes/hosted-forms.service';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { FormCounts } from './form-counts.service';
@@ -13,7 +13,7 @@ const LONGEST_DAYS = 400;
 @Injectable()
 export class FormTrials {
   constructor(
-    @Inject(IntakesService) private readonly intakes: IntakesService,
+    @Inject(HostedForms) private readonly hosted: HostedForms,
     @Inject(FormCounts) private readonly counts: FormCounts,
   ) {}
 
@@ -29,7 +29,7 @@ export class FormTrials {
 
   /** How the two versions of a running trial fare, without what was counted before it began. */
   async figures(tx: WorkspaceTx, intake: IntakeShape): Promise<TrialFigures | null> {
-    const trial = await this.intakes.trial(tx, intake.id);
+    const trial = await this.hosted.trial(tx, intake.id);
     if (!trial) return null;
     const days = Math.floor((Date.now() - Date.parse(trial.since.slice(0, 10))) / 86_400_000) + 1;
     const tallies = await this.counts.tallies(tx, intake.id, Math.min(days, LONGEST_DAYS));

@@ -11,13 +11,14 @@ import {
   type FormDefinition,
   type FormRouteWish,
 } from '@haycart/core';
-import type { FormShape, FormVersionShape, IntakeShape } from '@haycart/api';
+import type { FormShape, FormVersionShape, IntakeShape, ProblemAt } from '@haycart/api';
 import { and, desc, eq } from 'drizzle-orm';
-import { IntakesService, type Trial } from '../intakes/intakes.service';
+import { HostedForms, type Trial } from '../intakes/hosted-forms.service';
+import { IntakesService } from '../intakes/intakes.service';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { RoutesService } from '../routes/routes.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { FormTrials } from './form-trials.service';
 import { formVersion } from './tables';
 
@@ -35,6 +36,7 @@ export interface Publishing {
 export class FormsService {
   constructor(
     @Inject(IntakesService) private readonly intakes: IntakesService,
+    @Inject(HostedForms) private readonly hosted: HostedForms,
     @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(RoutesService) private readonly routes: RoutesService,
     @Inject(FormTrials) private readonly trials: FormTrials,
@@ -45,7 +47,7 @@ export class FormsService {
   }
 
   async one(tx: WorkspaceTx, idOrKey: string): Promise<FormShape> {
-    const { intake, draft, revision, copiedFrom } = await this.intakes.draft(tx, idOrKey);
+    const { intake, draft, revision, copiedFrom } = await this.hosted.draft(tx, idOrKey);
     return {
       intake,
       draft,
@@ -62,25 +64,30 @@ export class FormsService {
     tx: WorkspaceTx,
     name: string,
     draft: FormDefinition,
-    own: { key?: string; slug?: string; copiedFrom?: string } = {},
+    { key, slug, copiedFrom }: { key?: string; slug?: string; copiedFrom?: string } = {},
   ): Promise<IntakeShape> {
-    return this.intakes.add(tx, { kind: 'form', name, draft, ...own, slug: own.slug ?? (await this.#freeSlug(name)) });
+    return this.intakes.add(tx, {
+      ...(key === undefined ? {} : { key }),
+      kind: 'form',
+      name,
+      form: { draft, slug: slug ?? (await this.#freeSlug(name)), copiedFrom },
+    });
   }
 
   async copy(tx: WorkspaceTx, idOrKey: string, name: string): Promise<IntakeShape> {
-    const { intake, draft } = await this.intakes.draft(tx, idOrKey);
+    const { intake, draft } = await this.hosted.draft(tx, idOrKey);
     return this.add(tx, name, draft, { copiedFrom: intake.id });
   }
 
   /** Keeps the draft. Whoever changes one that somebody else changed meanwhile is told. */
   async saveDraft(tx: WorkspaceTx, idOrKey: string, form: unknown, revision: number): Promise<FormShape> {
-    const held = await this.intakes.draft(tx, idOrKey);
+    const held = await this.hosted.draft(tx, idOrKey);
     if (held.revision !== revision)
       throw new ProblemError(
         'conflict',
         'Somebody else changed this form meanwhile. Open it again to see what they did; nothing of theirs was overwritten.',
       );
-    await this.intakes.saveDraft(tx, held, readForm(form));
+    await this.hosted.saveDraft(tx, held, readForm(form));
     return this.one(tx, idOrKey);
   }
 
@@ -91,7 +98,7 @@ export class FormsService {
     by: string,
     { note = null, route, share }: Publishing,
   ): Promise<{ version: number; route: string | null }> {
-    const { intake, draft } = await this.intakes.draft(tx, idOrKey);
+    const { intake, draft } = await this.hosted.draft(tx, idOrKey);
     const destination = await this.destinations.load(tx);
     const problems = checkForm(draft, destination);
     if (hasErrors(problems))
@@ -110,11 +117,11 @@ export class FormsService {
 
   /** Ends a trial with one of its versions for everybody: the earlier one is published again, with the next number. */
   async endTrial(tx: WorkspaceTx, idOrKey: string, keep: number, by: string): Promise<{ version: number }> {
-    const { intake } = await this.intakes.draft(tx, idOrKey);
-    const trial = await this.intakes.trial(tx, intake.id);
+    const { intake } = await this.hosted.draft(tx, idOrKey);
+    const trial = await this.hosted.trial(tx, intake.id);
     if (!trial) throw new ProblemError('conflict', 'No two versions of the form share its visitors any more.');
     if (keep === intake.version) {
-      await this.intakes.endTrial(tx, intake.id);
+      await this.hosted.endTrial(tx, intake.id);
       return { version: keep };
     }
     if (keep !== trial.version)
@@ -125,13 +132,13 @@ export class FormsService {
 
   /** Takes an earlier version up again as the draft. */
   async restore(tx: WorkspaceTx, idOrKey: string, version: number): Promise<FormShape> {
-    const held = await this.intakes.draft(tx, idOrKey);
+    const held = await this.hosted.draft(tx, idOrKey);
     const [row] = await tx.db
       .select()
       .from(formVersion)
       .where(and(this.#of(tx, held.intake.id), eq(formVersion.version, version)));
     if (!row) throw new ProblemError('not-found', `The form has no version ${version}.`);
-    await this.intakes.saveDraft(tx, held, row.form);
+    await this.hosted.saveDraft(tx, held, row.form);
     return this.one(tx, idOrKey);
   }
 
@@ -147,7 +154,7 @@ export class FormsService {
     await tx.db
       .insert(formVersion)
       .values({ workspaceId: tx.workspaceId, intakeId: intake.id, version, form, note, publishedBy: by });
-    await this.intakes.publish(tx, intake.id, form, version, trial);
+    await this.hosted.publish(tx, intake.id, { form, version, trial });
     return version;
   }
 
@@ -182,7 +189,7 @@ export class FormsService {
     const taken: string[] = [];
     for (;;) {
       const slug = newKey(name, taken);
-      if (await this.intakes.isFree(slug)) return slug;
+      if (await this.hosted.isFree(slug)) return slug;
       taken.push(slug);
     }
   }
@@ -192,9 +199,9 @@ export class FormsService {
 export function readForm(form: unknown): FormDefinition {
   const read = formShape.safeParse(form);
   if (read.success) return read.data;
-  const errors = read.error.issues.map(({ path, code, message }) => ({
+  const errors = read.error.issues.map(({ path, code, message }): ProblemAt => ({
     at: jsonPointer(path as (string | number)[]),
-    code,
+    code: code === 'unrecognized_keys' ? 'unknown-property' : 'wrong-shape',
     message,
   }));
   const [first] = errors;

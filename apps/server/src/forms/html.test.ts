@@ -3,7 +3,7 @@ import { CONTENT_TYPES, PLAIN_THEME, THEME_FONTS, type ContentTypeName } from '@
 import fc from 'fast-check';
 import { contentHtml } from './content-html';
 import { embedCode } from './embed-code';
-import { attributes, escape, paragraphs } from './html';
+import { attributes, joined, markup, paragraphs, trusted } from './html';
 import { themeCss } from './theme-css';
 
 const HOSTILE = ['"><script>alert(1)</script>', "' onerror='x", '</iframe><b>', '</style><i>', '<!--', '</script>'];
@@ -12,22 +12,31 @@ describe('text in a page', () => {
   test('never leaves its place, whatever it is', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'grapheme' }), (text) => {
-        expect(escape(text)).not.toMatch(/[<>"']/);
-        expect(attributes({ title: text })).toBe(` title="${escape(text)}"`);
+        const safe = markup`${text}`.toString();
+        expect(safe).not.toMatch(/[<>"']/);
+        expect(String(attributes({ title: text }))).toBe(` title="${safe}"`);
+        expect(String(markup`<b>${[text, markup`<i>${text}</i>`]}</b>`)).toBe(`<b>${safe}<i>${safe}</i></b>`);
       }),
     );
   });
 
+  test('is left out where it is not there, and stands as it is where it is HTML', () => {
+    expect(String(markup`a${null}${undefined}${false}${''}b${0}${trusted('<hr>')}`)).toBe('ab0<hr>');
+    expect(String(joined(['<', null, markup`<br>`], ', '))).toBe('&#60;, <br>');
+  });
+
   test('is attributes that are there, alone, or left out', () =>
-    expect(attributes({ a: true, b: false, c: null, d: undefined, e: '', f: 0, g: 'x' })).toBe(' a e="" f="0" g="x"'));
+    expect(String(attributes({ a: true, b: false, c: null, d: undefined, e: '', f: 0, g: 'x' }))).toBe(
+      ' a e="" f="0" g="x"',
+    ));
 
   test('with empty lines is paragraphs', () =>
-    expect(paragraphs('One\ntwo\n\n\n  \n\nThree')).toBe('<p>One<br>two</p><p>Three</p>'));
+    expect(String(paragraphs('One\ntwo\n\n\n  \n\nThree'))).toBe('<p>One<br>two</p><p>Three</p>'));
 });
 
 describe('content between questions', () => {
   const shown = (type: ContentTypeName, text: string) =>
-    contentHtml({ name: 'c', type, text, parts: [{ address: `https://x.example/${text}`, text }] }, 'n');
+    String(contentHtml({ name: 'c', type, text, parts: [{ address: `https://x.example/${text}`, text }] }, 'n'));
 
   test.each(CONTENT_TYPES)('of the type %s lets nothing out of its place', (type) => {
     for (const text of HOSTILE) expect(shown(type, text)).not.toContain(text);
@@ -50,7 +59,8 @@ describe('content between questions', () => {
   ])('of the type %s', (type, html) => expect(shown(type, 'Hello')).toMatch(html));
 
   test('without pictures or words is nothing at all', () => {
-    for (const type of ['image', 'step', 'text-block'] as const) expect(contentHtml({ name: 'c', type }, 'n')).toBe('');
+    for (const type of ['image', 'step', 'text-block'] as const)
+      expect(String(contentHtml({ name: 'c', type }, 'n'))).toBe('');
   });
 });
 

@@ -1,5 +1,5 @@
 import { phoneCountries, type FormWords, type Question } from '@haycart/core';
-import { attributes, escape } from './html';
+import { attributes, markup, type Html } from './html';
 
 interface Country {
   country: string;
@@ -32,14 +32,14 @@ export function phoneHtml(
   text: string,
   input: Parameters<typeof attributes>[0],
   words: FormWords,
-): string {
+): Html {
   const chosen = chosenCountry(text, country, countriesIn(words.language));
   const options = countriesIn(words.language).map(
     (one) =>
-      `<option${attributes({ value: one.country, 'data-code': one.code, 'data-first': one.first, selected: one === chosen })}>${escape(one.label)} +${one.code}</option>`,
+      markup`<option${attributes({ value: one.country, 'data-code': one.code, 'data-first': one.first, selected: one === chosen })}>${one.label} +${one.code}</option>`,
   );
   const both = { name: `${name}[]` };
-  return `<span class="dialled"><select${attributes({ ...both, autocomplete: 'country', 'aria-label': words.country })}><option value="">${escape(words.country)}</option>${options.join('')}</select><input type="tel"${attributes({ autocomplete: 'tel', inputmode: 'tel', ...input, ...both, value: text })}></span>`;
+  return markup`<span class="dialled"><select${attributes({ ...both, autocomplete: 'country', 'aria-label': words.country })}><option value="">${words.country}</option>${options}</select><input type="tel"${attributes({ autocomplete: 'tel', inputmode: 'tel', ...input, ...both, value: text })}></span>`;
 }
 
 function chosenCountry(text: string, country: string | undefined, countries: readonly Country[]): Country | undefined {

@@ -4,7 +4,7 @@ import type { PublicIntake } from '../intakes/intake-directory.service';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { ShortMemory } from '../platform/short-memory';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { WorkspacesService } from '../workspaces/workspaces.service';
 import { ThemesService } from './themes.service';
 

@@ -14,7 +14,8 @@ const question = (type: QuestionTypeName, more: Partial<Question> = {}): Questio
   ...(type === 'one-of' || type === 'several-of' ? { options: OPTIONS } : {}),
   ...more,
 });
-const html = (asked: Question, answer?: JsonValue, refused?: string) => questionHtml(asked, answer, refused, words);
+const html = (asked: Question, answer?: JsonValue, refused?: string) =>
+  String(questionHtml(asked, answer, refused, words));
 const SHOWN = QUESTION_TYPES.filter((type) => type !== 'hidden');
 
 describe.each(SHOWN)('a question of the type %s', (type) => {

@@ -3,7 +3,7 @@ import { commonValues, comparedForm, grownModel, startingModel, type RecordKind 
 import type { WorkspaceTx } from '../platform/database/database';
 import { RecordsService } from '../records/records.service';
 import { withAround } from './read-records';
-import { RecognitionService } from './recognition.service';
+import { RecognitionService } from '../recognition/recognition.service';
 
 /** Fewer records tell nothing that the starting values do not. */
 const FEWEST = 500;

@@ -4,7 +4,7 @@ import type { IdentityReport } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { RecordsService } from '../records/records.service';
 import { MergesService } from './merges.service';
-import { RecognitionService } from './recognition.service';
+import { RecognitionService } from '../recognition/recognition.service';
 import { ScanService } from './scan.service';
 import { ThresholdsService } from './thresholds.service';
 

@@ -45,7 +45,7 @@ import { IdentityReportService } from './identity-report.service';
 import { LookAlikesService } from './look-alikes.service';
 import { ThresholdsService } from './thresholds.service';
 import { MergesService } from './merges.service';
-import { RecognitionService } from './recognition.service';
+import { RecognitionService } from '../recognition/recognition.service';
 import { SCANNED, ScanService } from './scan.service';
 import { UnmergeService } from './unmerge.service';
 

@@ -6,13 +6,12 @@ import { AfterChanges } from '../platform/jobs/after-changes';
 import { RecordsService } from '../records/records.service';
 import { EarlyLearning } from './early-learning.service';
 import { LookAlikesStore } from './look-alikes.store';
-import { RecognitionService } from './recognition.service';
+import { RecognitionService } from '../recognition/recognition.service';
 import { SCANNED, ScanService } from './scan.service';
 
 const TASK = 'watch-look-alikes';
 const REST_SECONDS = 3;
 /** Less than every id. */
-const NO_ID = '00000000-0000-0000-0000-000000000000';
 const AT_ONCE = 500;
 /** While so many submissions wait, routing them comes first. */
 const BUSY = 100;
@@ -60,23 +59,11 @@ export class LookAlikeWatch implements OnModuleInit {
   }
 
   async #lookOnce(tx: WorkspaceTx): Promise<boolean> {
-    const [state] = await tx.statement<{
-      looked_transaction: string | null;
-      looked_until: string | null;
-      settled: string;
-    }>(
-      'looked_until',
-      `select looked_transaction::text, looked_until, pg_snapshot_xmin(pg_current_snapshot())::text as settled
-       from recognition where workspace_id = $1 for update`,
-      [tx.workspaceId],
-    );
-    if (
-      !state?.looked_transaction ||
-      BigInt(state.looked_transaction) > BigInt(state.settled) ||
-      (await this.#muchIsNew(tx))
-    ) {
+    const looked = await this.recognition.lookedUntil(tx);
+    const settled = await oldestUnderWay(tx);
+    if (!looked || BigInt(looked.transaction) > settled || (await this.#muchIsNew(tx))) {
       // Everything is looked through, and with it what changed until now.
-      await this.#lookedUntil(tx);
+      await this.recognition.keepLookedUntil(tx);
       for (const kind of SCANNED) await this.scans.start(tx, kind, 'Hay Cart');
       return false;
     }
@@ -85,7 +72,7 @@ export class LookAlikeWatch implements OnModuleInit {
       'changes_to_look_at',
       `select id, record_kind, record_id, transaction::text from record_change where workspace_id = $1
          and (transaction, id) > ($2::xid8, $3::uuid) and transaction < $4::xid8 order by transaction, id limit ${AT_ONCE}`,
-      [tx.workspaceId, state.looked_transaction, state.looked_until ?? NO_ID, state.settled],
+      [tx.workspaceId, looked.transaction, looked.id, String(settled)],
     );
     const models = await this.recognition.models(tx);
     const { thresholds } = await this.recognition.settings(tx);
@@ -101,7 +88,7 @@ export class LookAlikeWatch implements OnModuleInit {
       found += await this.pairs.keep(tx, kind, pairs, since);
       await this.pairs.forgetStale(tx, kind, since, ids);
     }
-    if (changes.length) await this.#lookedUntil(tx, changes[changes.length - 1]!);
+    if (changes.length) await this.recognition.keepLookedUntil(tx, changes[changes.length - 1]);
     if (found) await this.events.tell(tx, 'decisions');
     return changes.length === AT_ONCE;
   }
@@ -123,25 +110,25 @@ export class LookAlikeWatch implements OnModuleInit {
   }
 
   async #isBehind(tx: WorkspaceTx): Promise<boolean> {
+    const looked = await this.recognition.lookedUntil(tx);
+    if (!looked) return false;
     const [row] = await tx.statement<{ behind: boolean }>(
       'is_look_behind',
-      `select exists (select 1 from record_change c, recognition r where r.workspace_id = $1 and c.workspace_id = $1
-         and (c.transaction, c.id) > (r.looked_transaction, coalesce(r.looked_until, '${NO_ID}'))) as behind`,
-      [tx.workspaceId],
+      `select exists (select 1 from record_change where workspace_id = $1 and (transaction, id) > ($2::xid8, $3::uuid)) as behind`,
+      [tx.workspaceId, looked.transaction, looked.id],
     );
     return row!.behind;
   }
+}
 
-  /** Keeps the last change that was looked at; without one, that all are but those of transactions under way. */
-  async #lookedUntil(tx: WorkspaceTx, last?: { id: string; transaction: string }): Promise<void> {
-    await tx.statement(
-      'set_looked_until',
-      `insert into recognition (workspace_id, looked_until, looked_transaction)
-       values ($1, $2, coalesce($3::xid8, pg_snapshot_xmin(pg_current_snapshot())))
-       on conflict (workspace_id) do update set looked_until = excluded.looked_until, looked_transaction = excluded.looked_transaction`,
-      [tx.workspaceId, last?.id ?? NO_ID, last?.transaction ?? null],
-    );
-  }
+/** The number of the oldest transaction that has not ended: all of smaller ones are seen. */
+async function oldestUnderWay(tx: WorkspaceTx): Promise<bigint> {
+  const [row] = await tx.statement<{ oldest: string }>(
+    'oldest_under_way',
+    'select pg_snapshot_xmin(pg_current_snapshot())::text as oldest',
+    [],
+  );
+  return BigInt(row!.oldest);
 }
 
 async function isBusy(tx: WorkspaceTx): Promise<boolean> {

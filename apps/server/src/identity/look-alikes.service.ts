@@ -39,6 +39,12 @@ export class LookAlikesService {
     return this.lines(tx, await this.pairs.open(tx, { ...where, most }));
   }
 
+  /** A pair, if it waits. */
+  async waitingPair(tx: WorkspaceTx, one: string, other: string): Promise<WaitingPair[]> {
+    const pair = await this.pairs.one(tx, one, other);
+    return pair?.state === 'open' || pair?.state === 'later' ? this.lines(tx, [pair]) : [];
+  }
+
   /** How many pairs wait, `most` at most. */
   waitingCount(tx: WorkspaceTx, most: number): Promise<number> {
     return this.pairs.openCount(tx, most);

@@ -36,10 +36,10 @@ import { newId } from '../platform/new-id';
 import { isId } from '../platform/paging';
 import { HeldRecords } from '../records/held-records.service';
 import { RecordsService } from '../records/records.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { PeopleService } from '../workspaces/people.service';
 import { originsOf } from './origins';
-import { RecognitionService } from './recognition.service';
+import { RecognitionService } from '../recognition/recognition.service';
 import { RecordSides } from './record-sides.service';
 
 /** Which records become one, and what a person wants otherwise than the rules. */

@@ -3,7 +3,8 @@ import type { RecordKind } from '@haycart/core';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Jobs } from '../platform/jobs/jobs';
 import { RecordsService } from '../records/records.service';
-import { INDEX_VERSION } from './tables';
+import { INDEX_VERSION } from '../recognition/index-version';
+import { RecognitionService } from '../recognition/recognition.service';
 
 const TASK = 'index-records';
 const AT_ONCE = 1_000;
@@ -16,6 +17,7 @@ export class RecordIndexing implements OnModuleInit, OnApplicationBootstrap {
     @Inject(Database) private readonly database: Database,
     @Inject(Jobs) private readonly jobs: Jobs,
     @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(RecognitionService) private readonly recognition: RecognitionService,
   ) {}
 
   onModuleInit(): void {
@@ -27,8 +29,12 @@ export class RecordIndexing implements OnModuleInit, OnApplicationBootstrap {
 
   async onApplicationBootstrap(): Promise<void> {
     for (const { id } of await this.database.gate<{ id: string }>('workspaces'))
-      if (await this.database.inWorkspace(id, isStale))
+      if (await this.database.inWorkspace(id, (tx) => this.#isStale(tx)))
         await this.jobs.resume(TASK, { workspaceId: id }, `${TASK} ${id}`);
+  }
+
+  async #isStale(tx: WorkspaceTx): Promise<boolean> {
+    return (await this.recognition.indexVersion(tx)) < INDEX_VERSION;
   }
 
   /** Goes through all records of a workspace, in portions that each are a transaction. */
@@ -40,21 +46,6 @@ export class RecordIndexing implements OnModuleInit, OnApplicationBootstrap {
         after = await this.database.inWorkspace(workspaceId, (tx) => this.records.indexAgain(tx, kind, after, AT_ONCE));
       } while (after !== null);
     }
-    await this.database.inWorkspace(workspaceId, (tx) =>
-      tx.statement(
-        'records_indexed',
-        `insert into recognition (workspace_id, indexed) values ($1, $2) on conflict (workspace_id) do update set indexed = excluded.indexed`,
-        [workspaceId, INDEX_VERSION],
-      ),
-    );
+    await this.database.inWorkspace(workspaceId, (tx) => this.recognition.keepIndexVersion(tx, INDEX_VERSION));
   }
-}
-
-async function isStale(tx: WorkspaceTx): Promise<boolean> {
-  const [row] = await tx.statement<{ indexed: number }>(
-    'records_index_version',
-    'select indexed from recognition where workspace_id = $1',
-    [tx.workspaceId],
-  );
-  return (row?.indexed ?? 0) < INDEX_VERSION;
 }

@@ -27,7 +27,7 @@ export class RecordSides {
       'last_activity_of_sides',
       `select record_id as id, max(at) as at from (
          select record_id, at from record_change where workspace_id = $1 and record_id = any($2::uuid[])
-         union all select record_id, at from touch where workspace_id = $1 and record_id = any($2::uuid[])
+         union all select t.record_id, v.at from touch t join visit v on v.workspace_id = t.workspace_id and v.id = t.visit_id where t.workspace_id = $1 and t.record_id = any($2::uuid[])
          union all select record_id, at from note where workspace_id = $1 and record_id = any($2::uuid[])) a group by 1`,
       [tx.workspaceId, ids],
     );

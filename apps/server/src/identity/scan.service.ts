@@ -9,16 +9,19 @@ import { newId } from '../platform/new-id';
 import { isId } from '../platform/paging';
 import { RecordsService } from '../records/records.service';
 import { LookAlikesStore } from './look-alikes.store';
-import type { ComparedPart } from './look-through';
+import type { ComparedPart, ReadRecord } from './look-through';
 import { readRecords } from './read-records';
-import { RecognitionService } from './recognition.service';
-import { ScanWorkers } from './scan-workers';
+import { RecognitionService } from '../recognition/recognition.service';
+import { ScanHere, ScanWorkers, type Scanner } from './scan-workers';
 
 const TASK = 'scan-look-alikes';
 /** Records read at once. */
 const READ = 1_000;
 /** Records whose pairs are worked out at once: what is lost when the machine stops. */
 const PART = 2_000;
+
+/** So many at most are compared sooner than a thread begins. */
+const FEW = 20;
 
 /** Kinds whose records are looked through. */
 export const SCANNED: readonly RecordKind[] = ['contact', 'company', 'lead'];
@@ -30,7 +33,7 @@ interface ScanJob {
 
 const keyOf = (scan: string) => `${TASK} ${scan}`;
 
-/** Looks through all records of a kind for those that may be the same, in worker threads, and goes on where it stopped. */
+/** Looks through all records of a kind for those that may be the same, and goes on where it stopped. */
 @Injectable()
 export class ScanService implements OnModuleInit, OnApplicationBootstrap {
   readonly #log = new Logger('identity');
@@ -128,54 +131,56 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
     return scanShape(row);
   }
 
-  /** Carries a scan on from the part where it stands until it is done or cancelled. */
+  /** Carries a scan on from the part where it stands until it is done or cancelled; many records in worker threads. */
   async run(workspaceId: string, id: string, stopping = new AbortController().signal): Promise<void> {
     const scan = await this.#one(workspaceId, id);
     if (scan?.state !== 'running') return;
-    const workers = new ScanWorkers();
-    const end = () => void workers.stop();
+    const first = await this.#batch(workspaceId, scan.record_kind, null);
+    const scanner = first.length > FEW ? new ScanWorkers() : new ScanHere();
+    const end = () => void scanner.stop();
     stopping.addEventListener('abort', end, { once: true });
     try {
       stopping.throwIfAborted();
-      await this.#read(workspaceId, scan.record_kind, workers);
-      const model = await this.#learn(workspaceId, scan.record_kind, workers);
-      await this.#compare(workspaceId, scan, model, workers);
+      await this.#read(workspaceId, scan.record_kind, first, scanner);
+      const model = await this.#learn(workspaceId, scan.record_kind, scanner);
+      await this.#compare(workspaceId, scan, model, scanner);
     } catch (cause) {
       this.#log.warn(`A scan stopped early and goes on with the next try: ${(cause as Error).name}.`);
       throw cause;
     } finally {
       stopping.removeEventListener('abort', end);
-      await workers.stop();
+      await scanner.stop();
     }
   }
 
-  async #read(workspaceId: string, kind: RecordKind, workers: ScanWorkers): Promise<void> {
-    let after: string | null = null;
+  #batch(workspaceId: string, kind: RecordKind, after: string | null): Promise<ReadRecord[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => readRecords(tx, this.records, kind, after, READ));
+  }
+
+  async #read(workspaceId: string, kind: RecordKind, first: ReadRecord[], scanner: Scanner): Promise<void> {
+    let batch = first;
     for (;;) {
-      const batch = await this.database.inWorkspace(workspaceId, (tx) =>
-        readRecords(tx, this.records, kind, after, READ),
-      );
-      if (batch.length) await workers.tell({ kind, records: batch });
+      if (batch.length) await scanner.tell({ kind, records: batch });
       if (batch.length < READ) return;
-      after = batch[batch.length - 1]!.id;
+      batch = await this.#batch(workspaceId, kind, batch[batch.length - 1]!.id);
     }
   }
 
-  async #learn(workspaceId: string, kind: RecordKind, workers: ScanWorkers): Promise<LikenessModel> {
+  async #learn(workspaceId: string, kind: RecordKind, scanner: Scanner): Promise<LikenessModel> {
     const decided = await this.database.inWorkspace(workspaceId, (tx) => this.pairs.decided(tx, kind));
-    const { model } = await workers.ask<{ model: LikenessModel }>(0, {
+    const { model } = await scanner.ask<{ model: LikenessModel }>(0, {
       learn: { start: startingModel(kind), decided },
     });
     await this.database.inWorkspace(workspaceId, (tx) => this.recognition.keepModel(tx, model));
     return model;
   }
 
-  async #compare(workspaceId: string, scan: ScanRow, model: LikenessModel, workers: ScanWorkers): Promise<void> {
+  async #compare(workspaceId: string, scan: ScanRow, model: LikenessModel, scanner: Scanner): Promise<void> {
     let next = scan.parts_done;
     while (next < scan.parts) {
-      const parts = Array.from({ length: Math.min(workers.count, scan.parts - next) }, (_, index) => next + index);
+      const parts = Array.from({ length: Math.min(scanner.count, scan.parts - next) }, (_, index) => next + index);
       const answers = await Promise.all(
-        parts.map((part, index) => workers.ask<ComparedPart>(index, { part, size: PART, model, ask: scan.ask })),
+        parts.map((part, index) => scanner.ask<ComparedPart>(index, { part, size: PART, model, ask: scan.ask })),
       );
       for (const answer of answers) if (!(await this.#keep(workspaceId, scan, answer))) return;
       next += parts.length;

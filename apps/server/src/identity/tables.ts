@@ -1,8 +1,9 @@
-import type { LikenessModel, MailboxReading, MatchAnswer, MergeRules, RecordKind, Thresholds } from '@haycart/core';
+import type { MatchAnswer, RecordKind } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import {
   bigint,
   doublePrecision,
+  foreignKey,
   index,
   integer,
   jsonb,
@@ -12,41 +13,9 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { time, transactionNumber, workspaceId } from '../platform/database/columns';
-
-/** Counted up, with a migration, whenever the core finds records by other keys or blocks than before; see `RecordIndexing`. */
-export const INDEX_VERSION = 1;
-
-/** How a workspace recognises and merges, where that differs from what is usual. */
-export const recognition = pgTable(
-  'recognition',
-  {
-    workspaceId: workspaceId(),
-    mailboxes: jsonb('mailboxes').$type<MailboxReading>(),
-    merging: jsonb('merging').$type<MergeRules>(),
-    /** The version of keys and blocks that the records have; a workspace that begins now has the current one. */
-    indexed: integer('indexed').notNull().default(INDEX_VERSION),
-    /** For the scan of all records. */
-    thresholds: jsonb('thresholds').$type<Thresholds>(),
-    /** The last change of a record that was looked at for look-alikes. */
-    lookedUntil: uuid('looked_until'),
-    /** Its transaction's number; those of smaller ones are settled. */
-    lookedTransaction: transactionNumber('looked_transaction'),
-  },
-  (t) => [primaryKey({ columns: [t.workspaceId] })],
-);
-
-/** What likeness is worked out from, learned from the workspace’s own records. */
-export const likenessModel = pgTable(
-  'likeness_model',
-  {
-    workspaceId: workspaceId(),
-    recordKind: text('record_kind').$type<RecordKind>().notNull(),
-    model: jsonb('model').$type<LikenessModel>().notNull(),
-    learnedAt: time('learned_at').notNull(),
-  },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.recordKind] })],
-);
+import { time, workspaceId } from '../platform/database/columns';
+import { route } from '../routes/tables';
+import { submission } from '../submissions/tables';
 
 /** Two records that may be the same: the one with the smaller id stands first. */
 export const lookAlike = pgTable(
@@ -123,5 +92,9 @@ export const matchAnswer = pgTable(
     by: text('by').notNull(),
     at: time('at').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.submissionId, t.routeId, t.write] })],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.submissionId, t.routeId, t.write] }),
+    foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
+    foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
+  ],
 );

@@ -25,7 +25,7 @@ import { Events } from '../platform/events/events';
 import { isId } from '../platform/paging';
 import { HeldRecords } from '../records/held-records.service';
 import { RecordsService } from '../records/records.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { LookAlikesStore } from './look-alikes.store';
 import { PeopleService } from '../workspaces/people.service';
 import { mergeShape, type MergeRow } from './merges.service';
@@ -110,11 +110,7 @@ export class UnmergeService {
     const name = await this.people.nameOf(tx, by);
     const toAbsorbed = since.filter(({ to }) => to === absorbed.id).map((one) => one.id);
     await this.records.moveSince(tx, toAbsorbed, survivor.id, absorbed.id);
-    await tx.statement('merge_undone', 'update record_merge set undone_by = $3 where workspace_id = $1 and id = $2', [
-      tx.workspaceId,
-      row.id,
-      name,
-    ]);
+    await this.records.mergeUndone(tx, row.id, name);
     await this.pairs.keepApart(tx, {
       kind: row.record_kind,
       record: survivor.id,

@@ -1,5 +1,5 @@
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
-import type { FormDefinition } from '@haycart/core';
+import { intakeKind, type FormDefinition } from '@haycart/core';
 import { SecretBox } from '../platform/auth/secret-box';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
@@ -11,7 +11,7 @@ export interface PublicIntake {
   workspaceId: string;
   id: string;
   key: string;
-  kind: 'form' | 'endpoint' | 'sheet';
+  kind: string;
   name: string;
   state: 'draft' | 'live' | 'closed';
   slug: string | null;
@@ -70,8 +70,7 @@ export class IntakeDirectory implements OnModuleInit {
 
   async #find(as: string, key: string | null, slug: string | null): Promise<PublicIntake | null> {
     const [row] = await this.database.gate<Row>('intake', key, slug);
-    // Files are brought by people who signed in; nothing is posted to a sheet.
-    return this.#kept.keep(as, row && row.kind !== 'sheet' ? publicIntake(row, this.#secretsOf(row)) : null);
+    return this.#kept.keep(as, row && intakeKind(row.kind).takesPosts ? publicIntake(row, this.#secretsOf(row)) : null);
   }
 }
 

@@ -1,16 +1,24 @@
 import { Body, Controller, Get, HttpCode, Inject, Param, Patch, Post } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import type { IntakeLine, IntakeShape } from '@haycart/api';
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
+import { INTAKE_KINDS } from '@haycart/core';
+import type { IntakeShape } from '@haycart/api';
+import { IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { IntakesService } from './intakes.service';
 
+/** Kinds that are made here; pages of their own make the others. */
+const MADE_BY_NAME = INTAKE_KINDS.filter(({ isMadeByName }) => isMadeByName).map(({ kind }) => kind);
+
 class NewIntakeDto {
-  @ApiProperty({ enum: ['endpoint'] }) @IsIn(['endpoint']) kind: 'endpoint';
+  @ApiProperty({ enum: MADE_BY_NAME }) @IsIn(MADE_BY_NAME) kind: string;
   @ApiProperty() @IsString() @Length(1, 120) name: string;
+  @ApiPropertyOptional({ type: Object, description: 'What the kind asks beside the name' })
+  @IsOptional()
+  @IsObject()
+  settings?: Record<string, unknown>;
 }
 
 class IntakeChangeDto {
@@ -49,12 +57,6 @@ export class IntakesController {
     return this.database.inWorkspace(workspaceId, (tx) => this.intakes.all(tx));
   }
 
-  @Get('intake-lines')
-  @Reads('intakes', 'Lists intakes with how much came')
-  lines(@ByCaller() { workspaceId }: Caller): Promise<IntakeLine[]> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.intakes.lines(tx));
-  }
-
   @Get('intakes/:id')
   @Reads('intakes', 'Shows an intake')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<IntakeShape> {
@@ -64,8 +66,8 @@ export class IntakesController {
   @Post('intakes')
   @Command('intakes.add', 'Makes an intake')
   @HttpCode(201)
-  add(@InTransaction() tx: WorkspaceTx, @Body() { kind, name }: NewIntakeDto): Promise<IntakeShape> {
-    return this.intakes.add(tx, { kind, name });
+  add(@InTransaction() tx: WorkspaceTx, @Body() made: NewIntakeDto): Promise<IntakeShape> {
+    return this.intakes.add(tx, made);
   }
 
   /** Turning signatures on answers the secret, once. */

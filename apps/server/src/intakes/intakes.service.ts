@@ -1,35 +1,34 @@
 import { randomBytes } from 'node:crypto';
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { LIMITS, type FormDefinition } from '@haycart/core';
-import type { IntakeLine, IntakeShape } from '@haycart/api';
+import { intakeKind, jsonPointer, LIMITS, type FormDefinition } from '@haycart/core';
+import type { IntakeShape } from '@haycart/api';
 import { and, asc, eq, sql, type SQL } from 'drizzle-orm';
 import { SecretBox } from '../platform/auth/secret-box';
 import { newId } from '../platform/new-id';
-import { Database, type WorkspaceTx } from '../platform/database/database';
+import type { WorkspaceTx } from '../platform/database/database';
 import { databaseFailure } from '../platform/database/failure';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
-import { RunCounts } from '../runs/counts/run-counts.service';
-import { ArrivalCounts } from '../submissions/counts/arrival-counts.service';
-import { intake, type Trial } from './tables';
+import { hostedForm, intake } from './tables';
 
-export type { Trial };
+/** Columns of an intake, and of a form where it is one. */
+type Changes<Table extends typeof intake | typeof hostedForm> = {
+  [Name in keyof Table['$inferSelect']]?: Table['$inferSelect'][Name] | SQL;
+};
 
-type Row = typeof intake.$inferSelect;
-type IntakeChange = { [Name in keyof Row]?: Row[Name] | SQL };
+/** What people set of any intake, and of a form alone. */
+type IntakeChange = Partial<Pick<typeof intake.$inferSelect, 'name' | 'state' | 'perMinute' | 'archived'>>;
+type FormChange = Partial<Pick<typeof hostedForm.$inferSelect, 'closedMessage' | 'forColleagues'>>;
 
 /** A new intake. Only the demo gives its own keys; all others get one that cannot be guessed. */
-export type NewIntake = { key?: string; name: string } & (
-  { kind: 'endpoint' | 'sheet' } | { kind: 'form'; slug: string; draft: FormDefinition; copiedFrom?: string }
-);
-
-/** A form's draft that nobody else can change meanwhile. */
-export interface HeldDraft {
-  intake: IntakeShape;
-  draft: FormDefinition;
-  revision: number;
-  /** The id of the form that it is a copy of. */
-  copiedFrom: string | null;
+export interface NewIntake {
+  key?: string;
+  kind: string;
+  name: string;
+  /** What its kind asks; nothing when not said. */
+  settings?: Record<string, unknown>;
+  /** What a form begins with. */
+  form?: { slug: string; draft: FormDefinition; copiedFrom?: string | undefined };
 }
 
 /** Where submissions arrive. */
@@ -39,19 +38,11 @@ export class IntakesService {
 
   constructor(
     @Inject(Events) private readonly events: Events,
-    @Inject(Database) private readonly database: Database,
     @Inject(SecretBox) private readonly box: SecretBox,
-    @Inject(ArrivalCounts) private readonly arrivals: ArrivalCounts,
-    @Inject(RunCounts) private readonly runs: RunCounts,
   ) {}
 
-  async all(tx: WorkspaceTx): Promise<IntakeShape[]> {
-    const rows = await tx.db
-      .select()
-      .from(intake)
-      .where(eq(intake.workspaceId, tx.workspaceId))
-      .orderBy(asc(intake.createdAt), asc(intake.id));
-    return rows.map(shape);
+  all(tx: WorkspaceTx): Promise<IntakeShape[]> {
+    return this.#read(tx, eq(intake.workspaceId, tx.workspaceId));
   }
 
   async one(tx: WorkspaceTx, idOrKey: string): Promise<IntakeShape> {
@@ -62,23 +53,25 @@ export class IntakesService {
 
   async add(tx: WorkspaceTx, made: NewIntake): Promise<IntakeShape> {
     const key = made.key ?? newKey();
-    const form =
-      made.kind === 'form'
-        ? {
-            slug: made.slug,
-            draft: made.draft,
-            state: 'draft' as const,
-            draftRevision: 1,
-            copiedFrom: made.copiedFrom ?? null,
-          }
-        : {};
+    const settings = intakeKind(made.kind).settings.safeParse(made.settings ?? {});
+    if (!settings.success)
+      throw new ProblemError(
+        'refused',
+        'The settings of the intake do not fit its kind.',
+        settings.error.issues.map(({ path, message }) => ({
+          at: jsonPointer(['settings', ...path.map(String)]),
+          code: 'setting',
+          message: `${message}.`,
+        })),
+      );
+    const { workspaceId } = tx;
+    const id = newId();
+    const { kind, name, form } = made;
     try {
-      const [row] = await tx.db
-        .insert(intake)
-        .values({ workspaceId: tx.workspaceId, id: newId(), key, kind: made.kind, name: made.name, ...form })
-        .returning();
-      await this.events.tell(tx, 'intakes');
-      return shape(row!);
+      const state = form ? ('draft' as const) : ('live' as const);
+      await tx.db.insert(intake).values({ workspaceId, id, key, kind, name, settings: settings.data, state });
+      if (form) await tx.db.insert(hostedForm).values({ workspaceId, intakeId: id, ...form });
+      return await this.#changed(tx, id);
     } catch (cause) {
       if (databaseFailure(cause) === 'refused')
         throw new ProblemError(
@@ -92,12 +85,18 @@ export class IntakesService {
   async change(
     tx: WorkspaceTx,
     idOrKey: string,
-    change: Partial<Pick<Row, 'name' | 'state' | 'perMinute' | 'closedMessage' | 'archived' | 'forColleagues'>>,
+    { closedMessage, forColleagues, ...change }: IntakeChange & FormChange,
   ): Promise<IntakeShape> {
     const { id, state } = await this.one(tx, idOrKey);
     if (change.state && state === 'draft')
       throw new ProblemError('conflict', 'The form was never published, so there is nothing to open or close.');
-    return this.#set(tx, id, change);
+    const ofForm = {
+      ...(closedMessage !== undefined && { closedMessage }),
+      ...(forColleagues !== undefined && { forColleagues }),
+    };
+    if (Object.keys(ofForm).length) await this.#setForm(tx, id, ofForm);
+    if (Object.keys(change).length) await this.#set(tx, id, change);
+    return this.#changed(tx, id);
   }
 
   /**
@@ -114,22 +113,9 @@ export class IntakesService {
         ? sql`case when secret is null then null else now() + make_interval(hours => ${LIMITS.secretOverlap.most}) end`
         : null,
     });
+    await this.events.tell(tx, 'intakes');
     this.#log.log({ intake: id, signed }, 'The signing secret of an intake was changed.');
     return secret;
-  }
-
-  /** The draft of a form, with how often it was changed; held against others who change it, not against arrivals. */
-  async draft(tx: WorkspaceTx, idOrKey: string): Promise<HeldDraft> {
-    const { id } = await this.one(tx, idOrKey);
-    const [row] = await tx.db.select().from(intake).where(eq(intake.id, id)).for('no key update');
-    if (!row?.draft) throw new ProblemError('not-found', 'This intake is no form.');
-    return { intake: shape(row), draft: row.draft, revision: row.draftRevision, copiedFrom: row.copiedFrom };
-  }
-
-  /** Keeps a draft. It must have been held before. */
-  async saveDraft(tx: WorkspaceTx, { intake: { id }, revision }: HeldDraft, draft: FormDefinition): Promise<number> {
-    await this.#set(tx, id, { draft, draftRevision: revision + 1 });
-    return revision + 1;
   }
 
   /** Keeps what its routes take the answers of an intake for. */
@@ -140,82 +126,38 @@ export class IntakesService {
       .where(and(eq(intake.workspaceId, tx.workspaceId), eq(intake.key, key)));
   }
 
-  /** Makes a version of a form the one that visitors see, or that shares them with an earlier one. */
-  publish(
-    tx: WorkspaceTx,
-    id: string,
-    form: FormDefinition,
-    version: number,
-    trial: Trial | null = null,
-  ): Promise<IntakeShape> {
-    return this.#set(tx, id, { form, version, trial, state: 'live', archived: false });
+  async #set(tx: WorkspaceTx, id: string, change: Changes<typeof intake>): Promise<void> {
+    await tx.db
+      .update(intake)
+      .set(change)
+      .where(and(eq(intake.workspaceId, tx.workspaceId), eq(intake.id, id)));
   }
 
-  /** The trial of a form that runs, if one does. */
-  async trial(tx: WorkspaceTx, id: string): Promise<Trial | null> {
-    const [row] = await tx.db.select({ trial: intake.trial }).from(intake).where(eq(intake.id, id));
-    return row?.trial ?? null;
+  async #setForm(tx: WorkspaceTx, id: string, change: Changes<typeof hostedForm>): Promise<void> {
+    const changed = await tx.db
+      .update(hostedForm)
+      .set(change)
+      .where(and(eq(hostedForm.workspaceId, tx.workspaceId), eq(hostedForm.intakeId, id)))
+      .returning({ id: hostedForm.intakeId });
+    if (!changed.length)
+      throw new ProblemError('refused', 'Only a form is for colleagues alone, or says something while it is closed.');
   }
 
-  /** Ends a trial: everybody sees the published version. */
-  endTrial(tx: WorkspaceTx, id: string): Promise<IntakeShape> {
-    return this.#set(tx, id, { trial: null });
-  }
-
-  /** Whether a form can have this name in its public address; addresses are one over all workspaces. */
-  async isFree(slug: string): Promise<boolean> {
-    return (await this.database.gate('intake', null, slug)).length === 0;
-  }
-
-  async #set(tx: WorkspaceTx, id: string, change: IntakeChange): Promise<IntakeShape> {
-    const [row] = await tx.db.update(intake).set(change).where(eq(intake.id, id)).returning();
+  /** Tells that an intake changed, and reads it. */
+  async #changed(tx: WorkspaceTx, id: string): Promise<IntakeShape> {
     await this.events.tell(tx, 'intakes');
-    return shape(row!);
+    const [read] = await this.#read(tx, and(eq(intake.workspaceId, tx.workspaceId), eq(intake.id, id)));
+    return read!;
   }
 
-  /** Every intake with its month of arrivals, its routes and how it fares. */
-  async lines(tx: WorkspaceTx): Promise<IntakeLine[]> {
-    const intakes = await this.all(tx);
-    const months = await this.arrivals.byDay(tx, 30);
-    const totals = await this.arrivals.totals(tx);
-    const last = await tx.statement<{ intake_id: string; at: Date }>(
-      'intake_last',
-      `select i.id as intake_id, s.received_at as at from intake i cross join lateral (select received_at from submission s
-         where s.workspace_id = i.workspace_id and s.intake_id = i.id order by s.received_at desc, s.id desc limit 1) s where i.workspace_id = $1`,
-      [tx.workspaceId],
-    );
-    const failed = (await this.runs.byIntake(tx)).filter(({ outcome }) => outcome === 'failed');
-    const routes = await tx.statement<{ key: string; id: string; name: string; state: 'live' | 'paused' }>(
-      'intake_routes',
-      `select f.key, r.id, r.name, r.state from route r
-       left join route_version v on v.workspace_id = r.workspace_id and v.route_id = r.id and v.version = r.version
-       cross join lateral jsonb_array_elements_text(coalesce(v.definition, r.draft) -> 'from') f (key)
-       where r.workspace_id = $1 order by r.created_at`,
-      [tx.workspaceId],
-    );
-    const files = await tx.statement<{ intake_id: string; bytes: string }>(
-      'intake_files',
-      'select intake_id, bytes from file_usage where workspace_id = $1',
-      [tx.workspaceId],
-    );
-    const taken = new Map(files.map(({ intake_id: id, bytes }) => [id, Number(bytes)]));
-    const inAll = [...taken.values()].reduce((sum, bytes) => sum + bytes, 0) / LIMITS.workspaceFiles.most;
-    return intakes.map((one) => {
-      const own = taken.get(one.id) ?? 0;
-      const month = Array.from(
-        { length: 30 },
-        (_, i) => months.find((row) => row.intake_id === one.id && row.day === 29 - i)?.count ?? 0,
-      );
-      return {
-        ...one,
-        month,
-        submissions: totals.find((row) => row.intake_id === one.id)?.count ?? 0,
-        lastAt: last.find((row) => row.intake_id === one.id)?.at.toISOString() ?? null,
-        failed: failed.find((row) => row.intake_id === one.id)?.count ?? 0,
-        routes: routes.filter(({ key }) => key === one.key).map(({ id, name, state }) => ({ id, name, state })),
-        filesTaken: own ? Math.max(own / LIMITS.intakeFiles.most, inAll) : 0,
-      };
-    });
+  async #read(tx: WorkspaceTx, where: SQL | undefined): Promise<IntakeShape[]> {
+    const rows = await tx.db
+      .select()
+      .from(intake)
+      .leftJoin(hostedForm, and(eq(hostedForm.workspaceId, intake.workspaceId), eq(hostedForm.intakeId, intake.id)))
+      .where(where)
+      .orderBy(asc(intake.createdAt), asc(intake.id));
+    return rows.map(({ intake: row, form }) => shape(row, form));
   }
 }
 
@@ -224,10 +166,10 @@ function newKey(): string {
   return randomBytes(17).toString('base64url').slice(0, 22);
 }
 
-function shape(row: Row): IntakeShape {
-  const { id, key, kind, name, state, slug, secret, perMinute, form, version, archived, closedMessage } = row;
-  const { forColleagues, trial } = row;
-  const address = kind === 'form' ? `/f/${slug}` : `/in/${key}`;
+function shape(row: typeof intake.$inferSelect, form: typeof hostedForm.$inferSelect | null): IntakeShape {
+  const { id, key, kind, name, state, secret, perMinute, settings, archived } = row;
+  const trial = form?.trial;
+  const slug = form?.slug ?? null;
   return {
     id,
     key,
@@ -237,12 +179,13 @@ function shape(row: Row): IntakeShape {
     slug,
     signed: secret !== null,
     perMinute,
-    address,
-    form,
-    version,
+    settings,
+    address: intakeKind(kind).address({ key, slug }),
+    form: form?.form ?? null,
+    version: form?.version ?? 0,
     archived,
-    forColleagues,
-    trial: trial && { version: trial.version, share: trial.share, since: trial.since },
-    closedMessage,
+    forColleagues: form?.forColleagues ?? false,
+    trial: trial ? { version: trial.version, share: trial.share, since: trial.since } : null,
+    closedMessage: form?.closedMessage ?? null,
   };
 }

@@ -10,6 +10,7 @@ import { contactList, tag } from './tables';
 /** The two kinds of label: tags on any record, and lists of contacts. */
 export type LabelKind = 'tag' | 'list';
 const TABLES = { tag, list: contactList };
+const LABEL_KINDS = ['tag', 'list'] as const;
 
 export interface LabelChange {
   name?: string | undefined;
@@ -68,16 +69,42 @@ export class LabelsService {
     return { key, ...after };
   }
 
-  /** Takes a label out of use; whatever still carries it keeps its name. */
-  retire(tx: WorkspaceTx, kind: LabelKind, key: string, retired = true): Promise<void> {
-    return this.#update(tx, kind, key, { retired });
+  /** Takes a label out of use, in an act of somebody; whatever still carries it keeps its name. */
+  retire(tx: WorkspaceTx, kind: LabelKind, key: string, act: string | null): Promise<void> {
+    return this.#update(tx, kind, key, { retired: true, retiredIn: act });
+  }
+
+  /**
+   * Takes labels into use again that an act took out of it.
+   *
+   * @returns whether there were any
+   * @throws ProblemError where another label has the name by now
+   */
+  async bringBack(tx: WorkspaceTx, act: string): Promise<boolean> {
+    let found = false;
+    for (const kind of LABEL_KINDS) {
+      for (const { key, name } of await this.#retiredIn(tx, kind, act)) {
+        refuseTaken(kind, name, await this.all(tx, kind));
+        await this.#update(tx, kind, key, { retired: false, retiredIn: null });
+        found = true;
+      }
+    }
+    return found;
+  }
+
+  #retiredIn(tx: WorkspaceTx, kind: LabelKind, act: string): Promise<{ key: string; name: string }[]> {
+    const table = TABLES[kind];
+    return tx.db
+      .select({ key: table.key, name: table.name })
+      .from(table)
+      .where(and(eq(table.workspaceId, tx.workspaceId), eq(table.retiredIn, act)));
   }
 
   async #update(
     tx: WorkspaceTx,
     kind: LabelKind,
     key: string,
-    values: { name?: string; colour?: ColourMark | null; retired?: boolean },
+    values: Partial<typeof tag.$inferInsert>,
   ): Promise<void> {
     const table = TABLES[kind];
     await tx.db

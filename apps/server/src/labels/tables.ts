@@ -1,5 +1,5 @@
 import type { ColourMark } from '@haycart/core';
-import { boolean, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import { boolean, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
 
 const label = () => ({
@@ -9,6 +9,8 @@ const label = () => ({
   colour: text('colour').$type<ColourMark>(),
   /** Out of use: its key is not given again. */
   retired: boolean('retired').notNull().default(false),
+  /** The act that took it out of use, which may be taken back. */
+  retiredIn: uuid('retired_in'),
   createdAt: time('created_at').notNull().defaultNow(),
 });
 

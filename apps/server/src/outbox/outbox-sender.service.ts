@@ -1,23 +1,20 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleDestroy } from '@nestjs/common';
-import { LIMITS, type JsonValue } from '@haycart/core';
+import { LIMITS } from '@haycart/core';
 import type { Subscription } from 'rxjs';
 import type { Config } from '../platform/config';
-import { Database } from '../platform/database/database';
 import { databaseFailure } from '../platform/database/failure';
 import { Events } from '../platform/events/events';
 import { Metrics } from '../platform/metrics';
 import { CONFIG } from '../platform/tokens';
+import { OutboxQueue, type TriedItem } from './outbox-queue';
 import { PERFORMERS, type DueItem, type Performed, type Performer } from './performers/performer';
 
 /** The pauses before something is sent again, in seconds; after the last it is given up. Some seven hours in all. */
 export const SEND_PAUSES = [5, 30, 120, 600, 3_600, 21_600] as const;
 
-/** How long something may be on its way before another process takes it for lost, in seconds. */
-const ON_ITS_WAY = 2 * LIMITS.outgoingAnswer.most + 30;
 /** How long it rests when nothing wakes it, in milliseconds: what is tried again falls due without a notice. */
 const REST_MS = 1_000;
-const LONGEST_ERROR = 1_000;
 
 /** Sends what is in the outbox, side by side but never too much to one address. Any number of processes may do so. */
 @Injectable()
@@ -28,15 +25,18 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
   /** What is on its way, and how much of it to each address. */
   readonly #underWay = new Set<Promise<void>>();
   readonly #perAddress = new Map<string, number>();
+  /** What came of tries and is not noted yet, by workspace: noted together while others are on their way. */
+  readonly #tried = new Map<string, TriedItem[]>();
+  readonly #noting = new Map<string, Promise<void>>();
   #notices: Subscription | null = null;
   #wake = () => {};
   #working: Promise<void> = Promise.resolve();
 
   constructor(
     @Inject(CONFIG) private readonly config: Config,
-    @Inject(Database) private readonly database: Database,
     @Inject(Events) private readonly events: Events,
     @Inject(Metrics) private readonly metrics: Metrics,
+    @Inject(OutboxQueue) private readonly queue: OutboxQueue,
     @Inject(PERFORMERS) performers: readonly Performer[],
   ) {
     this.#performers = new Map(performers.map((performer) => [performer.kind, performer]));
@@ -78,39 +78,19 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
 
   /** Begins to send all that is due, in turn from each workspace; returns once nothing more is. */
   async #sendDue(): Promise<void> {
-    let due = await this.#due();
+    let due = await this.queue.due();
     while (due.length && !this.#stopping.signal.aborted) {
       const more: string[] = [];
       for (const workspaceId of due) {
         while (this.#underWay.size >= LIMITS.outgoingAtOnce.most) await Promise.race(this.#underWay);
         if (this.#stopping.signal.aborted) return;
-        const item = await this.#claim(workspaceId);
-        if (!item) continue;
-        more.push(workspaceId);
-        this.#begin(item);
+        const free = LIMITS.outgoingAtOnce.most - this.#underWay.size;
+        const items = await this.queue.claim(workspaceId, free, this.#perAddress);
+        for (const item of items) this.#begin(item);
+        if (items.length) more.push(workspaceId);
       }
       due = more;
     }
-  }
-
-  async #due(): Promise<string[]> {
-    return (await this.database.gate<{ id: string }>('workspaces_sending')).map(({ id }) => id);
-  }
-
-  /** Takes what has been due for longest; nobody else gets it unless this process is lost. */
-  async #claim(workspaceId: string): Promise<DueItem | null> {
-    const full = [...this.#perAddress].filter(([, n]) => n >= LIMITS.outgoingPerAddress.most).map(([to]) => to);
-    const [row] = await this.database.inWorkspace(workspaceId, (tx) =>
-      tx.statement<{ id: string; kind: string; target: string; key: string; body: JsonValue; tries: number }>(
-        'claim_outgoing',
-        `update outbox set attempts = attempts + 1, tries = tries + 1, due_at = now() + make_interval(secs => $3)
-         where workspace_id = $1 and id = (select id from outbox
-           where workspace_id = $1 and state = 'waiting' and due_at <= now() and target <> all($2::text[]) order by due_at, id limit 1 for update skip locked)
-         returning id, kind, target, key, body, tries`,
-        [workspaceId, full, ON_ITS_WAY],
-      ),
-    );
-    return row ? { ...row, workspaceId } : null;
   }
 
   #begin(item: DueItem): void {
@@ -134,28 +114,33 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
 
   async #send(item: DueItem): Promise<void> {
     const performed = await this.#performed(item);
-    if (!performed.ok && this.#stopping.signal.aborted) return this.#putBack(item);
+    if (!performed.ok && this.#stopping.signal.aborted) return this.queue.putBack(item);
     const pauseSeconds = performed.ok || !performed.again ? undefined : SEND_PAUSES[item.tries - 1];
     const state = performed.ok ? 'done' : pauseSeconds === undefined ? 'given-up' : 'waiting';
     const seconds = Math.max(pauseSeconds ?? 0, performed.ok ? 0 : (performed.after ?? 0));
-    await this.database.inWorkspace(item.workspaceId, async (tx) => {
-      // Unless somebody cancelled it meanwhile, or another process took it for lost.
-      await tx.statement(
-        'note_outgoing',
-        `update outbox set state = $4, last_error = $5, due_at = now() + make_interval(secs => $6), ended_at = case when $4 = 'waiting' then null else now() end
-         where workspace_id = $1 and id = $2 and tries = $3 and (state = 'waiting' or $4 = 'done')`,
-        [
-          tx.workspaceId,
-          item.id,
-          item.tries,
-          state,
-          performed.ok ? null : performed.why.slice(0, LONGEST_ERROR),
-          seconds,
-        ],
-      );
-      await this.events.tell(tx, 'outbox', ...(state === 'given-up' ? (['decisions'] as const) : []));
-    });
+    await this.#note({ item, state, error: performed.ok ? null : performed.why, seconds });
     this.metrics.sent.inc({ kind: item.kind, state });
+  }
+
+  /** Notes what came of a try, with all others of its workspace that ended meanwhile. */
+  async #note(tried: TriedItem): Promise<void> {
+    const { workspaceId } = tried.item;
+    const waiting = this.#tried.get(workspaceId);
+    if (waiting) {
+      waiting.push(tried);
+      return this.#noting.get(workspaceId);
+    }
+    const together = [tried];
+    this.#tried.set(workspaceId, together);
+    const before = this.#noting.get(workspaceId) ?? Promise.resolve();
+    const noting = before
+      .catch(() => {})
+      .then(() => {
+        this.#tried.delete(workspaceId);
+        return this.queue.note(workspaceId, together);
+      });
+    this.#noting.set(workspaceId, noting);
+    return noting;
   }
 
   async #performed(item: DueItem): Promise<Performed> {
@@ -166,17 +151,6 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
     } catch (cause) {
       return { ok: false, why: (cause as Error).message, again: true };
     }
-  }
-
-  /** The server stops: it is sent after the next start, and this try does not count. */
-  async #putBack({ workspaceId, id, tries }: DueItem): Promise<void> {
-    await this.database.inWorkspace(workspaceId, (tx) =>
-      tx.statement(
-        'put_back_outgoing',
-        `update outbox set attempts = attempts - 1, tries = tries - 1, due_at = now() where workspace_id = $1 and id = $2 and tries = $3 and state = 'waiting'`,
-        [workspaceId, id, tries],
-      ),
-    );
   }
 }
 

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { JsonValue } from '@haycart/core';
+import type { JsonValue, RecordKind } from '@haycart/core';
 import type { OutboxLine, OutboxShape, OutboxState, Page } from '@haycart/api';
 import { and, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import type { WorkspaceTx } from '../platform/database/database';
@@ -8,6 +8,8 @@ import { Events } from '../platform/events/events';
 import { newId } from '../platform/new-id';
 import { pageOf, type Cursor } from '../platform/paging';
 import { outbox } from './tables';
+
+const UNSENT = 'Not sent: its submission is of old, and the route caught up on it without sending.';
 
 /** Something that a run sends once it is committed. */
 export interface NewOutboxItem {
@@ -19,6 +21,9 @@ export interface NewOutboxItem {
   to: string;
   key: string;
   body: JsonValue;
+  record?: { kind: RecordKind; id: string } | undefined;
+  /** Whether it stays unsent until somebody asks for it. */
+  unsent?: boolean | undefined;
 }
 
 export interface OutboxFilter {
@@ -32,14 +37,14 @@ export interface GivenUp {
   /** The id of the decision that it waits for. */
   id: string;
   route: { id: string; name: string };
+  /** How it was to be sent. */
+  kind: string;
   to: string;
   why: string;
   count: number;
   /** The latest. */
   at: Date;
 }
-
-const MOST_GROUPS = 200;
 
 /** What runs send to the outside, with its states. `OutboxSender` sends it. */
 @Injectable()
@@ -50,18 +55,23 @@ export class OutboxService {
   async put(tx: WorkspaceTx, items: readonly NewOutboxItem[]): Promise<void> {
     if (!items.length) return;
     await tx.db.insert(outbox).values(
-      items.map(({ submission: submissionId, run: runId, attempt, route: routeId, kind, to, key, body }) => ({
-        workspaceId: tx.workspaceId,
-        id: newId(),
-        submissionId,
-        runId,
-        attemptId: attempt,
-        routeId,
-        kind,
-        target: to,
-        key,
-        body,
-      })),
+      items.map(
+        ({ submission: submissionId, run: runId, attempt, route: routeId, kind, to, key, body, record, unsent }) => ({
+          workspaceId: tx.workspaceId,
+          id: newId(),
+          submissionId,
+          runId,
+          attemptId: attempt,
+          routeId,
+          kind,
+          target: to,
+          key,
+          body,
+          recordKind: record?.kind ?? null,
+          recordId: record?.id ?? null,
+          ...(unsent ? { state: 'cancelled' as const, endedAt: sql`now()`, lastError: UNSENT } : {}),
+        }),
+      ),
     );
     await this.events.tell(tx, 'outbox');
   }
@@ -160,20 +170,21 @@ export class OutboxService {
   }
 
   /** What was given up, by route and address, the latest first. */
-  async givenUp(tx: WorkspaceTx): Promise<GivenUp[]> {
+  async givenUp(tx: WorkspaceTx, most: number, decision: string | null): Promise<GivenUp[]> {
     const rows = await tx.statement<Omit<GivenUp, 'route'> & { route: string; name: string }>(
       'outbox_given_up',
-      `select o.decision_id as id, o.route_id as route, t.name, o.target as "to", (array_agg(o.last_error order by o.ended_at desc))[1] as why,
+      `select o.decision_id as id, o.route_id as route, t.name, o.kind, o.target as "to", (array_agg(o.last_error order by o.ended_at desc))[1] as why,
          count(*)::int as count, max(o.ended_at) as at
        from outbox o join route t on t.workspace_id = o.workspace_id and t.id = o.route_id
-       where o.workspace_id = $1 and o.decision_id is not null group by 1, 2, 3, 4 order by at desc limit $2`,
-      [tx.workspaceId, MOST_GROUPS],
+       where o.workspace_id = $1 and o.decision_id is not null and ($3::text is null or o.decision_id = $3)
+       group by 1, 2, 3, 4, 5 order by at desc limit $2`,
+      [tx.workspaceId, most, decision],
     );
     return rows.map(({ route: id, name, ...given }) => ({ ...given, route: { id, name } }));
   }
 
   /** When something was given up last, by decision: from one to the next by the index, however much each is about. */
-  async givenUpLast(tx: WorkspaceTx): Promise<{ id: string; at: Date }[]> {
+  async givenUpLast(tx: WorkspaceTx, most: number): Promise<{ id: string; at: Date }[]> {
     return tx.statement<{ id: string; at: Date }>(
       'outbox_given_up_last',
       `with recursive given_up (id) as (
@@ -182,7 +193,7 @@ export class OutboxService {
          select (select min(decision_id) from outbox where workspace_id = $1 and decision_id > g.id) from given_up g where g.id is not null
        )
        select g.id, (select max(ended_at) from outbox where workspace_id = $1 and decision_id = g.id) as at from given_up g where g.id is not null limit $2`,
-      [tx.workspaceId, MOST_GROUPS],
+      [tx.workspaceId, most],
     );
   }
 

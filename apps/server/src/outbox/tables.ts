@@ -1,4 +1,4 @@
-import type { JsonValue } from '@haycart/core';
+import type { JsonValue, RecordKind } from '@haycart/core';
 import type { OutboxState } from '@haycart/api';
 import { sql } from 'drizzle-orm';
 import {
@@ -35,6 +35,9 @@ export const outbox = pgTable(
     routeId: uuid('route_id').notNull(),
     kind: text('kind').notNull(),
     target: text('target').notNull(),
+    /** The record in whose history it stands. */
+    recordKind: text('record_kind').$type<RecordKind>(),
+    recordId: uuid('record_id'),
     key: text('key').notNull(),
     // As text, since an answer may hold what `jsonb` cannot.
     body: json('body').$type<JsonValue>().notNull(),
@@ -66,6 +69,9 @@ export const outbox = pgTable(
     index('outbox_latest').on(t.workspaceId, t.createdAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
     index('outbox_state_latest').on(t.workspaceId, t.state, t.createdAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
     index('outbox_run').on(t.workspaceId, t.runId),
+    index('outbox_record')
+      .on(t.workspaceId, t.recordId, t.createdAt)
+      .where(sql`record_id is not null`),
     index('outbox_attempt').on(t.workspaceId, t.attemptId),
     index('outbox_given_up')
       .on(t.workspaceId, t.decisionId, t.endedAt)

@@ -17,6 +17,8 @@ export interface Config {
   role: Role;
   /** Whether this process does jobs, routes and sends; not while a database is filled, nor where others do it. */
   background: boolean;
+  /** How long what rests before a job rests, of what is usual: 1, and less in tests. */
+  pace: number;
   logLevel: (typeof LOG_LEVELS)[number];
   /** Made-up workspaces with one-click sign-in. Never set for real use. */
   demo: boolean;
@@ -56,6 +58,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     databaseUrl: databaseUrlFrom('DATABASE_URL', env.DATABASE_URL),
     ownerUrl: env.DATABASE_OWNER_URL ? databaseUrlFrom('DATABASE_OWNER_URL', env.DATABASE_OWNER_URL) : null,
     background: oneOf('HAYCART_JOBS', env.HAYCART_JOBS, ['on', 'off'], 'on') === 'on',
+    pace: 1,
     role: oneOf('HAYCART_ROLE', env.HAYCART_ROLE, ROLES, 'all'),
     logLevel: oneOf('HAYCART_LOG', env.HAYCART_LOG, LOG_LEVELS, 'info'),
     demo: env.HAYCART_DEMO === '1',

@@ -9,13 +9,13 @@ export interface Cursor {
 /** SQL that writes a time as a cursor holds it, to the microsecond. */
 export const cursorTime = (column: string) => `to_char(${column} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`;
 
-const MOST = 200;
+const PAGE = { usual: 50, most: 200 };
 
 /** `?limit=`, 1 to 200; 50 when not said. */
-export function readLimit(text: string | undefined): number {
-  const limit = text === undefined ? 50 : Number(text);
-  if (!Number.isInteger(limit) || limit < 1 || limit > MOST)
-    throw new ProblemError('refused', `limit takes a whole number from 1 to ${MOST}.`);
+export function readLimit(text: string | undefined, { usual, most } = PAGE): number {
+  const limit = text === undefined ? usual : Number(text);
+  if (!Number.isInteger(limit) || limit < 1 || limit > most)
+    throw new ProblemError('refused', `limit takes a whole number from 1 to ${most.toLocaleString('en-GB')}.`);
   return limit;
 }
 

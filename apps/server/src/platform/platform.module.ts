@@ -1,4 +1,5 @@
 import { Global, Module, type DynamicModule } from '@nestjs/common';
+import { BeforeFramework } from './before-framework';
 import type { Config } from './config';
 import { Database } from './database/database';
 import { SecretBox } from './auth/secret-box';
@@ -6,21 +7,25 @@ import { DomainNames } from './domain-names';
 import { Doors } from './doors';
 import { Events } from './events/events';
 import { HealthController } from './health.controller';
+import { AfterChanges } from './jobs/after-changes';
 import { Jobs } from './jobs/jobs';
 import { Metrics } from './metrics';
 import { Outgoing } from './outgoing/outgoing';
 import { Stopping } from './stopping';
-import { CONFIG } from './tokens';
+import { CONFIG, FORM_STYLE } from './tokens';
 
 @Global()
 @Module({})
 export class PlatformModule {
-  static with(config: Config): DynamicModule {
+  static with(config: Config, formStyle: string): DynamicModule {
     return {
       module: PlatformModule,
       controllers: [HealthController],
       providers: [
         { provide: CONFIG, useValue: config },
+        { provide: FORM_STYLE, useValue: formStyle },
+        AfterChanges,
+        BeforeFramework,
         { provide: Database, useFactory: () => new Database(config.databaseUrl, 20) },
         DomainNames,
         Doors,
@@ -31,7 +36,21 @@ export class PlatformModule {
         SecretBox,
         Stopping,
       ],
-      exports: [CONFIG, Database, DomainNames, Doors, Events, Jobs, Metrics, Outgoing, SecretBox, Stopping],
+      exports: [
+        CONFIG,
+        FORM_STYLE,
+        AfterChanges,
+        BeforeFramework,
+        Database,
+        DomainNames,
+        Doors,
+        Events,
+        Jobs,
+        Metrics,
+        Outgoing,
+        SecretBox,
+        Stopping,
+      ],
     };
   }
 }

@@ -13,8 +13,8 @@ import {
   type Sought,
 } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
-import { CandidateSearch } from './candidate-search.service';
-import { candidates, likelyCandidates, type Candidates } from './candidates';
+import { CandidateSearch } from './recognised/candidate-search.service';
+import { candidates, likelyCandidates, type Candidates } from './recognised/candidates';
 import { knownRecord, type RecordRow } from './record-rows';
 
 /** Whether records are kept from being changed until the transaction ends, or only looked at. */

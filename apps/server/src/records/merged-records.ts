@@ -1,6 +1,6 @@
 import type { WorkspaceTx } from '../platform/database/database';
 import { newId } from '../platform/new-id';
-import type { CausedDiff } from './caused-diff';
+import type { CausedDiff } from './history/caused-diff';
 import { recordName } from './record-rows';
 
 /**

@@ -11,10 +11,10 @@ import {
 import { newId } from '../platform/new-id';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { packed } from '../platform/database/packed';
-import type { CausedDiff } from './caused-diff';
-import { gainKeys, keysGained, keysLost, loseKeys } from './identity-keys';
+import type { CausedDiff } from './history/caused-diff';
+import { gainKeys, keysGained, keysLost, loseKeys } from './recognised/identity-keys';
 import { undoMerges, writeMerges } from './merged-records';
-import { writeBlocks } from './record-blocks';
+import { writeBlocks } from './recognised/record-blocks';
 import { fieldColumns, valuesToColumns } from './record-rows';
 import { removeRecords, restoreRecords } from './removed-records';
 import { writeMemberships, writeStageMoves } from './steps-in-time';
@@ -156,26 +156,39 @@ async function writeTouches(tx: WorkspaceTx, diffs: readonly CausedDiff[], known
   // What a later diff of the same batch absorbed is moved with the merge.
   const kindOf = (id: string) =>
     known.get(id)?.kind ?? diffs.find(({ diff }) => diff.removed[id])!.diff.removed[id]!.kind;
-  const rows = diffs.flatMap(({ touches = [], cause }) =>
-    touches.map((touch) => ({ ...touch, id: newId(), run: cause.id, kind: kindOf(touch.record) })),
+  const rows = diffs.flatMap(({ touches, cause }) =>
+    (touches?.records ?? []).map((touch) => ({
+      ...touch,
+      id: newId(),
+      run: cause.id,
+      kind: kindOf(touch.record),
+      visit: touches!.submission,
+    })),
   );
   if (!rows.length) return;
+  const visits = [...new Map(rows.map((row) => [row.visit, row])).values()];
   await tx.statement(
     'touches',
-    `insert into touch (workspace_id, id, record_kind, record_id, attempt_id, at, channel, source, medium, campaign, page)
-     select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::timestamptz[], $7::text[], $8::text[], $9::text[], $10::text[], $11::text[])`,
+    `with visited as (
+       insert into visit (workspace_id, id, at, channel, source, medium, campaign, page)
+       select $1::uuid, * from unnest($7::uuid[], $8::timestamptz[], $9::text[], $10::text[], $11::text[], $12::text[], $13::text[])
+       on conflict (workspace_id, id) do nothing)
+     insert into touch (workspace_id, id, record_kind, record_id, attempt_id, visit_id)
+     select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::uuid[])`,
     [
       tx.workspaceId,
       rows.map((r) => r.id),
       rows.map((r) => r.kind),
       rows.map((r) => r.record),
       rows.map((r) => r.run),
-      rows.map((r) => r.at),
-      rows.map((r) => r.channel),
-      rows.map((r) => r.source),
-      rows.map((r) => r.medium),
-      rows.map((r) => r.campaign),
-      rows.map((r) => r.page),
+      rows.map((r) => r.visit),
+      visits.map((v) => v.visit),
+      visits.map((v) => v.at),
+      visits.map((v) => v.channel),
+      visits.map((v) => v.source),
+      visits.map((v) => v.medium),
+      visits.map((v) => v.campaign),
+      visits.map((v) => v.page),
     ],
   );
 }

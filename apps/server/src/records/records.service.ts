@@ -13,17 +13,17 @@ import type { HistoryEntry, RecordLinkShape, RecordShape, TouchShape } from '@ha
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
-import { DestinationService } from '../workspaces/destination.service';
-import { indexAgain } from './index-again';
+import { DestinationService } from '../destination/destination.service';
+import { indexAgain } from './recognised/index-again';
 import { moveSome, survivorsOf } from './merged-records';
-import { CandidateSearch } from './candidate-search.service';
-import type { LookedAround } from './candidates';
+import { CandidateSearch } from './recognised/candidate-search.service';
+import type { LookedAround } from './recognised/candidates';
 import { RecordShapes } from './record-shapes';
-import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
+import { HISTORY_SQL, historyEntry, type HistoryRow } from './history/record-history';
 import { KnownRecordsStore, lockNames, type WantedRecords } from './known-records.store';
 import { knownRecord, type RecordRow } from './record-rows';
-import type { CausedDiff } from './caused-diff';
-import { STILL_COUNTS } from './touches';
+import type { CausedDiff } from './history/caused-diff';
+import { TOUCHES_SQL } from './history/touches';
 import { RecordWriter } from './record-writer';
 
 /** Contacts, companies, leads and deals: reading them, and writing what was planned. */
@@ -109,6 +109,15 @@ export class RecordsService {
     return moveSome(tx, ids, from, to);
   }
 
+  /** Notes who undid a merge. */
+  async mergeUndone(tx: WorkspaceTx, merge: string, by: string): Promise<void> {
+    await tx.statement('merge_undone', 'update record_merge set undone_by = $3 where workspace_id = $1 and id = $2', [
+      tx.workspaceId,
+      merge,
+      by,
+    ]);
+  }
+
   /** What happened to a record, latest first; the trace of each value comes with the run that wrote it. */
   async history(tx: WorkspaceTx, kind: RecordKind, id: string, destination: Destination): Promise<HistoryEntry[]> {
     await this.one(tx, kind, id);
@@ -117,11 +126,10 @@ export class RecordsService {
   }
 
   async touches(tx: WorkspaceTx, id: string): Promise<TouchShape[]> {
-    const rows = await tx.statement<Omit<TouchShape, 'at'> & { at: Date }>(
-      'touches_of',
-      `select at, channel, source, medium, campaign, page from touch where workspace_id = $1 and record_id = $2 and ${STILL_COUNTS} order by at, id limit 500`,
-      [tx.workspaceId, id],
-    );
+    const rows = await tx.statement<Omit<TouchShape, 'at'> & { at: Date }>('touches_of', TOUCHES_SQL, [
+      tx.workspaceId,
+      id,
+    ]);
     return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
   }
 
@@ -138,7 +146,7 @@ export class RecordsService {
   /** Kind, number and name of records by id. */
   async named(tx: WorkspaceTx, ids: readonly string[]): Promise<Map<string, RecordLinkShape>> {
     if (!ids.length) return new Map();
-    const rows = await tx.statement<RecordLinkShape & { number: string }>(
+    const rows = await tx.statement<Omit<RecordLinkShape, 'number'> & { number: string }>(
       'named',
       `select id, 'contact' as kind, number, coalesce(full_name, email, phone, 'without a name') as name from contact where workspace_id = $1 and id = any($2::uuid[])
        union all select id, 'company', number, name from company where workspace_id = $1 and id = any($2::uuid[])

@@ -1,7 +1,7 @@
 import type { FieldValue, KnownRecords } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import { newId } from '../platform/new-id';
-import type { CausedDiff } from './caused-diff';
+import type { CausedDiff } from './history/caused-diff';
 
 /** What is kept of records besides their changes because it is asked for by time: the ways through pipelines and lists. */
 

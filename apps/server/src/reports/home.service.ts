@@ -1,10 +1,10 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { sourceOf, totalIn, type ExchangeRate, type Visit } from '@haycart/core';
+import { sourceOf, totalIn, type ExchangeRate, type Origin, type Visit } from '@haycart/core';
 import type { HomeShape, IntakeDay, RunOutcome } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
-import { RunCounts } from '../runs/counts/run-counts.service';
+import { RunCounts } from '../counts/run-counts.service';
 import { ArrivalCounts } from '../submissions/counts/arrival-counts.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { RatesService } from '../workspaces/rates.service';
 
 const SINCE = `now() - interval '24 hours'`;
@@ -125,14 +125,14 @@ export class HomeService {
 
   /** Where visitors came from whose submissions arrived. */
   async #sources(tx: WorkspaceTx): Promise<HomeShape['sources']> {
-    const rows = await tx.statement<{ visit: Visit }>(
+    const rows = await tx.statement<{ visit: Visit; origin: Origin }>(
       'home_visits',
-      `select visit from submission where workspace_id = $1 and received_at >= ${SINCE} order by received_at desc, id desc limit ${VISITS}`,
+      `select visit, origin from submission where workspace_id = $1 and received_at >= ${SINCE} order by received_at desc, id desc limit ${VISITS}`,
       [tx.workspaceId],
     );
     const counts = new Map<string, number>();
-    for (const { visit } of rows) {
-      const { source } = sourceOf(visit);
+    for (const { visit, origin } of rows) {
+      const { source } = sourceOf(visit, origin);
       counts.set(source, (counts.get(source) ?? 0) + 1);
     }
     return [...counts]

@@ -1,7 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { BandFigures, SearchHit } from '@haycart/api';
 import { DecisionsService } from '../decisions/decisions.service';
-import { searched } from '../records/searched';
+import { TasksService } from '../records/activities/tasks.service';
+import { searched } from '../records/lists/searched';
 import type { WorkspaceTx } from '../platform/database/database';
 import { SubmissionsService } from '../submissions/submissions.service';
 
@@ -13,10 +14,12 @@ export class ReportsService {
   constructor(
     @Inject(DecisionsService) private readonly decisions: DecisionsService,
     @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
+    @Inject(TasksService) private readonly tasks: TasksService,
   ) {}
 
-  async band(tx: WorkspaceTx): Promise<BandFigures> {
-    const [row] = await tx.statement<Omit<BandFigures, 'toDecide'> & Record<string, number>>(
+  /** @param person The id of whoever asks; null for a script. */
+  async band(tx: WorkspaceTx, person: string | null): Promise<BandFigures> {
+    const [row] = await tx.statement<Omit<BandFigures, 'toDecide' | 'tasksDue'> & Record<string, number>>(
       'band',
       `select
          (select count(*)::int from intake where workspace_id = $1 and state = 'live') as "intakesLive",
@@ -29,7 +32,8 @@ export class ReportsService {
          (select count(*)::int from deal where workspace_id = $1 and stage_since >= date_trunc('day', now())) as "dealsMovedToday"`,
       [tx.workspaceId],
     );
-    return { ...row!, toDecide: await this.decisions.count(tx) };
+    const tasksDue = person === null ? 0 : await this.tasks.dueOf(tx, person);
+    return { ...row!, toDecide: await this.decisions.count(tx), tasksDue };
   }
 
   /** Records, intakes and routes whose name, e-mail or number holds a text, and the latest submissions with its words. */
@@ -39,7 +43,7 @@ export class ReportsService {
     // People say “C-1094”.
     const [, mark, digits] = /^([cfld])-0*(\d{1,15})$/.exec(wanted) ?? [];
     const numbers = ['c', 'f', 'l', 'd'].map((one) => (one === mark ? Number(digits) : null));
-    const named = await tx.statement<SearchHit & { place: number }>(
+    const named = await tx.statement<SearchHit>(
       'search',
       `select kind, id, name, detail from (
          (select 'contact' as kind, id, coalesce(full_name, email, phone, 'without a name') as name, 'C-' || number || coalesce(' ' || email, '') as detail, 1 as place from contact r

@@ -1,19 +1,19 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { ROUTE_SAMPLES, type RouteSheetShape } from '@haycart/api';
-import { IntakesService } from '../intakes/intakes.service';
 import type { WorkspaceTx } from '../platform/database/database';
+import { IntakeLinesService } from '../reports/intake-lines.service';
 import { RoutesService } from '../routes/routes.service';
 import { CasesService } from '../runs/cases.service';
 import { ProfilesService } from '../submissions/profiles.service';
 import { SubmissionsService } from '../submissions/submissions.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 
 /** What the page of a route shows, from each area that knows a part of it, so that a page needs one answer. */
 @Injectable()
 export class RouteSheetService {
   constructor(
     @Inject(RoutesService) private readonly routes: RoutesService,
-    @Inject(IntakesService) private readonly intakes: IntakesService,
+    @Inject(IntakeLinesService) private readonly intakes: IntakeLinesService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(ProfilesService) private readonly profiles: ProfilesService,
     @Inject(SubmissionsService) private readonly submissions: SubmissionsService,
@@ -23,7 +23,7 @@ export class RouteSheetService {
   /** @throws ProblemError 404 when there is no such route. */
   async sheet(tx: WorkspaceTx, id: string): Promise<RouteSheetShape> {
     const route = await this.routes.one(tx, id);
-    const intakes = await this.intakes.lines(tx);
+    const intakes = await this.intakes.all(tx);
     const from = intakes.find(({ key }) => key === route.draft.from[0])?.key;
     return {
       route,

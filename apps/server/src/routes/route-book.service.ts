@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { Destination, RouteDefinition } from '@haycart/core';
 import { IntakesService } from '../intakes/intakes.service';
 import type { WorkspaceTx } from '../platform/database/database';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 
 /** A published route as the workers use it. */
 export interface PublishedRoute {
@@ -32,23 +32,30 @@ export class RouteBookService {
   ) {}
 
   async open(tx: WorkspaceTx): Promise<RouteBook> {
-    const [current] = await tx.statement<{ revision: number }>(
-      'revision',
-      'select revision from workspace where id = $1',
-      [tx.workspaceId],
-    );
-    const known = this.#books.get(tx.workspaceId);
-    if (known && known.revision === current!.revision) return known;
-    const book: RouteBook = {
-      revision: current!.revision,
-      routes: await publishedRoutes(tx),
-      destination: await this.destinations.load(tx),
-      intakes: new Map((await this.intakes.all(tx)).map(({ id, key, name }) => [id, { key, name }])),
-    };
-    // Only what is committed is kept: a change under way may yet be undone, and its revision be another's.
-    tx.afterCommit(() => this.#books.set(tx.workspaceId, book));
-    return book;
+    for (;;) {
+      const revision = await revisionOf(tx);
+      const known = this.#books.get(tx.workspaceId);
+      if (known?.revision === revision) return known;
+      const book: RouteBook = {
+        revision,
+        routes: await publishedRoutes(tx),
+        destination: await this.destinations.load(tx),
+        intakes: new Map((await this.intakes.all(tx)).map(({ id, key, name }) => [id, { key, name }])),
+      };
+      // Each statement sees what is committed by then: routes and stages of two revisions do not go together.
+      if ((await revisionOf(tx)) !== revision) continue;
+      // Only what is committed is kept: a change under way may yet be undone, and its revision be another's.
+      tx.afterCommit(() => this.#books.set(tx.workspaceId, book));
+      return book;
+    }
   }
+}
+
+async function revisionOf(tx: WorkspaceTx): Promise<number> {
+  const [row] = await tx.statement<{ revision: number }>('revision', 'select revision from workspace where id = $1', [
+    tx.workspaceId,
+  ]);
+  return row!.revision;
 }
 
 async function publishedRoutes(tx: WorkspaceTx): Promise<PublishedRoute[]> {

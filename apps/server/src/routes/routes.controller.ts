@@ -2,14 +2,13 @@ import { Body, Controller, Delete, Get, Headers, HttpCode, Inject, Param, Post, 
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import { FINISHERS } from '@haycart/core';
 import type { PresenceShape, RouteDefinitionLine, RouteLine, RouteShape, RouteVersionLine } from '@haycart/api';
-import { IsBoolean, IsIn, IsISO8601, IsObject, IsOptional, IsString, Length } from 'class-validator';
+import { IsBoolean, IsObject, IsOptional, IsString, Length } from 'class-validator';
 import { z } from 'zod';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Asks, Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { PeopleService } from '../workspaces/people.service';
-import { CatchingUpService } from './catching-up.service';
 import { PresenceService } from './presence.service';
 import { RoutesService } from './routes.service';
 
@@ -23,25 +22,12 @@ class PublishDto {
   @ApiPropertyOptional() @IsOptional() @IsBoolean() knowingly?: boolean;
 }
 
-class PeriodDto {
-  @IsISO8601() since: string;
-  @IsISO8601() before: string;
-}
-
-class ResumeDto {
-  @ApiPropertyOptional({ description: 'What becomes of what arrived meanwhile; it is routed when this is not said.' })
-  @IsOptional()
-  @IsIn(['route', 'leave-out'])
-  waiting?: 'route' | 'leave-out';
-}
-
 @ApiTags('routes')
 @Controller('api/v1')
 export class RoutesController {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(RoutesService) private readonly routes: RoutesService,
-    @Inject(CatchingUpService) private readonly catchingUp: CatchingUpService,
     @Inject(PresenceService) private readonly presence: PresenceService,
     @Inject(PeopleService) private readonly people: PeopleService,
   ) {}
@@ -103,34 +89,6 @@ export class RoutesController {
     return this.routes.publish(tx, id, await this.#nameOf(tx, caller), note ?? null, knowingly);
   }
 
-  /** How much a route has missed in a time: what came before it was there, or while it was paused. */
-  @Post('routes/:id/catch-up/count')
-  @Asks('routes', 'Counts what a route has missed')
-  @HttpCode(200)
-  missed(
-    @ByCaller() { workspaceId }: Caller,
-    @Param('id') id: string,
-    @Body() { since, before }: PeriodDto,
-  ): Promise<{ missed: number }> {
-    return this.database.inWorkspace(workspaceId, async (tx) => ({
-      missed: (await this.catchingUp.missed(tx, id, since, before)).length,
-    }));
-  }
-
-  /** Routes what a route has missed in a time; what other routes did with it stays as it is. */
-  @Post('routes/:id/catch-up')
-  @Command('routes.catch-up', 'Routes what a route has missed')
-  @HttpCode(202)
-  async catchUp(
-    @InTransaction() tx: WorkspaceTx,
-    @Param('id') id: string,
-    @Body() { since, before }: PeriodDto,
-  ): Promise<{ queued: number }> {
-    return {
-      queued: await this.catchingUp.catchUp(tx, id, since, before),
-    };
-  }
-
   /** Says that one has the route’s sheet open, and hears who else has. Scripts are nobody. */
   @Post('routes/:id/here')
   @Asks('routes', 'Says that a person has a route’s page open')
@@ -145,24 +103,6 @@ export class RoutesController {
   @HttpCode(204)
   async gone(@ByCaller() { workspaceId, by }: Caller, @Param('id') id: string): Promise<void> {
     if (by.kind === 'person') await this.database.inWorkspace(workspaceId, (tx) => this.presence.gone(tx, id, by.id));
-  }
-
-  @Post('routes/:id/pause')
-  @Command('routes.pause', 'Pauses a route')
-  @HttpCode(200)
-  pause(@InTransaction() tx: WorkspaceTx, @Param('id') id: string): Promise<RouteShape> {
-    return this.catchingUp.pause(tx, id);
-  }
-
-  @Post('routes/:id/resume')
-  @Command('routes.resume', 'Resumes a route')
-  @HttpCode(200)
-  resume(
-    @InTransaction() tx: WorkspaceTx,
-    @Param('id') id: string,
-    @Body() { waiting }: ResumeDto,
-  ): Promise<RouteShape> {
-    return this.catchingUp.resume(tx, id, waiting);
   }
 
   /** Every finisher with its parameters as JSON Schema and an example. */

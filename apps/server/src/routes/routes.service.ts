@@ -3,7 +3,6 @@ import {
   checkRoute,
   senderNames,
   describeRoute,
-  notBuiltYet,
   readRoute,
   sameJson,
   type JsonValue,
@@ -16,13 +15,12 @@ import { newId } from '../platform/new-id';
 import { IntakesService } from '../intakes/intakes.service';
 import type { WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
-import { RunCounts } from '../runs/counts/run-counts.service';
+import { RunCounts } from '../counts/run-counts.service';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
-import { routeWhatWaits } from './held-by-pause';
-import { SubmissionQueue } from '../submissions/submission-queue';
 import { ProfilesService } from '../submissions/profiles.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
+import { readShape } from './read-definition';
 import { route, routeVersion } from './tables';
 
 interface Row {
@@ -43,6 +41,9 @@ export type RouteDefinitions = Pick<Row, 'id' | 'name' | 'state' | 'draft' | 'pu
 /** Looks at a definition that is about to be published. @throws ProblemError when somebody has to say so knowingly. */
 export type PublishGuard = (tx: WorkspaceTx, id: string, draft: RouteDefinition) => Promise<void>;
 
+/** Does what is to be done when a route that was paused runs again. */
+export type RouteResumed = (tx: WorkspaceTx, id: string) => Promise<void>;
+
 const SELECT = `select r.id, r.name, r.state, r.version, r.draft, r.draft_saved_at, r.draft_saved_by, r.draft_revision, v.definition as published from route r
   left join route_version v on v.workspace_id = r.workspace_id and v.route_id = r.id and v.version = r.version`;
 
@@ -50,12 +51,12 @@ const SELECT = `select r.id, r.name, r.state, r.version, r.draft, r.draft_saved_
 @Injectable()
 export class RoutesService {
   readonly #guards: PublishGuard[] = [];
+  readonly #resumed: RouteResumed[] = [];
 
   constructor(
     @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(IntakesService) private readonly intakes: IntakesService,
     @Inject(ProfilesService) private readonly profiles: ProfilesService,
-    @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
     @Inject(Events) private readonly events: Events,
     @Inject(RunCounts) private readonly runs: RunCounts,
   ) {}
@@ -63,6 +64,11 @@ export class RoutesService {
   /** Has something else looked at before a route is published. */
   guardPublishing(guard: PublishGuard): void {
     this.#guards.push(guard);
+  }
+
+  /** Has something else done when publishing resumes a route. */
+  whenResumed(resumed: RouteResumed): void {
+    this.#resumed.push(resumed);
   }
 
   async lines(tx: WorkspaceTx): Promise<RouteLine[]> {
@@ -144,10 +150,17 @@ export class RoutesService {
       .insert(routeVersion)
       .values({ workspaceId: tx.workspaceId, routeId: id, version, definition: draft, note, publishedBy: by });
     await tx.db.update(route).set({ version, state: 'live' }).where(eq(route.id, id));
-    if (row.state === 'paused') await routeWhatWaits(tx, this.queue, id);
+    if (row.state === 'paused') for (const resumed of this.#resumed) await resumed(tx, id);
     await this.#callAnswers(tx, [...draft.from, ...(row.published?.from ?? [])]);
     await this.events.tell(tx, 'routes', 'submissions');
     return { version };
+  }
+
+  async setState(tx: WorkspaceTx, id: string, state: 'live' | 'paused'): Promise<void> {
+    await tx.db
+      .update(route)
+      .set({ state })
+      .where(and(eq(route.id, id), eq(route.workspaceId, tx.workspaceId)));
   }
 
   /** Lets intakes know what their routes take answers for. */
@@ -283,26 +296,6 @@ export class RoutesService {
 /** Since when the runs of a route are told. */
 function monthAgo(): Date {
   return new Date(Date.now() - 30 * 86_400_000);
-}
-
-/** A definition of the right shape. @throws ProblemError 422 with the place of everything that is not. */
-export function readShape(definition: unknown): RouteDefinition {
-  const read = readRoute(definition);
-  if (read.ok) return read.route;
-  throw new ProblemError(
-    'refused',
-    'The definition does not fit the format haycart.route/1.',
-    problemsAt(read.problems),
-  );
-}
-
-/** A definition that can be planned with. @throws ProblemError 422 naming what cannot be carried out. */
-export function readPlannable(definition: unknown): RouteDefinition {
-  const draft = readShape(definition);
-  const notBuilt = notBuiltYet(draft);
-  if (notBuilt.length)
-    throw new ProblemError('refused', 'The definition uses what cannot be carried out yet.', problemsAt(notBuilt));
-  return draft;
 }
 
 /** How the runs of routes ended in the last month, and when there was one. */

@@ -11,6 +11,7 @@ import {
   type Plan,
   type RouteDefinition,
   type Submission,
+  POSTED,
 } from '@haycart/core';
 import type { CaseResult, RouteCaseShape } from '@haycart/api';
 import { and, asc, eq } from 'drizzle-orm';
@@ -20,8 +21,9 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { newId } from '../platform/new-id';
 import { isId } from '../platform/paging';
 import { RecordsService } from '../records/records.service';
-import { readPlannable, RoutesService } from '../routes/routes.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { readPlannable } from '../routes/read-definition';
+import { RoutesService } from '../routes/routes.service';
+import { DestinationService } from '../destination/destination.service';
 import { PeopleService } from '../workspaces/people.service';
 import { RehearsalService, type Sample } from './rehearsal.service';
 import { routeCase } from './tables';
@@ -85,6 +87,7 @@ export class CasesService implements OnModuleInit {
         intake: submission.intake,
         payload: submission.payload,
         visit: submission.visit,
+        origin: submission.origin ?? POSTED,
         receivedAt: new Date(submission.receivedAt),
         records: known.all(),
         links: known.links(),
@@ -132,10 +135,10 @@ export class CasesService implements OnModuleInit {
   async #plan(tx: WorkspaceTx, route: RouteDefinition, row: Row): Promise<Plan> {
     const destination = await this.destinations.load(tx);
     const known = new KnownRecords(row.records, row.links, uniqueFieldsOf(destination.fields));
-    const { id, intake, payload, visit } = row;
+    const { id, intake, payload, visit, origin } = row;
     return planWith(
       route,
-      { id, intake, payload, visit, receivedAt: row.receivedAt.toISOString() },
+      { id, intake, payload, visit, origin, receivedAt: row.receivedAt.toISOString() },
       known,
       destination,
     );

@@ -9,9 +9,10 @@ import { Jobs } from '../platform/jobs/jobs';
 import { newId } from '../platform/new-id';
 import { isId } from '../platform/paging';
 import { RecordsService } from '../records/records.service';
-import { readPlannable, RoutesService } from '../routes/routes.service';
+import { readPlannable } from '../routes/read-definition';
+import { RoutesService } from '../routes/routes.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { compare, groupsOf, noFindings, type Ground, type Versions } from './compare-batch';
 import { readSubmission } from './route-batch';
 import { routeComparison } from './tables';
@@ -175,7 +176,7 @@ export class ComparisonsService implements OnModuleInit {
     const from = [...new Set([...(beforeDefinition?.from ?? []), ...afterDefinition.from])];
     return tx.statement(
       'compared_batch',
-      `select s.id, s.format, s.body, s.visit, s.received_at, s.received_at::text as at, i.key from submission s
+      `select s.id, s.format, s.body, s.visit, s.origin, s.received_at, s.received_at::text as at, i.key from submission s
        join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
        where s.workspace_id = $1 and i.key = any($2::text[]) and s.received_at >= $3 and s.received_at < $4 and s.state <> 'set-aside'
          and ($5::timestamptz is null or (s.received_at, s.id) < ($5, $6::uuid))

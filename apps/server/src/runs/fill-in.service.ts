@@ -9,14 +9,15 @@ import {
   type Plan,
   type RecordsDiff,
   type RouteDefinition,
+  type UnmappedAnswer,
 } from '@haycart/core';
 import type { Caller } from '../platform/auth/caller';
 import type { WorkspaceTx } from '../platform/database/database';
 import { HeldRecords } from '../records/held-records.service';
-import { RecordActs } from '../records/record-acts.service';
+import { RecordActs } from '../records/edits/record-acts.service';
 import { RecordsService } from '../records/records.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { readSubmission } from './route-batch';
 import { RunStore } from './run-store';
 
@@ -69,6 +70,17 @@ export class FillInService {
     return changed.size;
   }
 
+  /** Forgets of runs that no option stood for a value. Capitals do not tell values apart. */
+  async placed(tx: WorkspaceTx, runs: readonly string[], answer: UnmappedAnswer): Promise<void> {
+    await tx.statement(
+      'answer_placed',
+      `update run set unmapped = (select jsonb_agg(u) from jsonb_array_elements(unmapped) u
+         where (u ->> 'as', u ->> 'field', lower(u ->> 'value')) <> ($3::text, $4::text, lower($5::text)))
+       where workspace_id = $1 and id = any($2::uuid[])`,
+      [tx.workspaceId, runs, answer.as, answer.field, answer.value],
+    );
+  }
+
   /** The changes, the records as they were before them, and the runs that they are for. */
   async #plan(
     tx: WorkspaceTx,
@@ -91,7 +103,7 @@ export class FillInService {
     });
     const own = [...new Set(passages.flatMap(({ writes }) => writes.flatMap(({ id }) => id ?? [])))];
     const lookups = passages.map(({ submission }) => lookupsFor(route, submission, destination));
-    const wanted = { keys: lookups.flatMap(({ keys }) => keys), deals: false, blocks: [] };
+    const wanted = { keys: lookups.flatMap(({ keys }) => keys), deals: false, blocks: [], counters: [] };
     const others = await this.records.look(tx, wanted, destination);
     const records = [...others.all(), ...(await this.held.byAnyIdThere(tx, own))];
     const learning = new KnownRecords(records, [], uniques);

@@ -12,9 +12,8 @@ import {
 } from '@haycart/core';
 import type { PassingShape } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
-import { DestinationService } from '../workspaces/destination.service';
-import type { QueuedSubmission } from '../submissions/submission-queue';
-import { readSubmission } from './route-batch';
+import { DestinationService } from '../destination/destination.service';
+import { readSubmission, type StoredSubmission } from './route-batch';
 
 /** How many of the latest submissions a condition is tried on. */
 const LOOKED_AT = 1_000;
@@ -27,9 +26,9 @@ export class PassingService {
   /** How many of the latest submissions of a route's intakes meet a condition, and how many all but do. */
   async count(tx: WorkspaceTx, route: RouteDefinition, condition: Condition): Promise<PassingShape> {
     const destination = await this.destinations.load(tx);
-    const rows = await tx.statement<QueuedSubmission & { key: string }>(
+    const rows = await tx.statement<StoredSubmission & { key: string }>(
       'latest_of_intakes',
-      `select s.id, s.format, s.body, s.visit, s.received_at, i.key from submission s
+      `select s.id, s.format, s.body, s.visit, s.origin, s.received_at, i.key from submission s
        join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
        where s.workspace_id = $1 and i.key = any($2::text[]) and s.state <> 'set-aside' order by s.received_at desc, s.id desc limit $3`,
       [tx.workspaceId, route.from, LOOKED_AT],

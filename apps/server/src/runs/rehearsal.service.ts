@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
   checkPayload,
+  Counters,
   isJsonObject,
   lookupsFor,
   rehearse,
@@ -14,8 +15,10 @@ import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
 import { RecordsService } from '../records/records.service';
-import { readPlannable, RoutesService } from '../routes/routes.service';
+import { readPlannable } from '../routes/read-definition';
+import { RoutesService } from '../routes/routes.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
+import { CountersService } from './counters.service';
 import { readSubmission } from './route-batch';
 
 /** What is rehearsed: a stored submission, or a payload that somebody made up. */
@@ -31,6 +34,7 @@ export class RehearsalService {
   constructor(
     @Inject(RoutesService) private readonly routes: RoutesService,
     @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(CountersService) private readonly counters: CountersService,
   ) {}
 
   async rehearse(tx: WorkspaceTx, definition: unknown, sample: Sample): Promise<Rehearsal> {
@@ -40,7 +44,8 @@ export class RehearsalService {
     const submission = await this.submission(tx, sample, route.from[0] ?? '');
     const lookups = lookupsFor(route, submission, destination);
     const known = await this.records.look(tx, lookups, destination);
-    const plan = rehearse(route, submission, known, surroundings);
+    const counters = new Counters(await this.counters.read(tx, lookups.counters));
+    const plan = rehearse(route, submission, known, surroundings, counters);
     const ids = plan.writes.flatMap(({ id, linked, match }) => [
       ...(id ? [id] : []),
       ...linked,
@@ -57,6 +62,7 @@ export class RehearsalService {
     return {
       records,
       links: known.links(),
+      counters: await this.counters.read(tx, lookups.counters),
       names: await this.#names(
         tx,
         records.map(({ id }) => id),

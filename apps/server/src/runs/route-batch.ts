@@ -1,12 +1,15 @@
 import { setImmediate } from 'node:timers/promises';
 import {
-  emptyDiff,
+  couldNotWrite,
+  heldByPause,
   lookupsFor,
   outcomeText,
   planRun,
   readPayload,
   unmappedAnswers,
+  unreadable,
   type ComparingLookups,
+  type Counters,
   type Destination,
   type KnownRecords,
   type MatchAnswer,
@@ -18,12 +21,13 @@ import {
 } from '@haycart/core';
 import { newId } from '../platform/new-id';
 import type { NewOutboxItem } from '../outbox/outbox.service';
-import type { CausedDiff } from '../records/caused-diff';
-import { PAUSED } from '../routes/held-by-pause';
+import type { NewActivity } from '../records/activities/made-activities.service';
+import type { CausedDiff } from '../records/history/caused-diff';
 import type { PublishedRoute, RouteBook } from '../routes/route-book.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
+import type { Approvals } from './approvals.service';
 import type { EndedRun } from './run-store';
-import type { RunOutcome } from './tables';
+import type { RunOutcome } from '@haycart/api';
 
 /** What was answered for the writes of one route. */
 export type MatchAnswers = Readonly<Record<string, MatchAnswer>>;
@@ -34,7 +38,15 @@ export interface DuePassage {
   route: PublishedRoute;
   /** What people answered who were asked which record is meant, by write. */
   answers?: MatchAnswers | undefined;
+  /** What people said who were asked before anything is written. */
+  approvals?: Approvals | undefined;
   read: { ok: true; submission: Submission } | { ok: false; problem: Problem };
+}
+
+/** What people said about submissions, by `submission route`. */
+export interface Said {
+  answers?: ReadonlyMap<string, MatchAnswers>;
+  approvals?: ReadonlyMap<string, Approvals>;
 }
 
 /** The passages that are due for a batch of submissions; those settled before are left out. */
@@ -42,7 +54,7 @@ export function duePassages(
   batch: readonly QueuedSubmission[],
   book: RouteBook,
   settled: ReadonlySet<string>,
-  answers: ReadonlyMap<string, MatchAnswers> = new Map(),
+  said: Said = {},
 ): DuePassage[] {
   return batch.flatMap((queued) => {
     const intake = book.intakes.get(queued.intake_id)?.key ?? '';
@@ -54,15 +66,18 @@ export function duePassages(
     );
     if (!routes.length) return [];
     const read = readSubmission(queued, intake);
-    return routes.map((route) => ({ queued, route, read, answers: answers.get(`${queued.id} ${route.id}`) }));
+    return routes.map((route) => {
+      const key = `${queued.id} ${route.id}`;
+      return { queued, route, read, answers: said.answers?.get(key), approvals: said.approvals?.get(key) };
+    });
   });
 }
 
+/** What is read of a submission where it is kept, whatever it waits for. */
+export type StoredSubmission = Pick<QueuedSubmission, 'id' | 'format' | 'body' | 'visit' | 'origin' | 'received_at'>;
+
 /** A stored submission as the core reads it. */
-export function readSubmission(
-  queued: Pick<QueuedSubmission, 'id' | 'format' | 'body' | 'visit' | 'received_at'>,
-  intake: string,
-): DuePassage['read'] {
+export function readSubmission(queued: StoredSubmission, intake: string): DuePassage['read'] {
   const body = readPayload(queued.format, queued.body);
   if (!body.ok) return { ok: false, problem: body.problem };
   return {
@@ -73,6 +88,7 @@ export function readSubmission(
       receivedAt: queued.received_at.toISOString(),
       payload: body.payload,
       visit: queued.visit,
+      origin: queued.origin,
     },
   };
 }
@@ -81,7 +97,7 @@ export function readSubmission(
 export type PassageLookups = ComparingLookups & { ids: string[] };
 
 export function lookupsOf({ route, read, answers }: DuePassage, book: RouteBook): PassageLookups {
-  if (!read.ok || route.state === 'paused') return { keys: [], deals: false, blocks: [], sought: [], ids: [] };
+  if (!read.ok || route.state === 'paused') return lookupsTogether([]);
   return { ...lookupsFor(route.definition, read.submission, book.destination), ids: chosenRecords(answers) };
 }
 
@@ -91,6 +107,7 @@ export function lookupsTogether(lookups: readonly PassageLookups[]): PassageLook
     keys: lookups.flatMap(({ keys }) => keys),
     deals: lookups.some(({ deals }) => deals),
     blocks: lookups.flatMap(({ blocks }) => blocks),
+    counters: [...new Set(lookups.flatMap(({ counters }) => counters))],
     sought: lookups.flatMap(({ sought }) => sought),
     ids: lookups.flatMap(({ ids }) => ids),
   };
@@ -116,45 +133,65 @@ export interface PlannedPassages {
   apart: SaidApart[];
   /** What is sent to the outside, by attempt. */
   outgoing: Omit<NewOutboxItem, 'run'>[];
+  /** What is made for records beside their values. */
+  made: NewActivity[];
+  /** By how much counters go on. */
+  advance: Record<string, number>;
 }
 
 /** So many are planned before others get their turn on this thread. */
 const TURN = 10;
 
-/** What passages come to. `known` learns what each does. */
+/** What passages come to. `known` and `counters` learn what each does. */
 export async function planPassages(
   passages: readonly DuePassage[],
   book: RouteBook,
   known: KnownRecords,
+  counters: Counters,
 ): Promise<PlannedPassages> {
   const runs: EndedRun[] = [];
   const newOptions: NewOption[] = [];
   const diffs: CausedDiff[] = [];
   const apart: SaidApart[] = [];
   const outgoing: PlannedPassages['outgoing'] = [];
+  const made: NewActivity[] = [];
+  const advance: Record<string, number> = {};
   for (const [index, passage] of passages.entries()) {
     if (index % TURN === TURN - 1) await setImmediate();
     const id = newId();
     const startedAt = new Date().toISOString();
-    const plan = planPassage(passage, book, known);
+    const plan = planPassage(passage, book, known, counters);
     const at = passage.queued.received_at.toISOString();
     known.learn(plan.diff, at);
+    counters.advance(plan.advance);
+    for (const [name, by] of Object.entries(plan.advance ?? {})) advance[name] = (advance[name] ?? 0) + by;
     newOptions.push(...(plan.newOptions ?? []));
     if (plan.outcome === 'write') {
       apart.push(...saidApart(plan, passage.answers));
       outgoing.push(...outgoingOf(id, passage, plan));
+      made.push(...madeBy({ attempt: id, route: passage.route.definition.name, at: passage.queued.received_at }, plan));
     }
     if (plan.outcome === 'write')
       diffs.push({
         diff: plan.diff,
         at,
         cause: { kind: 'run', id },
-        touches: plan.touches,
+        touches: { submission: passage.queued.id, records: plan.touches },
         ...(plan.merges ? { merges: plan.merges, by: `the route ${passage.route.definition.name}` } : {}),
       });
     runs.push(endedRun(id, passage, plan, startedAt, book.destination));
   }
-  return { runs, diffs, newOptions, apart, outgoing };
+  return { runs, diffs, newOptions, apart, outgoing, made, advance };
+}
+
+/** What the follow-ups of an attempt make for records. */
+export function madeBy(
+  { attempt, route, at }: { attempt: string; route: string; at: Date },
+  { effects = [] }: Pick<Plan, 'effects'>,
+): NewActivity[] {
+  return effects.flatMap(({ made, record }, effect) =>
+    made && record ? [{ record: record.id, attempt, effect, at, by: `the route ${route}`, made }] : [],
+  );
 }
 
 /** What the follow-ups of an attempt send, each under a key that is the same for every try. */
@@ -174,6 +211,8 @@ function outgoingOf(
             to: out.to,
             key: `${attempt}.${index}`,
             body: out.body ?? null,
+            record: out.record,
+            unsent: queued.quiet,
           },
         ]
       : [],
@@ -194,23 +233,22 @@ const OUTCOMES: Record<Plan['outcome'], RunOutcome> = {
   fail: 'failed',
 };
 
-function planPassage({ route, read, answers }: DuePassage, book: RouteBook, known: KnownRecords): Plan {
-  if (!read.ok) return stopped('fail', { code: 'unreadable', text: read.problem.text });
-  if (route.state === 'paused')
-    return stopped('hold', {
-      code: PAUSED,
-      text: 'The route was paused when this arrived. It goes on when the route is resumed.',
-    });
+function planPassage(
+  { route, read, answers, approvals }: DuePassage,
+  book: RouteBook,
+  known: KnownRecords,
+  counters: Counters,
+): Plan {
+  if (!read.ok) return unreadable(read.problem);
+  if (route.state === 'paused') return heldByPause();
   const newIds = Object.fromEntries(route.definition.writes.map(({ as }) => [as, newId()]));
   return planRun(route.definition, read.submission, known, {
     destination: book.destination,
     newIds,
     answers,
+    approvals,
+    counters,
   });
-}
-
-function stopped(outcome: 'hold' | 'fail', reason: { code: string; text: string }): Plan {
-  return { outcome, reason, writes: [], diff: emptyDiff(), touches: [], problems: [] };
 }
 
 function endedRun(
@@ -247,8 +285,5 @@ function withoutBodies({ effects, ...plan }: Plan): Plan {
 
 /** The runs of a submission that could not be written however often it was tried. */
 export function givenUp(passages: readonly DuePassage[], cause: string): EndedRun[] {
-  const text = `This could not be written after several tries: ${cause} Nothing was written. Run it again when the cause is gone.`;
-  return passages.map((passage) =>
-    endedRun(newId(), passage, stopped('fail', { code: 'could-not-write', text }), new Date().toISOString()),
-  );
+  return passages.map((passage) => endedRun(newId(), passage, couldNotWrite(cause), new Date().toISOString()));
 }

@@ -8,10 +8,11 @@ import { Events } from '../platform/events/events';
 import { Metrics } from '../platform/metrics';
 import { CONFIG } from '../platform/tokens';
 import { FieldsService } from '../fields/fields.service';
+import { MadeActivities } from '../records/activities/made-activities.service';
 import { RecordsService } from '../records/records.service';
 import { MatchAnswersService } from '../identity/match-answers.service';
 import { OutboxService } from '../outbox/outbox.service';
-import { RouteBookService } from '../routes/route-book.service';
+import { RouteBookService, type RouteBook } from '../routes/route-book.service';
 import { RETRY_PAUSES, SubmissionQueue, type QueuedSubmission } from '../submissions/submission-queue';
 import { HeldNames } from './held-names';
 import {
@@ -24,6 +25,8 @@ import {
   type PassageLookups,
   type PlannedPassages,
 } from './route-batch';
+import { ApprovalsService } from './approvals.service';
+import { CountersService } from './counters.service';
 import { RunStore } from './run-store';
 
 const BATCH = 200;
@@ -65,7 +68,10 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     @Inject(RecordsService) private readonly records: RecordsService,
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(RunStore) private readonly runs: RunStore,
+    @Inject(CountersService) private readonly counters: CountersService,
     @Inject(OutboxService) private readonly outbox: OutboxService,
+    @Inject(MadeActivities) private readonly activities: MadeActivities,
+    @Inject(ApprovalsService) private readonly approvals: ApprovalsService,
     @Inject(MatchAnswersService) private readonly answers: MatchAnswersService,
   ) {}
 
@@ -147,10 +153,11 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
       await this.database.inWorkspace(workspaceId, async (tx) => {
         batch = await this.queue.claim(tx, BATCH);
         if (!batch.length) return;
-        const due = await this.#due(tx, batch);
+        const book = await this.books.open(tx);
+        const due = await this.#due(tx, batch, book);
         const chosen = this.#withoutWaiting(due);
         letGo = this.#held.hold(chosen.flatMap(({ names }) => names));
-        await this.#route(tx, chosen);
+        await this.#route(tx, chosen, book);
         routed = chosen.length;
       });
       if (batch.length) end();
@@ -170,7 +177,8 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     try {
       await this.database.inWorkspace(workspaceId, async (tx) => {
         const claimed = await this.queue.claimOne(tx, id);
-        await this.#route(tx, await this.#due(tx, claimed));
+        const book = await this.books.open(tx);
+        await this.#route(tx, await this.#due(tx, claimed, book), book);
       });
     } catch (cause) {
       if (databaseFailure(cause) === 'unreachable') throw cause;
@@ -185,7 +193,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     await this.database.inWorkspace(workspaceId, async (tx) => {
       if (tries <= RETRY_PAUSES.length && (mayPass(cause) || tries < 3)) return this.queue.putBack(tx, id, tries);
       const batch = await this.queue.claimOne(tx, id);
-      const passages = await this.#duePassages(tx, batch);
+      const passages = await this.#duePassages(tx, batch, await this.books.open(tx));
       await this.runs.save(tx, givenUp(passages, `the database answered with ${failed.kind} (${failed.code}).`));
       await this.queue.finish(
         tx,
@@ -195,18 +203,18 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     });
   }
 
-  async #duePassages(tx: WorkspaceTx, batch: readonly QueuedSubmission[]) {
+  async #duePassages(tx: WorkspaceTx, batch: readonly QueuedSubmission[], book: RouteBook) {
     const again = batch.filter(({ turns }) => turns > 0).map(({ id }) => id);
     const settled = await this.runs.settled(tx, again);
     const answers = await this.answers.of(tx, again);
-    return duePassages(batch, await this.books.open(tx), settled, answers);
+    const approvals = await this.approvals.of(tx, again);
+    return duePassages(batch, book, settled, { answers, approvals });
   }
 
   /** The submissions of a batch with what each is due for, and under which names that is looked for. */
-  async #due(tx: WorkspaceTx, batch: readonly QueuedSubmission[]): Promise<DueSubmission[]> {
-    const book = await this.books.open(tx);
+  async #due(tx: WorkspaceTx, batch: readonly QueuedSubmission[], book: RouteBook): Promise<DueSubmission[]> {
     const passages = new Map<string, DuePassage[]>(batch.map(({ id }) => [id, []]));
-    for (const passage of await this.#duePassages(tx, batch)) passages.get(passage.queued.id)!.push(passage);
+    for (const passage of await this.#duePassages(tx, batch, book)) passages.get(passage.queued.id)!.push(passage);
     return batch.map(({ id }) => {
       const own = passages.get(id)!;
       const lookups = lookupsTogether(own.map((passage) => lookupsOf(passage, book)));
@@ -223,17 +231,21 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     return free.length * 2 < due.length ? due : free;
   }
 
-  async #route(tx: WorkspaceTx, due: readonly DueSubmission[]): Promise<void> {
+  /**
+   * Plans and writes by the book that the batch was opened with: one opened now may be another. Where what it names has gone
+   * meanwhile, the database refuses the batch, and each of its submissions is tried with the book of then.
+   */
+  async #route(tx: WorkspaceTx, due: readonly DueSubmission[], book: RouteBook): Promise<void> {
     if (!due.length) return;
-    const book = await this.books.open(tx);
     const passages = due.flatMap((one) => one.passages);
     const lookups = lookupsTogether(due.map((one) => one.lookups));
     const known = await this.records.lockAndLoad(tx, lookups, book.destination);
+    const counters = await this.counters.hold(tx, lookups.counters);
     // While some are planned, those before them are written.
     let written = Promise.resolve();
     try {
       for (let begin = 0; begin < passages.length; begin += PLANNED_AT_ONCE) {
-        const planned = await planPassages(passages.slice(begin, begin + PLANNED_AT_ONCE), book, known);
+        const planned = await planPassages(passages.slice(begin, begin + PLANNED_AT_ONCE), book, known, counters);
         const after = known.copy();
         written = written.then(() => this.#write(tx, planned, after));
         // Whatever fails is thrown below, once.
@@ -252,7 +264,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
 
   /** Writes what was planned, where `after` knows the records as they are then. */
   async #write(tx: WorkspaceTx, planned: PlannedPassages, after: KnownRecords): Promise<void> {
-    const { runs, diffs, newOptions, apart, outgoing } = planned;
+    const { runs, diffs, newOptions, apart, outgoing, made, advance } = planned;
     if (newOptions.length) await this.fields.addOptions(tx, newOptions);
     await this.records.write(tx, diffs, after);
     const runOf = await this.runs.save(tx, runs);
@@ -260,7 +272,9 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
       tx,
       outgoing.map((item) => ({ ...item, run: runOf.get(item.attempt)! })),
     );
+    await this.activities.make(tx, made);
     await this.answers.keepApart(tx, apart);
+    await this.counters.advance(tx, advance);
     for (const { outcome } of runs) this.metrics.runs.inc({ outcome });
   }
 }

@@ -1,10 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import type { Plan, UnmappedAnswer } from '@haycart/core';
-import { LEFT_OUT } from '../routes/held-by-pause';
+import { LEFT_OUT } from './catching-up/held-by-pause';
 import type { WorkspaceTx } from '../platform/database/database';
 import { newId } from '../platform/new-id';
 import { packed } from '../platform/database/packed';
-import type { RunOutcome } from './tables';
+import type { RunOutcome } from '@haycart/api';
 
 /** An attempt that has ended, to be kept as what its run is now. */
 export interface EndedRun {

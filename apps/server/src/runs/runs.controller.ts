@@ -24,7 +24,8 @@ import { Type } from 'class-transformer';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Asks, Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
-import { readShape, RoutesService } from '../routes/routes.service';
+import { readShape } from '../routes/read-definition';
+import { RoutesService } from '../routes/routes.service';
 import { PassingService } from './passing.service';
 import { RehearsalService } from './rehearsal.service';
 import { RunsService } from './runs.service';
@@ -67,6 +68,12 @@ class LookupsDto {
   @ValidateNested({ each: true })
   @Type(() => BlockDto)
   blocks?: BlockDto[];
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(100)
+  @Length(1, 300, { each: true })
+  counters?: string[];
 }
 
 class RunChoiceDto {
@@ -171,9 +178,12 @@ export class RunsController {
   @Post('rehearse/known')
   @Asks('routes', 'Gives what is known of some identity keys, for planning elsewhere')
   @HttpCode(200)
-  known(@ByCaller() { workspaceId }: Caller, @Body() { keys, deals, blocks = [] }: LookupsDto): Promise<KnownShape> {
+  known(
+    @ByCaller() { workspaceId }: Caller,
+    @Body() { keys, deals, blocks = [], counters = [] }: LookupsDto,
+  ): Promise<KnownShape> {
     return this.database.inWorkspace(workspaceId, (tx) =>
-      this.rehearsals.known(tx, { keys: keys as IdentityKey[], deals, blocks }),
+      this.rehearsals.known(tx, { keys: keys as IdentityKey[], deals, blocks, counters }),
     );
   }
 

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { accountOf, type Plan } from '@haycart/core';
+import { accountOf, holdKindOf, type Plan, type ReasonCode } from '@haycart/core';
 import type { AttemptLine, RunOutcome, RunShape } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
@@ -7,7 +7,7 @@ import { Events } from '../platform/events/events';
 import { isId } from '../platform/paging';
 import { RecordsService } from '../records/records.service';
 import { SubmissionQueue, type QueuedSubmission } from '../submissions/submission-queue';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { readSubmission } from './route-batch';
 import { RUN_AGAIN } from './run-store';
 
@@ -18,7 +18,7 @@ interface Row extends QueuedSubmission {
   route_name: string;
   version: number;
   outcome: RunOutcome;
-  reason_code: string | null;
+  reason_code: ReasonCode | typeof RUN_AGAIN | null;
   summary: string;
   plan: Omit<Plan, 'diff'> | null;
   started_at: Date;
@@ -84,7 +84,7 @@ export class RunsService {
       version: row.version,
       outcome: row.outcome,
       summary: row.summary,
-      reason: row.reason_code && row.reason_code !== RUN_AGAIN ? { code: row.reason_code, text: row.summary } : null,
+      reason: reasonOf(row),
       plan,
       receivedAt: row.received_at.toISOString(),
       startedAt: row.started_at.toISOString(),
@@ -134,4 +134,8 @@ export class RunsService {
     );
     return rows.map(({ finished_at: at, ...line }) => ({ ...line, finishedAt: at.toISOString() }));
   }
+}
+
+function reasonOf({ reason_code: code, summary }: Row): RunShape['reason'] {
+  return code && code !== RUN_AGAIN ? { code, text: summary, hold: holdKindOf(code) } : null;
 }

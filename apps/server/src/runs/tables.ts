@@ -1,10 +1,19 @@
-import type { DifferenceGroup, PlannedOutcomes } from '@haycart/api';
-import type { JsonObject, KnownRecord, Link, Plan, RouteDefinition, UnmappedAnswer, Visit } from '@haycart/core';
+import type { AttemptReason, DifferenceGroup, PlannedOutcomes, RunOutcome } from '@haycart/api';
+import type {
+  JsonObject,
+  KnownRecord,
+  Link,
+  Origin,
+  Plan,
+  RouteDefinition,
+  UnmappedAnswer,
+  Visit,
+} from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
+  bigint,
   check,
-  date,
   foreignKey,
   index,
   integer,
@@ -17,15 +26,12 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
+import { recordEdit } from '../records/history/tables';
 import { route, routeVersion } from '../routes/tables';
 import { submission } from '../submissions/tables';
 
-export type RunOutcome = 'written' | 'held' | 'skipped' | 'failed' | 'taken-back';
-/** `arrival`: its turn came; `again`: somebody or something had it run again; `fill-in`: blanks were filled in after it. */
-export type AttemptReason = 'arrival' | 'again' | 'fill-in';
-
 /** Runs that failed, that are held, and that wait for a paused route: by route and reason, under the id of their decision. */
-const WAITS_FOR = `case when outcome = 'failed' or (outcome = 'held' and unmapped is null and reason_code is distinct from 'which-record') then
+const WAITS_FOR = `case when outcome = 'failed' or (outcome = 'held' and unmapped is null and coalesce(reason_code, '') not in ('which-record', 'approval')) then
     case when outcome = 'failed' then 'failed' when reason_code = 'route-paused' then 'paused' else 'held' end
       || '.' || md5(route_id::text || E'\\n' || coalesce(reason_code, '') || E'\\n' || summary) end`;
 
@@ -107,6 +113,8 @@ export const attempt = pgTable(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.runId], foreignColumns: [run.workspaceId, run.id] }),
+    foreignKey({ columns: [t.workspaceId, t.editId], foreignColumns: [recordEdit.workspaceId, recordEdit.id] }),
+    foreignKey({ columns: [t.workspaceId, t.takenBackBy], foreignColumns: [recordEdit.workspaceId, recordEdit.id] }),
     check('attempt_why', sql`${t.why} in ('arrival', 'again', 'fill-in')`),
     check('attempt_outcome', sql`${t.outcome} in ('written', 'held', 'skipped', 'failed')`),
     // The first has the id of its run, so that most need no entry here.
@@ -116,34 +124,6 @@ export const attempt = pgTable(
     index('attempt_taken_back')
       .on(t.workspaceId, t.takenBackBy)
       .where(sql`taken_back_by is not null`),
-  ],
-);
-
-/**
- * How many runs ended how: by the day (UTC) on which their submission arrived, its intake, and the route. Rows are added up:
- * each statement that ends or changes runs adds what it changed (triggers), and a job folds rows into one. So nobody waits
- * for anybody, and a sum over years reads few rows.
- */
-export const runCount = pgTable(
-  'run_count',
-  {
-    workspaceId: workspaceId(),
-    id: uuid('id').notNull().defaultRandom(),
-    day: date('day').notNull(),
-    intakeId: uuid('intake_id').notNull(),
-    routeId: uuid('route_id').notNull(),
-    outcome: text('outcome').$type<RunOutcome>().notNull(),
-    /** May be negative: so many fewer than the others tell. */
-    runs: integer('runs').notNull(),
-    folded: boolean('folded').notNull().default(false),
-  },
-  (t) => [
-    primaryKey({ columns: [t.workspaceId, t.id] }),
-    foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
-    index('run_count_day').on(t.workspaceId, t.day),
-    index('run_count_unfolded')
-      .on(t.workspaceId, t.day)
-      .where(sql`not folded`),
   ],
 );
 
@@ -194,6 +174,7 @@ export const routeCase = pgTable(
     intake: text('intake').notNull(),
     payload: jsonb('payload').$type<JsonObject>().notNull(),
     visit: jsonb('visit').$type<Visit>().notNull(),
+    origin: jsonb('origin').$type<Origin>().notNull().default({}),
     receivedAt: time('received_at').notNull(),
     records: jsonb('records').$type<KnownRecord[]>().notNull(),
     links: jsonb('links').$type<Link[]>().notNull(),
@@ -205,5 +186,38 @@ export const routeCase = pgTable(
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
     index('route_case_route').on(t.workspaceId, t.routeId, t.savedAt),
+  ],
+);
+
+/** A number that plans read and advance beside records, such as whose turn it is in a team; see the core’s `Counters`. */
+export const counter = pgTable(
+  'counter',
+  {
+    workspaceId: workspaceId(),
+    name: text('name').notNull(),
+    value: bigint('value', { mode: 'number' }).notNull().default(0),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.name] })],
+);
+
+/** What people said who were asked before anything is written; kept, so that running again asks nobody twice. */
+export const approval = pgTable(
+  'approval',
+  {
+    workspaceId: workspaceId(),
+    submissionId: uuid('submission_id').notNull(),
+    routeId: uuid('route_id').notNull(),
+    /** The place of the hold in the route, from 0. */
+    hold: integer('hold').notNull(),
+    approved: boolean('approved').notNull(),
+    /** Why, in their words; blank where they gave no reason. */
+    note: text('note').notNull(),
+    by: text('by').notNull(),
+    at: time('at').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.submissionId, t.routeId, t.hold] }),
+    foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
+    foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
   ],
 );

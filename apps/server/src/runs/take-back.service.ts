@@ -4,13 +4,13 @@ import {
   fieldOf,
   isEmptyDiff,
   planTakeBack,
-  RECORD_KINDS,
   showRecordValue,
   withoutMisfits,
   type Destination,
   type KnownRecord,
   type LeftAlone,
   type Link,
+  type PlannedEffect,
   type PlannedTakeBack,
   type RecordsDiff,
 } from '@haycart/core';
@@ -20,10 +20,14 @@ import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
 import { OutboxService } from '../outbox/outbox.service';
+import { MadeActivities } from '../records/activities/made-activities.service';
 import { HeldRecords } from '../records/held-records.service';
-import { RecordActs } from '../records/record-acts.service';
+import { RecordActs } from '../records/edits/record-acts.service';
 import { RecordsService } from '../records/records.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
+import type { Arrivals } from '../submissions/submission-queue';
+import { madeBy } from './route-batch';
+import { countsOf, idsIn } from './taken-back';
 
 /** Which written runs: named one by one, or all of a route or of an intake, narrowed by version and time. */
 export interface RunChoice {
@@ -67,6 +71,7 @@ export class TakeBackService implements OnModuleInit {
     @Inject(RecordsService) private readonly records: RecordsService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(OutboxService) private readonly outbox: OutboxService,
+    @Inject(MadeActivities) private readonly activities: MadeActivities,
     @Inject(Events) private readonly events: Events,
   ) {}
 
@@ -87,14 +92,13 @@ export class TakeBackService implements OnModuleInit {
 
   async #rehearse(tx: WorkspaceTx, runs: readonly WrittenRun[]): Promise<TakeBackRehearsal> {
     const { plan, destination } = await this.#prepare(tx, runs);
+    const attempts = runs.map(({ attempt }) => attempt);
     return {
       runs: runs.length,
       ...countsOf(plan.diff),
       left: plan.left.length,
-      ...(await this.outbox.ofAttempts(
-        tx,
-        runs.map(({ attempt }) => attempt),
-      )),
+      ...(await this.outbox.ofAttempts(tx, attempts)),
+      ...(await this.activities.untouched(tx, attempts)),
       examples: await this.#inWords(tx, plan.left.slice(0, TOLD), destination),
     };
   }
@@ -130,27 +134,51 @@ export class TakeBackService implements OnModuleInit {
     return { ...(await this.#takeBack(tx, runs, by)), oldest: runs.at(-1)?.attempt ?? null };
   }
 
+  /** Has the held runs of an intake's arrivals wait for nobody any more. Returns how many there were. */
+  async settleHeld(tx: WorkspaceTx, { intake, since, before }: Arrivals, summary: string): Promise<number> {
+    const rows = await tx.statement(
+      'settle_held',
+      `update run r set outcome = 'skipped', reason_code = 'cancelled', summary = $5, unmapped = null from submission s
+       where r.workspace_id = $1 and s.workspace_id = $1 and r.submission_id = s.id and r.outcome = 'held'
+         and s.intake_id = $2 and s.received_at >= $3 and s.received_at < $4 returning r.id`,
+      [tx.workspaceId, intake, since, before, summary],
+    );
+    return rows.length;
+  }
+
   /** `edit` is null when nothing of what was written could go. */
   async #takeBack(tx: WorkspaceTx, runs: readonly WrittenRun[], by: Caller['by']): Promise<TakenBack> {
     const { plan, records, links } = await this.#prepare(tx, runs);
     const told = { ...countsOf(plan.diff), left: plan.left.length };
-    if (isEmptyDiff(plan.diff)) return { edit: null, runs: 0, ...told };
+    const attempts = runs.map(({ attempt }) => attempt);
+    if (isEmptyDiff(plan.diff) && !(await this.#madeAnything(tx, attempts))) return { edit: null, runs: 0, ...told };
     const text = `Took back ${counted(runs.length, 'run')}`;
     // What comes back was there before the first of them, so that running them again finds nothing later in the way.
     const countsFrom = await this.#firstArrival(tx, runs);
-    const { edit } = await this.acts.apply(tx, records, links, { diff: plan.diff, text, countsFrom }, by);
+    const { edit } = await this.acts.apply(
+      tx,
+      records,
+      links,
+      { diff: plan.diff, text, countsFrom, doesMore: true },
+      by,
+    );
     await tx.statement(
       'runs_taken_back',
       `with of_them as (update attempt set taken_back_by = $3 where workspace_id = $1 and id = any($2::uuid[]) returning run_id)
        update run set outcome = 'taken-back' where workspace_id = $1 and id in (select run_id from of_them)`,
-      [tx.workspaceId, runs.map(({ attempt }) => attempt), edit],
+      [tx.workspaceId, attempts, edit],
     );
-    await this.outbox.takeBack(
-      tx,
-      runs.map(({ attempt }) => attempt),
-    );
+    await this.outbox.takeBack(tx, attempts);
+    await this.activities.takeBack(tx, attempts);
     await this.events.tell(tx, 'runs', 'submissions', 'records');
     return { edit, runs: runs.length, ...told };
+  }
+
+  /** Whether attempts did anything beside changing records that can still be undone. */
+  async #madeAnything(tx: WorkspaceTx, attempts: readonly string[]): Promise<boolean> {
+    const { notSent } = await this.outbox.ofAttempts(tx, attempts);
+    const { tasks, notes } = await this.activities.untouched(tx, attempts);
+    return notSent + tasks + notes > 0;
   }
 
   /** @throws ProblemError 409 where a run that an act took back ran again since: what it wrote would stand twice. */
@@ -176,11 +204,26 @@ export class TakeBackService implements OnModuleInit {
        update run set outcome = 'written' from of_them where workspace_id = $1 and run.id = of_them.run_id returning of_them.id as attempt`,
       [tx.workspaceId, edit],
     );
-    await this.outbox.giveBack(
-      tx,
-      rows.map(({ attempt }) => attempt),
-    );
+    const attempts = rows.map(({ attempt }) => attempt);
+    await this.outbox.giveBack(tx, attempts);
+    await this.#makeAgain(tx, attempts);
     if (rows.length) await this.events.tell(tx, 'runs', 'submissions');
+  }
+
+  /** Makes the tasks and notes of attempts again, as their plans say. */
+  async #makeAgain(tx: WorkspaceTx, attempts: readonly string[]): Promise<void> {
+    const plans = await tx.statement<{ attempt: string; route: string; at: Date; effects: PlannedEffect[] }>(
+      'effects_of_attempts',
+      `select a.id as attempt, t.name as route, s.received_at as at, a.plan -> 'effects' as effects from attempt a join run r on r.workspace_id = a.workspace_id and r.id = a.run_id
+       join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+       join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
+       where a.workspace_id = $1 and a.id = any($2::uuid[]) and json_typeof(a.plan -> 'effects') = 'array'`,
+      [tx.workspaceId, attempts],
+    );
+    await this.activities.make(
+      tx,
+      plans.flatMap((plan) => madeBy(plan, plan)),
+    );
   }
 
   async #firstArrival(tx: WorkspaceTx, runs: readonly WrittenRun[]): Promise<string> {
@@ -273,8 +316,8 @@ export class TakeBackService implements OnModuleInit {
          and not exists (select 1 from attempt a where a.workspace_id = $1 and a.id = c.cause_id and a.taken_back_by is not null)
          and not exists (select 1 from attempt a where a.workspace_id = $1 and a.taken_back_by = c.cause_id)
          and not exists (select 1 from record_edit e where e.workspace_id = $1 and e.id = c.cause_id and e.taken_back_at is not null)
-       union select record_id from note where workspace_id = $1 and record_id = any($2::uuid[])
-       union select record_id from task where workspace_id = $1 and record_id = any($2::uuid[])
+       union select record_id from note where workspace_id = $1 and record_id = any($2::uuid[]) and (attempt_id is null or attempt_id <> all($3::uuid[]) or changed_at is not null)
+       union select record_id from task where workspace_id = $1 and record_id = any($2::uuid[]) and (attempt_id is null or attempt_id <> all($3::uuid[]) or changed_at is not null)
        union select record_id from record_file where workspace_id = $1 and record_id = any($2::uuid[])
        union select contact_id from consent where workspace_id = $1 and contact_id = any($2::uuid[])`,
       [tx.workspaceId, made, causes],
@@ -300,23 +343,4 @@ export class TakeBackService implements OnModuleInit {
       };
     });
   }
-}
-
-function idsIn({ created, changed, removed, linked, unlinked }: RecordsDiff): string[] {
-  const ends = [...linked, ...unlinked].flatMap(({ from, to }) => [from, to]);
-  return [...Object.keys(created), ...Object.keys(changed), ...Object.keys(removed), ...ends];
-}
-
-function countsOf(diff: RecordsDiff): Pick<TakeBackRehearsal, 'removed' | 'changed' | 'values'> {
-  const kinds = Object.values(diff.removed).map(({ kind }) => kind);
-  return {
-    removed: Object.fromEntries(
-      RECORD_KINDS.flatMap((kind) => {
-        const count = kinds.filter((one) => one === kind).length;
-        return count ? [[kind, count]] : [];
-      }),
-    ),
-    changed: Object.keys(diff.changed).length,
-    values: Object.values(diff.changed).reduce((sum, { fields }) => sum + Object.keys(fields).length, 0),
-  };
 }

@@ -19,10 +19,10 @@ import type { WorkspaceTx } from '../platform/database/database';
 import { oneAtATime } from '../platform/database/one-at-a-time';
 import { ProblemError } from '../platform/errors/problem-error';
 import { FieldsService } from '../fields/fields.service';
-import { FieldValuesService, type LinkedValue } from '../records/field-values.service';
-import { RecordActs } from '../records/record-acts.service';
+import { FieldValuesService, type LinkedValue } from '../records/edits/field-values.service';
+import { RecordActs } from '../records/edits/record-acts.service';
 import { RoutesService } from '../routes/routes.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { PeopleService } from '../workspaces/people.service';
 
 const SHOWN = 20;

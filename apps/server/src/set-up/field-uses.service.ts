@@ -4,7 +4,7 @@ import type { FieldUse } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { FieldsService } from '../fields/fields.service';
 import { IntakesService } from '../intakes/intakes.service';
-import { FullnessService, type Fullness } from '../records/fullness.service';
+import { FullnessService, type Fullness } from '../records/lists/fullness.service';
 import { ViewsService } from '../views/views.service';
 import { RoutesService } from '../routes/routes.service';
 

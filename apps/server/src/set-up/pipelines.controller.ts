@@ -21,7 +21,7 @@ import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { PipelinesService } from '../pipelines/pipelines.service';
-import { DealMovesService } from '../records/deal-moves.service';
+import { DealMovesService } from '../records/stages/deal-moves.service';
 import { RemovalsService } from './removals.service';
 
 const STATES = ['open', 'won', 'lost'] as const;

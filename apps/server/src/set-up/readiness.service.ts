@@ -3,9 +3,9 @@ import { checkForm, checkRoute, readiness, type ReadyCheck } from '@haycart/core
 import type { WorkspaceTx } from '../platform/database/database';
 import { IntakesService } from '../intakes/intakes.service';
 import { PipelinesService } from '../pipelines/pipelines.service';
-import { DealMovesService } from '../records/deal-moves.service';
+import { DealMovesService } from '../records/stages/deal-moves.service';
 import { RoutesService } from '../routes/routes.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { TeamsService } from '../workspaces/teams.service';
 import { FieldUsesService } from './field-uses.service';
 import { RemovalsService } from './removals.service';

@@ -28,10 +28,10 @@ import { Events } from '../platform/events/events';
 import { newId } from '../platform/new-id';
 import { isId } from '../platform/paging';
 import { PipelinesService } from '../pipelines/pipelines.service';
-import { DealMovesService } from '../records/deal-moves.service';
+import { DealMovesService } from '../records/stages/deal-moves.service';
 import { RoutesService, type RouteDefinitions } from '../routes/routes.service';
 import { ViewsService } from '../views/views.service';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { PeopleService } from '../workspaces/people.service';
 import { setUpChange, type ChangedRoute, type ChangedView, type Removal } from './tables';
 

@@ -3,7 +3,7 @@ import { checkPayload, counted, type Encoding, type SheetRow } from '@haycart/co
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { Jobs } from '../platform/jobs/jobs';
-import { SubmissionInbox } from '../submissions/accept/submission-inbox.service';
+import { SubmissionInbox } from '../submissions/inbox/submission-inbox.service';
 import type { FileReading } from './reading/read-file';
 import { SheetReader } from './reading/sheet-reader';
 import { UnreadableFile } from './reading/zip-parts';
@@ -156,7 +156,8 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
             receivedAt: file.at,
             format: 'json',
             body: Buffer.from(JSON.stringify(values)),
-            visit: { sheet: file.intake },
+            visit: {},
+            origin: { sheet: file.intake },
             givesWay: true,
           })),
         );

@@ -7,7 +7,8 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
 import { Jobs } from '../platform/jobs/jobs';
 import { isId } from '../platform/paging';
-import { TakeBackService, type RunChoice } from '../runs/take-back.service';
+import { TakeBackService } from '../runs/take-back.service';
+import { SubmissionQueue, type Arrivals } from '../submissions/submission-queue';
 import type { SheetTakeBack } from './tables';
 
 const TASK = 'take-back-sheet';
@@ -35,6 +36,7 @@ export class SheetTakeBackService implements OnModuleInit, OnApplicationBootstra
     @Inject(Jobs) private readonly jobs: Jobs,
     @Inject(Events) private readonly events: Events,
     @Inject(TakeBackService) private readonly takeBacks: TakeBackService,
+    @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
   ) {}
 
   onModuleInit(): void {
@@ -140,24 +142,13 @@ export class SheetTakeBackService implements OnModuleInit, OnApplicationBootstra
   }
 
   /** Stops what of the file waits: for its turn, or for a person. Returns whether there was anything. */
-  async #stop(tx: WorkspaceTx, { intake, since, before }: RunChoice): Promise<boolean> {
-    const which = 's.workspace_id = $1 and s.intake_id = $2 and s.received_at >= $3 and s.received_at < $4';
-    const values = [tx.workspaceId, intake, since, before];
-    const waiting = await tx.statement(
-      'stop_waiting_rows',
-      `update submission s set state = 'cancelled', due_routes = null where ${which} and s.state = 'waiting' returning s.id`,
-      values,
-    );
-    const held = await tx.statement(
-      'stop_held_rows',
-      `update run r set outcome = 'skipped', reason_code = 'cancelled', summary = 'Its file was taken back before anybody decided.', unmapped = null from submission s
-       where r.workspace_id = s.workspace_id and r.submission_id = s.id and r.outcome = 'held' and ${which} returning r.id`,
-      values,
-    );
-    return waiting.length + held.length > 0;
+  async #stop(tx: WorkspaceTx, rows: Arrivals): Promise<boolean> {
+    const waiting = await this.queue.cancel(tx, rows);
+    const held = await this.takeBacks.settleHeld(tx, rows, 'Its file was taken back before anybody decided.');
+    return waiting + held > 0;
   }
 
-  async #written(tx: WorkspaceTx, { intake, since, before }: RunChoice): Promise<number> {
+  async #written(tx: WorkspaceTx, { intake, since, before }: Arrivals): Promise<number> {
     const [row] = await tx.statement<{ n: number }>(
       'written_rows',
       `select count(*)::int as n from submission s join run r on r.workspace_id = s.workspace_id and r.submission_id = s.id
@@ -182,6 +173,6 @@ export class SheetTakeBackService implements OnModuleInit, OnApplicationBootstra
 }
 
 /** The rows of a file are those of its intake that arrived with it. */
-function rowsOf({ intake_id, at }: FileRow): RunChoice {
+function rowsOf({ intake_id, at }: FileRow): Arrivals {
   return { intake: intake_id, since: at.toISOString(), before: new Date(at.getTime() + 1).toISOString() };
 }

@@ -37,6 +37,15 @@ const MOST = 20_000;
 const VALUES = 100;
 const BEGINNING = { upto_at: '-infinity', upto_id: '00000000-0000-0000-0000-000000000000' };
 
+/** An intake whose fields changed, and how. */
+export interface DriftingIntake {
+  id: string;
+  key: string;
+  name: string;
+  kind: string;
+  drift: Drift[];
+}
+
 /**
  * Keeps the profile of each intake. It is brought up to date when somebody looks, so that neither accepting nor routing
  * pays for it. What arrived in the last moments is looked at each time anew, since others may still be arriving before it.
@@ -118,9 +127,7 @@ export class ProfilesService {
   }
 
   /** How the fields of the workspace’s intakes changed, as far as was learnt. */
-  drift(
-    tx: WorkspaceTx,
-  ): Promise<{ id: string; key: string; name: string; kind: 'form' | 'endpoint' | 'sheet'; drift: Drift[] }[]> {
+  drift(tx: WorkspaceTx): Promise<DriftingIntake[]> {
     return tx.statement(
       'drift_of_intakes',
       `select i.id, i.key, i.name, i.kind, p.drift from intake_profile p join intake i on i.workspace_id = p.workspace_id and i.id = p.intake_id

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { BodyFormat, Visit } from '@haycart/core';
+import type { BodyFormat, Origin, Visit } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 
 /** A submission taken from the queue, to be routed. */
@@ -10,10 +10,20 @@ export interface QueuedSubmission {
   format: BodyFormat;
   body: Buffer;
   visit: Visit;
+  origin: Origin;
   tries: number;
   turns: number;
   /** The routes that it waits for; null: every route that takes it. */
   due_routes: string[] | null;
+  /** Whether what its runs send stays unsent. */
+  quiet: boolean;
+}
+
+/** What arrived at an intake, by its id, in a time: ISO 8601, the end not with it. */
+export interface Arrivals {
+  intake: string;
+  since: string;
+  before: string;
 }
 
 /** The pauses before a failed submission is tried again, in seconds; after the last its runs end failed. */
@@ -29,7 +39,7 @@ export class SubmissionQueue {
   async claim(tx: WorkspaceTx, most: number): Promise<QueuedSubmission[]> {
     return tx.statement<QueuedSubmission>(
       'claim',
-      `select id, intake_id, received_at, format, body, visit, tries, turns, due_routes from submission
+      `select id, intake_id, received_at, format, body, visit, origin, tries, turns, due_routes, quiet from submission
        where workspace_id = $1 and state = 'waiting' and due_at <= now() order by gives_way, due_at, id limit $2 for update skip locked`,
       [tx.workspaceId, most],
     );
@@ -39,7 +49,7 @@ export class SubmissionQueue {
   async claimOne(tx: WorkspaceTx, id: string): Promise<QueuedSubmission[]> {
     return tx.statement<QueuedSubmission>(
       'claim_one',
-      `select id, intake_id, received_at, format, body, visit, tries, turns, due_routes from submission
+      `select id, intake_id, received_at, format, body, visit, origin, tries, turns, due_routes, quiet from submission
        where workspace_id = $1 and id = $2 and state = 'waiting' for update skip locked`,
       [tx.workspaceId, id],
     );
@@ -83,14 +93,26 @@ export class SubmissionQueue {
     return rows.length;
   }
 
-  /** Puts submissions into the queue again, for one route. */
-  async runThrough(tx: WorkspaceTx, ids: readonly string[], route: string): Promise<number> {
+  /** Puts submissions into the queue again, for one route. `quiet`: what their runs send stays unsent, unless they wait already. */
+  async runThrough(tx: WorkspaceTx, ids: readonly string[], route: string, { quiet = false } = {}): Promise<number> {
     const rows = await tx.statement(
       'run_through',
       `update submission set state = 'waiting', tries = 0, due_at = now(), gives_way = cardinality($2::uuid[]) > ${MANY},
-         due_routes = case when state <> 'waiting' then array[$3::uuid] when due_routes is null then null else due_routes || $3::uuid end
+         due_routes = case when state <> 'waiting' then array[$3::uuid] when due_routes is null then null else due_routes || $3::uuid end,
+         quiet = case when state = 'waiting' then quiet else $4 end
        where workspace_id = $1 and id = any($2::uuid[]) and state not in ('set-aside', 'cancelled') returning id`,
-      [tx.workspaceId, ids, route],
+      [tx.workspaceId, ids, route, quiet],
+    );
+    return rows.length;
+  }
+
+  /** Takes what waits of an intake's arrivals in a time out of the queue for good. Returns how many there were. */
+  async cancel(tx: WorkspaceTx, { intake, since, before }: Arrivals): Promise<number> {
+    const rows = await tx.statement(
+      'cancel_waiting',
+      `update submission set state = 'cancelled', due_routes = null
+       where workspace_id = $1 and intake_id = $2 and received_at >= $3 and received_at < $4 and state = 'waiting' returning id`,
+      [tx.workspaceId, intake, since, before],
     );
     return rows.length;
   }

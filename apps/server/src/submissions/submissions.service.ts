@@ -1,12 +1,21 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { LIMITS, readPayload, sourceOf, whoSent, type BodyFormat, type Suspicion, type Visit } from '@haycart/core';
+import {
+  LIMITS,
+  readPayload,
+  sourceOf,
+  whoSent,
+  type BodyFormat,
+  type Origin,
+  type Suspicion,
+  type Visit,
+} from '@haycart/core';
 import type { Page, RunLine, SubmissionDetail, SubmissionShape, SubmissionState } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Values } from '../platform/database/values';
 import { writeListCursor, type ListCursor } from '../platform/list-cursor';
 import { isId } from '../platform/paging';
-import { RunCounts } from '../runs/counts/run-counts.service';
+import { RunCounts } from '../counts/run-counts.service';
 import type { KeptFile } from '../platform/send-file';
 import { FEW_FOUND, searchQuery, withFound } from './search/submission-search.service';
 import {
@@ -18,26 +27,30 @@ import {
   type SubmissionFilter,
 } from './submission-filter';
 
-interface Row {
+interface SubmissionRow {
   id: string;
   intake_key: string;
   intake_name: string;
   called: Record<string, string>;
   names: Record<string, string> | null;
   received_at: Date;
-  at: string;
   format: BodyFormat;
   body: Buffer;
   visit: Visit;
+  origin: Origin;
   state: SubmissionState;
   suspicion: Suspicion | null;
   tries: number;
   runs: RunLine[] | null;
-  /** Of a page: how many there would be if they were small. */
+}
+
+/** One of a page: by what it stands there, and how many there would be if they were small. */
+interface Row extends SubmissionRow {
+  at: string;
   found: number;
 }
 
-const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, i.called, p.names, s.received_at, s.format, s.body, s.visit, s.state, s.suspicion, s.tries,
+const COLUMNS = `s.id, i.key as intake_key, i.name as intake_name, i.called, p.names, s.received_at, s.format, s.body, s.visit, s.origin, s.state, s.suspicion, s.tries,
   (select jsonb_agg(jsonb_build_object('id', r.id, 'route', jsonb_build_object('id', t.id, 'name', t.name), 'outcome', r.outcome, 'summary', r.summary) order by t.created_at)
    from run r join route t on t.workspace_id = r.workspace_id and t.id = r.route_id
    where r.workspace_id = s.workspace_id and r.submission_id = s.id) as runs`;
@@ -89,10 +102,11 @@ export class SubmissionsService {
 
   async one(tx: WorkspaceTx, id: string): Promise<SubmissionDetail> {
     const [row] = isId(id)
-      ? await tx.statement<Row>('submission', `select ${COLUMNS} ${FROM} where s.workspace_id = $1 and s.id = $2`, [
-          tx.workspaceId,
-          id,
-        ])
+      ? await tx.statement<SubmissionRow>(
+          'submission',
+          `select ${COLUMNS} ${FROM} where s.workspace_id = $1 and s.id = $2`,
+          [tx.workspaceId, id],
+        )
       : [];
     if (!row) throw new ProblemError('not-found', 'There is no such submission.');
     const files = await tx.statement<SubmissionDetail['files'][number]>(
@@ -129,9 +143,9 @@ export class SubmissionsService {
 
   /** What a colleague entered into a form last. */
   async entered(tx: WorkspaceTx, intakeId: string, person: string, limit: number): Promise<SubmissionShape[]> {
-    const rows = await tx.statement<Row>(
+    const rows = await tx.statement<SubmissionRow>(
       'submissions_entered',
-      `select ${COLUMNS} ${FROM} where s.workspace_id = $1 and s.intake_id = $2 and s.visit ? 'enteredBy' and s.visit ->> 'enteredBy' = $3
+      `select ${COLUMNS} ${FROM} where s.workspace_id = $1 and s.intake_id = $2 and s.origin ? 'enteredBy' and s.origin ->> 'enteredBy' = $3
        order by s.received_at desc, s.id desc limit $4`,
       [tx.workspaceId, intakeId, person, limit],
     );
@@ -213,7 +227,7 @@ export class SubmissionsService {
   }
 }
 
-function shape(row: Row): SubmissionShape {
+function shape(row: SubmissionRow): SubmissionShape {
   const read = readPayload(row.format, row.body);
   const sender = read.ok ? whoSent(read.payload, { ...row.called, ...row.names }) : { who: '', email: '' };
   return {
@@ -225,7 +239,8 @@ function shape(row: Row): SubmissionShape {
     payload: read.ok ? read.payload : null,
     unreadable: read.ok ? null : read.problem.text,
     visit: row.visit,
-    source: sourceOf(row.visit).source,
+    origin: row.origin,
+    source: sourceOf(row.visit, row.origin).source,
     ...sender,
     runs: row.runs ?? [],
   };

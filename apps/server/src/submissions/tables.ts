@@ -1,4 +1,4 @@
-import type { BodyFormat, Drift, Profile, Suspicion, Visit } from '@haycart/core';
+import type { BodyFormat, Drift, Origin, Profile, Suspicion, Visit } from '@haycart/core';
 import type { SubmissionState } from '@haycart/api';
 import { sql } from 'drizzle-orm';
 import {
@@ -30,6 +30,8 @@ export const submission = pgTable(
     format: text('format').$type<BodyFormat>().notNull(),
     body: bytea('body').notNull(),
     visit: jsonb('visit').$type<Visit>().notNull(),
+    /** How it came in, where it was not posted. */
+    origin: jsonb('origin').$type<Origin>().notNull().default({}),
     /**
      * `set-aside`: suspicious, so that it waits for a person; `cancelled`: its file was taken back before its turn; `unrouted`:
      * no route took it.
@@ -39,6 +41,8 @@ export const submission = pgTable(
     dueAt: time('due_at').notNull(),
     /** Whether it lets what arrives meanwhile go first: a row of a file, or one of many that go through a route again. */
     givesWay: boolean('gives_way').notNull().default(false),
+    /** Whether what its runs send stays unsent, since they are of old when a route catches up. */
+    quiet: boolean('quiet').notNull().default(false),
     /** Failed tries in a row. */
     tries: integer('tries').notNull().default(0),
     /** Why it was set aside, if it was. */
@@ -60,8 +64,8 @@ export const submission = pgTable(
       .where(sql`state <> 'routed'`),
     index('submission_received').on(t.workspaceId, t.receivedAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
     index('submission_entered')
-      .on(t.workspaceId, t.intakeId, sql`(visit ->> 'enteredBy')`, t.receivedAt)
-      .where(sql`visit ? 'enteredBy'`),
+      .on(t.workspaceId, t.intakeId, sql`(origin ->> 'enteredBy')`, t.receivedAt)
+      .where(sql`origin ? 'enteredBy'`),
     index('submission_of_intake').on(
       t.workspaceId,
       t.intakeId,
@@ -187,5 +191,9 @@ export const idempotency = pgTable(
     submissionIds: uuid('submission_ids').array().notNull(),
     at: time('at').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.intakeId, t.key] }), index('idempotency_at').on(t.workspaceId, t.at)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.intakeId, t.key] }),
+    foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
+    index('idempotency_at').on(t.workspaceId, t.at),
+  ],
 );

@@ -1,6 +1,7 @@
 import type { ListView, RecordKind } from '@haycart/core';
-import { jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { foreignKey, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
+import { person } from '../workspaces/tables';
 
 /** A way to look at a list of records that somebody kept: for themselves, or for everybody. */
 export const savedView = pgTable(
@@ -15,5 +16,8 @@ export const savedView = pgTable(
     personId: uuid('person_id'),
     createdAt: time('created_at').notNull().defaultNow(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.personId], foreignColumns: [person.workspaceId, person.id] }),
+  ],
 );

@@ -21,7 +21,7 @@ import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
-import { DestinationService } from '../workspaces/destination.service';
+import { DestinationService } from '../destination/destination.service';
 import { ViewsService } from './views.service';
 
 class ColumnDto {

@@ -46,6 +46,12 @@ class PersonDto {
   languages?: string[];
   @ApiPropertyOptional() @IsOptional() @ValidateIf((_, value) => value !== null) @IsString() timeZone?: string | null;
   @ApiPropertyOptional() @IsOptional() @IsObject() hours?: WorkingHours;
+  @ApiPropertyOptional({ description: 'E.164, for text messages' })
+  @IsOptional()
+  @ValidateIf((_, value) => value !== null)
+  @IsString()
+  @Length(1, 40)
+  phone?: string | null;
   @ApiPropertyOptional() @IsOptional() @ValidateIf((_, value) => value !== null) @IsInt() capacity?: number | null;
   @ApiPropertyOptional({ type: [AwayDto] })
   @IsOptional()

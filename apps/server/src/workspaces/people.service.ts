@@ -1,6 +1,6 @@
 import { Injectable, Logger } from '@nestjs/common';
-import { newKey } from '@haycart/core';
-import { asc, eq, inArray } from 'drizzle-orm';
+import { newKey, type Destination } from '@haycart/core';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Caller } from '../platform/auth/caller';
 import { oneAtATime } from '../platform/database/one-at-a-time';
 import { newId } from '../platform/new-id';
@@ -62,6 +62,22 @@ export class PeopleService {
       .from(person)
       .where(eq(person.workspaceId, tx.workspaceId))
       .orderBy(asc(person.name), asc(person.key));
+  }
+
+  /** What planning may know of people, by key: when they work, and how they are told something. */
+  async known(tx: WorkspaceTx): Promise<NonNullable<Destination['people']>> {
+    const rows = await tx.db
+      .select({
+        key: person.key,
+        timeZone: person.timeZone,
+        hours: person.hours,
+        away: person.away,
+        phone: person.phone,
+      })
+      .from(person)
+      .where(and(eq(person.workspaceId, tx.workspaceId), eq(person.active, true)))
+      .orderBy(asc(person.key));
+    return Object.fromEntries(rows.map(({ key, phone, ...when }) => [key, { ...when, ...(phone ? { phone } : {}) }]));
   }
 
   /** The keys of each team's people, by the key of the team. */

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { checkRate, jsonPointer, type ExchangeRate } from '@haycart/core';
+import type { ProblemAt } from '@haycart/api';
 import { asc, desc, eq } from 'drizzle-orm';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError, problemsAt } from '../platform/errors/problem-error';
@@ -20,7 +21,7 @@ export class RatesService {
 
   /** Puts a whole table of rates in the place of the one before. */
   async replace(tx: WorkspaceTx, rates: readonly ExchangeRate[], own: string): Promise<ExchangeRate[]> {
-    const problems = rates.flatMap((rate, index) => {
+    const problems = rates.flatMap((rate, index): ProblemAt[] => {
       const twice = rates.findIndex(({ currency, from }) => currency === rate.currency && from === rate.from) < index;
       const found = problemsAt(checkRate(rate, own), jsonPointer(['rates', index]));
       return twice

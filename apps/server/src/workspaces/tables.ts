@@ -67,6 +67,8 @@ export const person = pgTable(
     /** Of the IANA time zone database. */
     timeZone: text('time_zone'),
     hours: jsonb('hours').$type<WorkingHours>().notNull().default({}),
+    /** Where text messages reach them (E.164). */
+    phone: text('phone'),
     /** How many open leads and deals are enough. */
     capacity: integer('capacity'),
     away: jsonb('away').$type<AwayDates[]>().notNull().default([]),

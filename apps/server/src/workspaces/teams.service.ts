@@ -30,7 +30,7 @@ export class TeamsService {
       .where(eq(person.workspaceId, tx.workspaceId))
       .orderBy(asc(person.name), asc(person.key));
     const members = await tx.db.select().from(teamMember).where(eq(teamMember.workspaceId, tx.workspaceId));
-    return rows.map(({ id, key, name, email, active, regions, languages, timeZone, hours, capacity, away }) => ({
+    return rows.map(({ id, key, name, email, active, regions, languages, timeZone, hours, phone, capacity, away }) => ({
       id,
       key,
       name,
@@ -40,6 +40,7 @@ export class TeamsService {
       languages,
       timeZone,
       hours,
+      phone,
       capacity,
       away,
       teams: members.filter(({ personId }) => personId === id).map(({ teamKey }) => teamKey),
@@ -76,8 +77,8 @@ export class TeamsService {
     await oneAtATime(tx, 'people');
     const before = await this.one(tx, key);
     const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
-    const { id, active, name, regions, languages, timeZone, hours, capacity, away } = { ...before, ...given };
-    const after = { name: name.trim(), regions, languages, timeZone, hours, capacity, away };
+    const { id, active, name, regions, languages, timeZone, hours, phone, capacity, away } = { ...before, ...given };
+    const after = { name: name.trim(), regions, languages, timeZone, hours, phone, capacity, away };
     const problems = checkPerson(after);
     if (problems.length) throw new ProblemError('refused', problems[0]!.text, problemsAt(problems));
     if (!active && !(await this.everybody(tx)).some((one) => one.active && one.key !== key))

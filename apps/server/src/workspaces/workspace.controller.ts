@@ -1,13 +1,12 @@
 import { Body, Controller, Get, Inject, Patch, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import type { Destination, ExchangeRate } from '@haycart/core';
+import type { ExchangeRate } from '@haycart/core';
 import type { WorkspaceShape } from '@haycart/api';
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, Length, Matches, ValidateNested } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
-import { DestinationService } from './destination.service';
 import { RatesService } from './rates.service';
 import { WorkspacesService } from './workspaces.service';
 
@@ -54,15 +53,7 @@ export class WorkspaceController {
     @Inject(Database) private readonly database: Database,
     @Inject(WorkspacesService) private readonly workspaces: WorkspacesService,
     @Inject(RatesService) private readonly rates: RatesService,
-    @Inject(DestinationService) private readonly destinations: DestinationService,
   ) {}
-
-  /** All that routes are planned against, as it is when they run: a rehearsal elsewhere needs the same. */
-  @Get('destination')
-  @Reads('set-up', 'Gives all that routes are planned against')
-  destination(@ByCaller() { workspaceId }: Caller): Promise<Destination> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.destinations.load(tx));
-  }
 
   @Get('workspace')
   @Reads('set-up', 'Shows the workspace')

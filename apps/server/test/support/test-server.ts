@@ -16,20 +16,43 @@ import { createServerApp } from '../../src/server';
 import { PeopleService } from '../../src/workspaces/people.service';
 import { TokensService } from '../../src/workspaces/tokens.service';
 import { WorkspacesService } from '../../src/workspaces/workspaces.service';
+import { writeDownRows } from './seen-rows';
+
+writeDownRows();
 
 const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 export const MIGRATIONS = folder('../../drizzle');
 
 const TEST_KEY = randomBytes(32);
 
+/** A migrated database that others are copied from, on each cluster. */
+const TEMPLATE = 'migrated';
+/** Any number: it names the lock under which one process at a time makes the template, or copies it. */
+const TEMPLATE_LOCK = 4_600_002;
+
 /** A database of its own on the tests' PostgreSQL, migrated. */
 export async function newDatabase(cluster = process.env.HAYCART_TEST_CLUSTER!): Promise<string> {
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   const admin = new pg.Client({ connectionString: `${cluster}/postgres` });
   await admin.connect();
-  await admin.query(`create database ${name}`);
-  await admin.end();
+  try {
+    await admin.query('select pg_advisory_lock($1)', [TEMPLATE_LOCK]);
+    const { rowCount } = await admin.query('select 1 from pg_database where datname = $1 and datistemplate', [
+      TEMPLATE,
+    ]);
+    if (!rowCount) await makeTemplate(admin, cluster);
+    await admin.query(`create database ${name} template ${TEMPLATE}`);
+  } finally {
+    await admin.end();
+  }
   return prepareDatabase({ databaseUrl: `${cluster}/${name}` }, MIGRATIONS);
+}
+
+async function makeTemplate(admin: pg.Client, cluster: string): Promise<void> {
+  await admin.query(`drop database if exists ${TEMPLATE}`);
+  await admin.query(`create database ${TEMPLATE}`);
+  await prepareDatabase({ databaseUrl: `${cluster}/${TEMPLATE}` }, MIGRATIONS);
+  await admin.query(`alter database ${TEMPLATE} is_template true`);
 }
 
 /** The address of the same database as its owner, for what the server itself may not do. */
@@ -56,6 +79,7 @@ export class TestServer {
       databaseUrl,
       ownerUrl: null,
       background: true,
+      pace: 0.1,
       role: 'all',
       logLevel: 'silent',
       demo: false,
@@ -312,11 +336,14 @@ export function eachInWorkspace(take: (made: { server: TestServer; workspace: Te
   afterAll(() => server.stop());
 }
 
+/** What is waited for gets the machine meanwhile, rather than the asking. */
+const ASK_AGAIN_MS = 15;
+
 /** Asks again until an answer holds; what never holds fails by the test's own time limit. */
 export async function until<Answer>(ask: () => Promise<Answer>, holds: (answer: Answer) => boolean): Promise<Answer> {
   for (;;) {
     const answer = await ask();
     if (holds(answer)) return answer;
-    await new Promise((resolve) => setImmediate(resolve));
+    await new Promise((resolve) => setTimeout(resolve, ASK_AGAIN_MS));
   }
 }

@@ -6,4 +6,7 @@ export * from './queries/submissions';
 export * from './queries/routes';
 export * from './queries/records';
 export * from './queries/outbox';
+export * from './queries/channels';
+export * from './queries/mail';
+export * from './queries/tasks';
 export * from './queries/set-up';

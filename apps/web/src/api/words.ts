@@ -1,4 +1,4 @@
-import { countedRecords, recordWord, recordWords, type RecordKind } from '@haycart/core';
+import { capitalised, countedRecords, recordWord, recordWords, type RecordKind } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { sessionQuery } from './queries';
 
@@ -6,12 +6,11 @@ import { sessionQuery } from './queries';
 export function useWords() {
   const session = useQuery(sessionQuery).data;
   const dealWord = session?.workspace.dealWord ?? 'deal';
-  const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
   return {
     one: (kind: RecordKind) => recordWord({ dealWord }, kind),
-    One: (kind: RecordKind) => capital(recordWord({ dealWord }, kind)),
+    One: (kind: RecordKind) => capitalised(recordWord({ dealWord }, kind)),
     many: (kind: RecordKind) => recordWords({ dealWord }, kind),
-    Many: (kind: RecordKind) => capital(recordWords({ dealWord }, kind)),
+    Many: (kind: RecordKind) => capitalised(recordWords({ dealWord }, kind)),
     counted: (count: number, kind: RecordKind) => countedRecords({ dealWord }, count, kind),
   };
 }

@@ -233,7 +233,7 @@ export function DataTable<Row extends { id: string }>({
                   setCurrent(item.index);
                   open?.(row.original);
                 }}
-                className={`${grid} absolute inset-x-0 h-8 items-center border-b border-hair ${open ? 'cursor-pointer hover:bg-raised' : ''} ${isOpened ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : chosen ? 'bg-straw-soft' : ''} ${item.index === current && !isOpened ? 'shadow-[inset_4px_0_0_var(--color-muted)]' : ''}`}
+                className={`${grid} absolute inset-x-0 h-8 items-center border-b border-hair ${open ? 'cursor-pointer' : ''} ${isOpened ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : chosen ? 'bg-straw-soft' : open ? 'hover:bg-raised' : ''} ${item.index === current && !isOpened ? 'shadow-[inset_4px_0_0_var(--color-muted)]' : ''}`}
                 style={{ transform: `translateY(${item.start - HEAD}px)` }}
               >
                 {choice && (

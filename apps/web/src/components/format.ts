@@ -3,6 +3,7 @@ import { formatMoney, minorDigits, type Money } from '@haycart/core';
 
 /** The one place that writes dates, numbers and money for people. */
 const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const SECOND = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium' });
 const WEEKDAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short' });
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 const DAY_OF_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
@@ -20,6 +21,11 @@ export function shortTime(at: string): string {
 /** `10:41` */
 export function timeOfDay(date: Date): string {
   return TIME.format(date);
+}
+
+/** `10:41:07` */
+export function toTheSecond(at: string): string {
+  return SECOND.format(new Date(at));
 }
 
 /** `3 Nov` */

@@ -10,7 +10,7 @@ export function keysAreTaken(event: KeyboardEvent): boolean {
     /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) ||
     target.isContentEditable ||
     (event.key === 'Enter' && target.closest('a, button, summary') !== null) ||
-    target.closest('[role="dialog"]') !== null
+    target.closest('[role="dialog"], [role="menu"]') !== null
   );
 }
 

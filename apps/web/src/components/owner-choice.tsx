@@ -8,12 +8,18 @@ const ENTERED = 'entered';
 /** Who looks after what a route writes: nobody yet, one person, somebody of a team, or the colleague who entered it. */
 export function OwnerChoice({
   label = 'Owner',
+  hideLabel = false,
+  nobody = 'nobody yet',
   record,
   owner,
   destination,
   change,
 }: {
   label?: string;
+  /** Shown only to screen readers where the surroundings say it already. */
+  hideLabel?: boolean;
+  /** What choosing nobody is called. */
+  nobody?: string;
   record: RecordKind;
   owner: OwnerRule | undefined;
   destination: Destination;
@@ -44,12 +50,13 @@ export function OwnerChoice({
     <>
       <SelectField
         label={label}
+        hideLabel={hideLabel}
         value={entered ? ENTERED : textOf(owner && namedOwner(owner))}
         onChange={({ target }) =>
           change(target.value === ENTERED ? { enteredBy: true } : (ownerIn(target.value) ?? undefined))
         }
       >
-        <option value="">nobody yet</option>
+        <option value="">{nobody}</option>
         <option value={ENTERED}>the colleague who enters it</option>
         {named}
       </SelectField>

@@ -16,7 +16,7 @@ export function Points({
       <ul className="flex flex-col gap-1">
         {points.map((point, index) => (
           <li key={index} className="flex gap-2">
-            <span className="pt-[5px]">
+            <span className="flex h-5 flex-none items-center">
               <StateShape state={state} />
             </span>
             {point}

@@ -9,8 +9,8 @@ const WHY = {
 } as const;
 
 /** Whether taking back would leave everything as it is. */
-export function changesNothing({ removed, changed }: TakeBackRehearsal): boolean {
-  return !changed && Object.values(removed).every((count) => !count);
+export function changesNothing({ removed, changed, tasks, notes, notSent }: TakeBackRehearsal): boolean {
+  return !(changed + tasks + notes + notSent) && Object.values(removed).every((count) => !count);
 }
 
 /** Records that go, by kind, in words. */
@@ -38,11 +38,20 @@ export function WhatGoesBack({ rehearsal }: { rehearsal: TakeBackRehearsal }) {
             {rehearsal.values === 1 ? 'it was' : 'they were'}.
           </li>
         )}
+        {rehearsal.tasks + rehearsal.notes > 0 && (
+          <li>
+            {listInWords([
+              ...(rehearsal.tasks ? [counted(rehearsal.tasks, 'task')] : []),
+              ...(rehearsal.notes ? [counted(rehearsal.notes, 'note')] : []),
+            ])}{' '}
+            would be removed; what somebody did or changed stays.
+          </li>
+        )}
         {changesNothing(rehearsal) && <li>Nothing would change.</li>}
-        {rehearsal.notSent > 0 && <li>{counted(rehearsal.notSent, 'post')} in the outbox would be cancelled.</li>}
+        {rehearsal.notSent > 0 && <li>{counted(rehearsal.notSent, 'message')} in the outbox would be cancelled.</li>}
         {rehearsal.sent > 0 && (
           <li>
-            {counted(rehearsal.sent, 'post')} {rehearsal.sent === 1 ? 'was' : 'were'} sent already, and{' '}
+            {counted(rehearsal.sent, 'message')} {rehearsal.sent === 1 ? 'was' : 'were'} sent already, and{' '}
             {rehearsal.sent === 1 ? 'stays' : 'stay'} with {rehearsal.sent === 1 ? 'its receiver' : 'their receivers'}.
           </li>
         )}

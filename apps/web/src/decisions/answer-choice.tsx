@@ -1,4 +1,4 @@
-import type { DecisionShape } from '@haycart/api';
+import type { DecisionView } from '@haycart/api';
 import { useRef, useState } from 'react';
 import { usePageKeys } from '../components/list-keys';
 import { Key, Sheet } from '../components/sheet';
@@ -12,7 +12,7 @@ export function AnswerChoice({
   answer: { options, label },
   choose,
 }: {
-  answer: NonNullable<DecisionShape['answer']>;
+  answer: Extract<DecisionView, { as: 'answer' }>;
   choose: (option: string) => void;
 }) {
   const [text, setText] = useState('');

@@ -1,4 +1,4 @@
-import type { Decided, DecisionAction } from '@haycart/api';
+import type { Decided } from '@haycart/api';
 import type { FieldValue } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
@@ -8,12 +8,15 @@ import { messageOf } from '../components/status';
 /** What is decided, and about which of those that wait. */
 export interface Deciding {
   ids: readonly string[];
-  action: DecisionAction;
+  /** One of the decision’s choices. */
+  action: string;
   option?: string;
   /** The record that a submission means. */
   record?: string;
   values?: Readonly<Record<string, FieldValue | null>>;
   whole?: boolean;
+  /** Why, where a reason is kept. */
+  note?: string;
 }
 
 /** Decides; what was done is told, and the list is read anew. */

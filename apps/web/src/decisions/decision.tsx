@@ -1,4 +1,4 @@
-import type { DecisionAction, DecisionLine, DecisionShape } from '@haycart/api';
+import type { DecisionLine, DecisionShape, DecisionView } from '@haycart/api';
 import { counted } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
@@ -9,12 +9,13 @@ import { DifferenceGroups } from '../components/difference-groups';
 import { usePageKeys } from '../components/list-keys';
 import { Key, Mono, Sheet } from '../components/sheet';
 import { Failed, Loading } from '../components/status';
+import { TextField } from '../components/text-field';
 import { Time } from '../components/time';
 import { AnswerChoice } from './answer-choice';
 import type { Deciding } from './decide';
 import { PairDecision } from './pair-decision';
 import { WhichDecision } from './which-decision';
-import { ACTIONS, effectOf, labelOf, questionOf, storyOf, type PlainAction } from './decision-words';
+import { addressOfThing } from './address-of-thing';
 
 interface Deciders {
   /** All that are alike, this one among them. */
@@ -30,42 +31,72 @@ export function Decision({ line, ...deciders }: Deciders & { line: DecisionLine 
   if (decision.isPending) return <Loading />;
   if (decision.isError) return <Failed error={decision.error} retry={() => void decision.refetch()} />;
   const { data } = decision;
-  if (data.pair) return <PairDecision decision={data} pair={data.pair} {...deciders} />;
-  if (data.which) return <WhichDecision decision={data} which={data.which} {...deciders} />;
-  return <Shown decision={data} {...deciders} />;
+  const { view } = data;
+  switch (view.as) {
+    case 'pair':
+      return <PairDecision decision={data} pair={view} {...deciders} />;
+    case 'which':
+      return <WhichDecision decision={data} which={view} {...deciders} />;
+    case 'plain':
+    case 'approval':
+    case 'answer':
+    case 'drift':
+      return <Shown decision={data} {...deciders} />;
+  }
 }
 
 function Shown({ decision, alike, busy, decide, later }: Deciders & { decision: DecisionShape }) {
   const [all, setAll] = useState(false);
-  const { id, actions, answer, drift, repair, routes, intake, examples } = decision;
+  const [note, setNote] = useState('');
+  const { id, question, story, consequence, choices, view, things, examples } = decision;
+  const answer = view.as === 'answer' ? view : null;
+  const repair = view.as === 'drift' ? view.repair : null;
   const ids = all ? alike.map((line) => line.id) : [id];
-  const act = (action: DecisionAction, option?: string) => {
-    if (!busy) decide({ ids, action, ...(option === undefined ? {} : { option }) });
+  const act = (action: string, option?: string) => {
+    if (busy) return;
+    decide({ ids, action, ...(option === undefined ? {} : { option }), ...(note.trim() ? { note: note.trim() } : {}) });
   };
-  const buttons = actions.filter((action): action is PlainAction => action in ACTIONS);
   usePageKeys({
-    ...Object.fromEntries(buttons.map((action) => [ACTIONS[action].key, () => act(action)])),
+    ...Object.fromEntries(choices.map(({ action, key }) => [key, () => act(action)])),
     l: later,
     ...(alike.length > 1 ? { a: () => setAll(!all) } : {}),
   });
   return (
     <article className="flex flex-col gap-4">
       <header>
-        <h1 className="text-[26px] leading-8">{questionOf(decision)}</h1>
-        <p className="mt-1 max-w-[80ch] text-muted">{storyOf(decision)}</p>
-        {!repair && <Whereabouts intake={intake} routes={routes} />}
+        <h1 className="text-[26px] leading-8">{question}</h1>
+        <p className="mt-1 max-w-[80ch] text-muted">{story}</p>
+        {!repair && <Things things={things} />}
       </header>
-      {drift && <DriftedFields fields={drift.fields} />}
+      {view.as === 'approval' && (
+        <Part title="What it would do">
+          <ul className="list-disc pl-5">
+            {view.would.map((what, index) => (
+              <li key={index} className="[overflow-wrap:anywhere]">
+                {what}
+              </li>
+            ))}
+          </ul>
+          <TextField
+            label="Reason"
+            placeholder="kept with the run, if you give one"
+            maxLength={1_000}
+            value={note}
+            onChange={({ target }) => setNote(target.value)}
+          />
+        </Part>
+      )}
+      {view.as === 'drift' && <DriftedFields fields={view.fields} />}
       {answer && <AnswerChoice answer={answer} choose={(option) => act('means', option)} />}
       <div className="flex flex-wrap items-center gap-2">
-        {buttons.map((action, index) => (
+        {choices.map(({ action, label, key }, index) => (
           <Button
             key={action}
             look={index === 0 && !answer ? 'main' : 'quiet'}
             disabled={busy}
             onClick={() => act(action)}
           >
-            {labelOf(decision, action)} <Key>{ACTIONS[action].key.toUpperCase()}</Key>
+            {label} <Key>{key.toUpperCase()}</Key>
           </Button>
         ))}
         <Button onClick={later}>
@@ -83,7 +114,7 @@ function Shown({ decision, alike, busy, decide, later }: Deciders & { decision: 
             <Key>A</Key>
           </label>
         )}
-        <span className="min-w-[28ch] flex-1 text-small text-muted">{effectOf(decision)}</span>
+        <span className="min-w-[28ch] flex-1 text-small text-muted">{consequence}</span>
       </div>
       {repair && (
         <Part title="What that does">
@@ -112,16 +143,12 @@ function Shown({ decision, alike, busy, decide, later }: Deciders & { decision: 
 }
 
 /** Links to what it is about. */
-function Whereabouts({ intake, routes }: Pick<DecisionShape, 'intake' | 'routes'>) {
-  const places = [
-    ...(intake ? [{ to: `/intakes/${intake.key}`, name: `intake ${intake.name}` }] : []),
-    ...routes.map(({ id, name }) => ({ to: `/routes/${id}`, name: `route ${name}` })),
-  ];
+function Things({ things }: Pick<DecisionShape, 'things'>) {
   return (
     <p className="mt-1 flex flex-wrap gap-x-4">
-      {places.map(({ to, name }) => (
-        <Link key={to} to={to} className="text-slate underline">
-          {name}
+      {things.map((thing) => (
+        <Link key={thing.id} to={addressOfThing(thing)} className="text-slate underline">
+          {thing.kind} {thing.name}
         </Link>
       ))}
     </p>
@@ -139,7 +166,7 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 
 const HEAD = 'py-2 text-left text-label font-semibold text-muted';
 
-function DriftedFields({ fields }: { fields: NonNullable<DecisionShape['drift']>['fields'] }) {
+function DriftedFields({ fields }: { fields: Extract<DecisionView, { as: 'drift' }>['fields'] }) {
   return (
     <Sheet className="overflow-x-auto px-3.5">
       <table className="w-full">
@@ -170,9 +197,8 @@ function DriftedFields({ fields }: { fields: NonNullable<DecisionShape['drift']>
   );
 }
 
-function Examples({ decision: { examples, count, kind } }: { decision: DecisionShape }) {
-  const texts =
-    kind === 'set-aside' || kind === 'new-answer' ? false : new Set(examples.map(({ text }) => text)).size > 1;
+function Examples({ decision: { examples, count } }: { decision: DecisionShape }) {
+  const texts = new Set(examples.map(({ text }) => text)).size > 1;
   return (
     <Part title={count > examples.length ? `The last ${examples.length} of ${count}` : counted(count, 'submission')}>
       <ul>

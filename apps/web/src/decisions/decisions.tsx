@@ -2,14 +2,16 @@ import type { DecisionLine } from '@haycart/api';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { decisionsQuery } from '../api/queries';
-import { aboutDecision, DECISION_TITLES, isFailure } from '../components/decision-line';
+import { decisionQuery, decisionsQuery } from '../api/queries';
+import { count } from '../components/format';
 import { usePageKeys } from '../components/list-keys';
 import { StateShape } from '../components/state-shape';
 import { Empty, Failed, Loading } from '../components/status';
 import { Decision } from './decision';
 import { useDecide } from './decide';
 
+/** How many are listed at first, and at most; others come as these are decided. */
+const [AT_FIRST, AT_MOST] = [200, 1_000];
 /** How long one decision takes on average, in seconds, for the estimate above the list. */
 const SECONDS_EACH = 20;
 
@@ -17,9 +19,15 @@ const SECONDS_EACH = 20;
 export function Decisions() {
   const { id } = useParams();
   const navigate = useNavigate();
-  const list = useQuery(decisionsQuery);
+  const [most, setMost] = useState(AT_FIRST);
+  const list = useQuery(decisionsQuery(most));
   const [later, setLater] = useState<readonly string[]>([]);
-  const ordered = (list.data ?? []).toSorted((a, b) => later.indexOf(a.id) - later.indexOf(b.id));
+  const listed = list.data?.items ?? [];
+  // An address may lead to one beyond those that are listed.
+  const isBeyond = id !== undefined && list.data !== undefined && !listed.some((line) => line.id === id);
+  const beyond = useQuery({ ...decisionQuery(id ?? ''), enabled: isBeyond && list.data.total > listed.length });
+  const lines = isBeyond && beyond.isSuccess ? [beyond.data, ...listed] : listed;
+  const ordered = lines.toSorted((a, b) => later.indexOf(a.id) - later.indexOf(b.id));
   const found = ordered.findIndex((line) => line.id === id);
   // What settled with another decision, as a second pair of a record that was merged, gives way to what stood after it.
   const [last, setLast] = useState(0);
@@ -27,7 +35,7 @@ export function Decisions() {
   if (found >= 0 && found !== last) setLast(found);
   if (found >= 0 && id !== seen) setSeen(id);
   // An address that never led to one is no one’s; what settled meanwhile did.
-  const isUnknown = id !== undefined && list.data !== undefined && found < 0 && seen === undefined;
+  const isUnknown = isBeyond && found < 0 && seen === undefined && !beyond.isFetching;
   const at = found >= 0 ? found : Math.max(0, Math.min(last, ordered.length - 1));
   const line = ordered[at];
   const go = (to: DecisionLine | undefined) => {
@@ -53,7 +61,13 @@ export function Decisions() {
     );
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)] gap-x-5 gap-y-3 p-5 max-md:grid-cols-[minmax(0,1fr)] md:grid-cols-[270px_minmax(0,1fr)] md:grid-rows-1">
-      <Lines lines={ordered} current={isUnknown ? null : line.id} open={go} />
+      <Lines
+        lines={ordered}
+        total={list.data.total}
+        more={most < AT_MOST && ordered.length < list.data.total ? () => setMost(Math.min(AT_MOST, most * 2)) : null}
+        current={isUnknown ? null : line.id}
+        open={go}
+      />
       <div className="min-h-0 min-w-0 overflow-y-auto">
         {isUnknown ? (
           <Empty title="There is no such decision">Somebody may have taken it. What waits stands in the list.</Empty>
@@ -77,10 +91,15 @@ export function Decisions() {
 
 function Lines({
   lines,
+  total,
+  more,
   current,
   open,
 }: {
   lines: readonly DecisionLine[];
+  total: number;
+  /** Shows more of them. */
+  more: (() => void) | null;
   current: string | null;
   open: (line: DecisionLine) => void;
 }) {
@@ -88,14 +107,14 @@ function Lines({
   useEffect(() => {
     void chosen.current?.scrollIntoView({ block: 'nearest' });
   }, [current]);
-  const minutes = Math.max(1, Math.round((lines.length * SECONDS_EACH) / 60));
+  const minutes = Math.max(1, Math.round((total * SECONDS_EACH) / 60));
   return (
     <nav
       aria-label="To decide"
       className="flex min-h-0 flex-col rounded border border-line bg-sheet max-md:max-h-[30dvh] md:h-full"
     >
       <p className="flex-none border-b border-line px-3 py-2.5 text-small font-semibold text-muted">
-        {lines.length} to decide, about {minutes === 1 ? 'a minute' : `${minutes} minutes`}
+        {count(total)} to decide, about {minutes === 1 ? 'a minute' : `${count(minutes)} minutes`}
       </p>
       <ul className="min-h-0 flex-1 overflow-y-auto">
         {lines.map((line) => {
@@ -110,17 +129,24 @@ function Lines({
                 className={`block w-full border-b border-hair px-3 py-2.5 text-left ${isCurrent ? 'bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : 'hover:bg-raised'}`}
               >
                 <span className="flex items-center gap-2">
-                  <StateShape state={isFailure(line) ? 'failed' : 'held'} />
-                  <b className="min-w-0 flex-1 truncate font-semibold">{DECISION_TITLES[line.kind]}</b>
+                  <StateShape state={line.isFailure ? 'failed' : 'held'} />
+                  <b className="min-w-0 flex-1 truncate font-semibold">{line.title}</b>
                   {line.count > 1 && <span className="text-small text-muted tabular-nums">{line.count}</span>}
                 </span>
                 <span className="block truncate text-small text-muted" title={`${line.subject}: ${line.detail}`}>
-                  {aboutDecision(line)}
+                  {line.about}
                 </span>
               </button>
             </li>
           );
         })}
+        {more && (
+          <li className="px-3 py-2.5">
+            <button type="button" className="text-slate underline" onClick={more}>
+              Show more of them
+            </button>
+          </li>
+        )}
       </ul>
     </nav>
   );

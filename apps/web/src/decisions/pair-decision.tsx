@@ -1,4 +1,4 @@
-import type { DecisionShape } from '@haycart/api';
+import type { DecisionShape, DecisionView } from '@haycart/api';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { fieldsQuery } from '../api/queries';
@@ -19,7 +19,7 @@ export function PairDecision({
   decide,
 }: {
   decision: DecisionShape;
-  pair: NonNullable<DecisionShape['pair']>;
+  pair: Extract<DecisionView, { as: 'pair' }>;
   busy: boolean;
   decide: (deciding: Deciding) => void;
 }) {

@@ -1,4 +1,4 @@
-import type { DecisionShape } from '@haycart/api';
+import type { DecisionShape, DecisionView } from '@haycart/api';
 import { percent } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -20,7 +20,7 @@ export function WhichDecision({
   later,
 }: {
   decision: DecisionShape;
-  which: NonNullable<DecisionShape['which']>;
+  which: Extract<DecisionView, { as: 'which' }>;
   busy: boolean;
   decide: (deciding: Deciding) => void;
   later: () => void;
@@ -32,7 +32,7 @@ export function WhichDecision({
   const own = (fields.data ?? []).filter(({ record }) => record === kind);
   const candidate = candidates[at];
   const word = kind === 'contact' ? 'person' : words.one(kind);
-  const act = (action: Deciding['action']) => {
+  const act = (action: 'same' | 'new-record' | 'no-record') => {
     if (busy) return;
     decide({ ids: [decision.id], action, ...(action === 'same' && candidate ? { record: candidate.id } : {}) });
   };

@@ -119,7 +119,13 @@ export function QuestionChecks({
           />
         </>
       );
-    default:
+    case 'web':
+    case 'yes-no':
+    case 'one-of':
+    case 'several-of':
+    case 'address':
+    case 'consent':
+    case 'hidden':
       return null;
   }
 }

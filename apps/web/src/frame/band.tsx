@@ -56,6 +56,15 @@ export function Band({ session, search }: { session: SessionShape; search: () =>
       </nav>
       <div className="flex flex-none items-center gap-2 pl-3 max-sm:gap-1 max-sm:pl-1">
         <NavLink
+          to="/tasks"
+          className="inline-flex h-8 flex-none items-center gap-2 rounded border-[1.5px] border-line px-2.5 font-semibold hover:bg-hair aria-[current=page]:border-ink max-sm:hidden"
+        >
+          Tasks
+          <span className="tabular-nums" title="Yours that are due today or overdue">
+            {band.data ? count(band.data.tasksDue) : ''}
+          </span>
+        </NavLink>
+        <NavLink
           to="/decide"
           className={`inline-flex h-8 flex-none items-center gap-2 rounded border-[1.5px] px-2.5 font-semibold ${band.data?.toDecide ? 'border-ink bg-straw-soft' : 'border-line text-muted hover:bg-hair'} aria-[current=page]:border-ink`}
         >

@@ -27,11 +27,16 @@ const KEYS: { where: string; keys: [string[], string][] }[] = [
       [['j', 'k'], 'next and one before'],
       [['r'], 'repair, run again, resume, release'],
       [['1', '…', '9'], 'what a new answer means'],
+      [['y', 'n'], 'say yes or no, where one is asked first'],
       [['o'], 'make it an option'],
       [['x'], 'leave it'],
       [['l'], 'later'],
       [['a'], 'the same for all alike'],
     ],
+  },
+  {
+    where: 'In the tasks',
+    keys: [[['d'], 'mark the chosen ones as done']],
   },
   {
     where: 'In the pipeline',

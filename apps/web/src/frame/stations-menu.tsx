@@ -2,6 +2,7 @@ import type { BandFigures } from '@haycart/api';
 import { ChevronDown } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link, useLocation } from 'react-router';
+import { count } from '../components/format';
 import { placeAt, STATIONS } from './stations';
 
 /** The way of a submission where there is no room to draw it: where one is, and a menu of the stations. */
@@ -43,6 +44,17 @@ export function StationsMenu({ band }: { band: BandFigures | undefined }) {
               </Link>
             </DropdownMenu.Item>
           ))}
+          <DropdownMenu.Separator className="my-1 h-px bg-line sm:hidden" />
+          <DropdownMenu.Item asChild>
+            <Link
+              to="/tasks"
+              aria-current={name === 'Tasks' ? 'page' : undefined}
+              className="flex h-11 items-center gap-3 rounded px-2 pl-9 outline-none data-[highlighted]:bg-straw-soft sm:hidden"
+            >
+              <span className="flex-1 font-semibold">Tasks</span>
+              <span className="text-label text-muted">{band && `${count(band.tasksDue)} due`}</span>
+            </Link>
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -27,6 +27,7 @@ export const STATIONS: Station[] = [
 ];
 
 const ELSEWHERE: [string, string][] = [
+  ['/tasks', 'Tasks'],
   ['/decide', 'To decide'],
   ['/set-up', 'Set up'],
   ['/account', 'Your account'],

@@ -9,14 +9,14 @@ import { Sheet } from '../components/sheet';
 import { Failed, Loading } from '../components/status';
 import { DayFigures } from './day-figures';
 import { IntakeTable } from './intake-table';
-import { NeedsYou } from './needs-you';
+import { NEEDS_YOU, NeedsYou } from './needs-you';
 
 const FlowChart = lazy(() => import('./flow-chart').then(({ FlowChart }) => ({ default: FlowChart })));
 
 /** Is everything all right, and better or worse than usual? The last 24 hours beside those a week ago, and what needs somebody. */
 export function Home() {
   const home = useQuery(homeQuery);
-  const decisions = useQuery(decisionsQuery);
+  const decisions = useQuery(decisionsQuery(NEEDS_YOU));
   if (home.isPending || decisions.isPending) return <Loading />;
   if (home.isError) return <Failed error={home.error} retry={() => void home.refetch()} />;
   const day = home.data;
@@ -58,7 +58,7 @@ export function Home() {
           </Sheet>
         </div>
         <NeedsYou
-          lines={decisions.data}
+          waiting={decisions.data}
           error={decisions.error}
           retry={() => void decisions.refetch()}
           quiet={day.quiet}

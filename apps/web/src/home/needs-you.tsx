@@ -1,25 +1,25 @@
-import type { DecisionLine, HomeShape } from '@haycart/api';
+import type { DecisionList, HomeShape } from '@haycart/api';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { buttonLook } from '../components/button';
-import { aboutDecision, DECISION_TITLES, isFailure } from '../components/decision-line';
 import { count } from '../components/format';
 import { Sheet } from '../components/sheet';
 import { StateShape } from '../components/state-shape';
 import { Failed } from '../components/status';
 import { Time } from '../components/time';
 
-const SHOWN = 4;
+/** How many are shown. */
+export const NEEDS_YOU = 4;
 
 /** What needs somebody, each thing once; then what has gone quiet, and what was published. */
 export function NeedsYou({
-  lines = [],
+  waiting: { items, total } = { items: [], total: 0 },
   error,
   retry,
   quiet,
   changed,
 }: {
-  lines: readonly DecisionLine[] | undefined;
+  waiting: DecisionList | undefined;
   /** Why what waits could not be read: then nobody is told that nothing does. */
   error: unknown;
   retry: () => void;
@@ -30,28 +30,28 @@ export function NeedsYou({
     <Sheet className="flex flex-col gap-5 p-4">
       <section>
         <h2 className="mb-1 text-base">Needs you</h2>
-        {lines.slice(0, SHOWN).map((line) => (
+        {items.map((line) => (
           <Entry
             key={line.id}
-            title={DECISION_TITLES[line.kind]}
+            title={line.title}
             at={line.at}
-            state={isFailure(line) ? 'failed' : 'held'}
+            state={line.isFailure ? 'failed' : 'held'}
             action={
               <Link to={`/decide/${line.id}`} className={`${buttonLook('quiet')} !h-7`}>
                 Decide
               </Link>
             }
           >
-            {aboutDecision(line)}
+            {line.about}
           </Entry>
         ))}
-        {lines.length > SHOWN && (
+        {total > items.length && (
           <Link to="/decide" className="mt-2 block text-slate underline">
-            {count(lines.length - SHOWN)} more to decide
+            {count(total - items.length)} more to decide
           </Link>
         )}
-        {error !== null && !lines.length && <Failed error={error} retry={retry} />}
-        {error === null && !lines.length && (
+        {error !== null && !items.length && <Failed error={error} retry={retry} />}
+        {error === null && !items.length && (
           <p className="text-muted">Nothing: all that was to be decided is decided.</p>
         )}
       </section>

@@ -1,4 +1,5 @@
 import type { IntakeLine } from '@haycart/api';
+import { intakeKind } from '@haycart/core';
 import type { ColumnDef } from '@tanstack/react-table';
 import { ExternalLink } from 'lucide-react';
 import type { ReactNode } from 'react';
@@ -48,7 +49,7 @@ type Cell = Omit<ColumnDef<Line>, 'header' | 'id' | 'cell'> & { show: (line: Lin
 
 const CELLS: Record<IntakeColumn, Cell> = {
   name: { meta: { width: 'minmax(0,2fr)', sortBy: 'name' }, show: (line) => <Name line={line} /> },
-  kind: { meta: { width: '90px', wide: true, sortBy: 'kind' }, show: ({ kind }) => kind },
+  kind: { meta: { width: '90px', wide: true, sortBy: 'kind' }, show: ({ kind }) => intakeKind(kind).label },
   state: { meta: { width: '120px', wide: true, sortBy: 'state' }, show: stateInWords },
   views: figure('views'),
   starts: figure('starts'),
@@ -62,7 +63,7 @@ const CELLS: Record<IntakeColumn, Cell> = {
   },
   pages: {
     meta: { width: 'minmax(0,1.5fr)', wide: true },
-    show: ({ figures, kind, key }) => (kind === 'form' ? <SeenOn pages={figures?.pages ?? []} /> : <Mono>{key}</Mono>),
+    show: ({ figures, slug, key }) => (slug === null ? <Mono>{key}</Mono> : <SeenOn pages={figures?.pages ?? []} />),
   },
   month: {
     meta: { width: '124px', wide: true },
@@ -110,8 +111,9 @@ const CELLS: Record<IntakeColumn, Cell> = {
   },
   link: {
     meta: { width: 'minmax(0,1.2fr)', wide: true },
-    show: ({ kind, state, address }) =>
-      kind === 'form' && state !== 'draft' ? (
+    show: ({ slug, state, address }) =>
+      // The page of a form can be opened; other addresses are posted to.
+      slug !== null && address !== null && state !== 'draft' ? (
         <a
           href={address}
           target="_blank"
@@ -122,7 +124,7 @@ const CELLS: Record<IntakeColumn, Cell> = {
           <Mono>{address}</Mono> <ExternalLink className="size-3 flex-none" aria-hidden />
         </a>
       ) : (
-        <Mono>{kind === 'endpoint' ? address : ''}</Mono>
+        <Mono>{slug === null ? address : ''}</Mono>
       ),
   },
   health: { meta: { width: 'minmax(0,1fr)', wide: true }, show: (line) => <Health intake={line} /> },
@@ -172,15 +174,7 @@ function Name({ line: { key, name, like, forColleagues } }: { line: Line }) {
 
 function stateInWords({ state, kind, trial }: IntakeLine): string {
   if (trial) return 'two versions';
-  return state === 'draft'
-    ? 'draft'
-    : state === 'closed'
-      ? 'closed'
-      : kind === 'form'
-        ? 'live'
-        : kind === 'sheet'
-          ? 'files'
-          : 'listening';
+  return state === 'live' ? intakeKind(kind).whileOpen : state;
 }
 
 function SeenOn({ pages }: { pages: readonly string[] }) {

@@ -6,6 +6,7 @@ const line = (key: string, name: string, more: Partial<IntakeLine> = {}): Intake
   id: key,
   key,
   kind: 'form',
+  settings: {},
   name,
   state: 'live',
   slug: key,

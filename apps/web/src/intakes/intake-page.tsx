@@ -1,11 +1,13 @@
 import type { IntakeShape } from '@haycart/api';
+import { intakeKind } from '@haycart/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Fragment, type ComponentType } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { call } from '../api/client';
 import { intakeQuery } from '../api/queries';
 import { Button, buttonLook } from '../components/button';
 import { Copyable } from '../components/copyable';
-import { PageHead, Sheet } from '../components/sheet';
+import { Mono, PageHead, Sheet } from '../components/sheet';
 import { Failed, Loading, messageOf } from '../components/status';
 import { Listening } from './listening';
 import { SheetSide } from './sheet-side';
@@ -17,34 +19,56 @@ export function IntakePage() {
   const intake = useQuery(intakeQuery(id));
   if (intake.isPending) return <Loading />;
   if (intake.isError) return <Failed error={intake.error} retry={() => void intake.refetch()} />;
-  if (intake.data.kind === 'form') return <Navigate to={`/intakes/${intake.data.key}/form`} replace />;
+  const { data } = intake;
+  if (data.slug !== null) return <Navigate to={`/intakes/${data.key}/form`} replace />;
+  const kind = intakeKind(data.kind);
+  const Side = SIDES[data.kind] ?? Settings;
   return (
     <div className="h-full overflow-y-auto p-5">
       <PageHead
-        title={intake.data.name}
+        title={data.name}
         aside={
           <>
             <Link to="/intakes" className="hover:underline">
               Intakes
             </Link>
-            , {intake.data.kind}
-            {intake.data.state === 'closed' ? ', closed' : ''}
+            , {kind.label}
+            {data.state === 'closed' ? ', closed' : ''}
           </>
         }
       >
-        {intake.data.kind === 'endpoint' && (
-          <Link to={`/routes?new=${intake.data.key}`} className={buttonLook('quiet')}>
+        {kind.takesPosts && (
+          <Link to={`/routes?new=${data.key}`} className={buttonLook('quiet')}>
             New route from it
           </Link>
         )}
-        <Link to={`/submissions?intake=${intake.data.key}`} className={buttonLook('quiet')}>
+        <Link to={`/submissions?intake=${data.key}`} className={buttonLook('quiet')}>
           Its submissions
         </Link>
-        {intake.data.kind !== 'sheet' && <OpenOrClose intake={intake.data} />}
+        {kind.closes && <OpenOrClose intake={data} />}
       </PageHead>
-      {intake.data.kind === 'sheet' ? <SheetSide intake={intake.data} /> : <EndpointSide intake={intake.data} />}
-      <WhatArrives intakeKey={intake.data.key} />
+      <Side intake={data} />
+      <WhatArrives intakeKey={data.key} />
     </div>
+  );
+}
+
+/** What the page of a kind shows beside what arrives, where that is more than its settings. */
+const SIDES: Record<string, ComponentType<{ intake: IntakeShape }>> = { endpoint: EndpointSide, sheet: SheetSide };
+
+/** What was asked when the intake was made. */
+function Settings({ intake }: { intake: IntakeShape }) {
+  const { asks } = intakeKind(intake.kind);
+  if (!asks.length) return null;
+  return (
+    <Sheet className="mb-5 grid max-w-xl grid-cols-[max-content_1fr] gap-x-6 gap-y-2 p-4">
+      {asks.map(({ key, label }) => (
+        <Fragment key={key}>
+          <b className="font-semibold">{label}</b>
+          <Mono>{String(intake.settings[key] ?? '')}</Mono>
+        </Fragment>
+      ))}
+    </Sheet>
   );
 }
 

@@ -1,4 +1,4 @@
-import { counted } from '@haycart/core';
+import { counted, INTAKE_KINDS, type IntakeKind } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { FileUp, Plus } from 'lucide-react';
 import { useState } from 'react';
@@ -13,9 +13,11 @@ import { TextField } from '../components/text-field';
 import { FIRST_COLUMNS, INTAKE_COLUMNS, intakeColumns, isIntakeColumn } from './intake-columns';
 import { shownLines, type IntakeSort } from './intake-lines';
 import { BringFile } from './bring-file';
-import { NewEndpoint } from './new-endpoint';
 import { NewForm } from './new-form';
+import { NewIntake } from './new-intake';
 import { useAddress } from '../state/use-address';
+
+const MADE_BY_NAME = INTAKE_KINDS.filter(({ isMadeByName }) => isMadeByName);
 
 /** Where submissions arrive: one line per intake. */
 export function Intakes() {
@@ -30,7 +32,7 @@ export function Intakes() {
   const sort = field ? { field, down: way === 'down' } : null;
   const lines = shownLines(intakes.data ?? [], months, { find, archived, sort });
   const hidden = (intakes.data ?? []).filter((one) => one.archived).length;
-  const [making, setMaking] = useState<'endpoint' | 'form' | 'sheet' | null>(null);
+  const [making, setMaking] = useState<IntakeKind | 'form' | 'sheet' | null>(null);
   const navigate = useNavigate();
   return (
     <div className="flex h-full flex-col overflow-y-auto p-5">
@@ -68,9 +70,11 @@ export function Intakes() {
         <Button onClick={() => setMaking('sheet')}>
           <FileUp className="size-4" aria-hidden /> Import file
         </Button>
-        <Button onClick={() => setMaking('endpoint')}>
-          <Plus className="size-4" aria-hidden /> New endpoint
-        </Button>
+        {MADE_BY_NAME.map((kind) => (
+          <Button key={kind.kind} onClick={() => setMaking(kind)}>
+            <Plus className="size-4" aria-hidden /> New {kind.label}
+          </Button>
+        ))}
         <Button look="main" onClick={() => setMaking('form')}>
           <Plus className="size-4" aria-hidden /> New form
         </Button>
@@ -102,7 +106,7 @@ export function Intakes() {
           }
         />
       )}
-      <NewEndpoint open={making === 'endpoint'} close={() => setMaking(null)} />
+      {typeof making === 'object' && making && <NewIntake kind={making} close={() => setMaking(null)} />}
       {making === 'form' && <NewForm close={() => setMaking(null)} />}
       {making === 'sheet' && <BringFile close={() => setMaking(null)} />}
     </div>

@@ -8,7 +8,7 @@ import { attach, call } from '../api/client';
 import { PLURALS } from '../api/record-kinds';
 import { Button, IconButton } from '../components/button';
 import { Sheet } from '../components/sheet';
-import { sentFile, sized } from '../components/sent-files';
+import { sentFile, sized } from '../components/sent-file';
 import { messageOf } from '../components/status';
 import { Time } from '../components/time';
 

@@ -9,6 +9,7 @@ import { useDestination } from '../api/destination';
 import { takeBack } from '../api/edits';
 import { PLURALS } from '../api/record-kinds';
 import { Button } from '../components/button';
+import { OUTBOX_WORDS } from '../components/outbox-state';
 import { Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
 import { Time } from '../components/time';
@@ -19,9 +20,9 @@ import { repeats } from './values';
 type Happening =
   | { of: 'submissions' | 'changes'; at: string; id: string; entry: HistoryEntry }
   | { of: 'notes'; at: string; id: string; note: NoteShape }
-  | { of: 'tasks' | 'consent' | 'files'; at: string; id: string; text: string; by: string };
+  | { of: 'tasks' | 'sent' | 'consent' | 'files'; at: string; id: string; text: string; by: string };
 
-const KINDS = ['submissions', 'changes', 'notes', 'tasks', 'consent', 'files'] as const;
+const KINDS = ['submissions', 'changes', 'notes', 'tasks', 'sent', 'consent', 'files'] as const;
 
 /** Everything that happened to a record in one line of time, narrowed to what one wants to see. */
 export function RecordHistory({
@@ -79,7 +80,9 @@ export function RecordHistory({
   );
 }
 
-function happenings({ history, tasks, consents, files }: RecordSheet, notes: readonly NoteShape[]): Happening[] {
+const SENT: Readonly<Record<string, string>> = { mail: 'Mail', chat: 'Message', text: 'Text message' };
+
+function happenings({ history, tasks, consents, files, sent }: RecordSheet, notes: readonly NoteShape[]): Happening[] {
   return [
     ...history.map((entry): Happening => ({
       of: entry.cause.submission ? 'submissions' : 'changes',
@@ -92,6 +95,13 @@ function happenings({ history, tasks, consents, files }: RecordSheet, notes: rea
       { of: 'tasks', at, id, text: `Task: ${text}`, by },
       ...(doneAt ? [{ of: 'tasks' as const, at: doneAt, id: `${id} done`, text: `Done: ${text}`, by: doneBy! }] : []),
     ]),
+    ...sent.map(({ id, kind, to, state, at, says, by }): Happening => ({
+      of: 'sent',
+      at,
+      id,
+      text: `${SENT[kind] ?? 'Post'} to ${to}${state === 'done' ? '' : `, ${OUTBOX_WORDS[state].word}`}: ${says}`,
+      by,
+    })),
     ...consents.map(({ id, channel, state, words, at, by }): Happening => ({
       of: 'consent',
       at,
@@ -157,7 +167,7 @@ function Note({ note, sheet: { record } }: { note: NoteShape; sheet: RecordSheet
     <>
       <p className="flex items-baseline gap-2">
         <span className="min-w-0 flex-1">
-          <b className="font-semibold">Note</b> by {note.by}
+          <b className="font-semibold">{note.title || 'Note'}</b> by {note.by}
           {note.changedAt && <span className="text-muted">, changed since</span>}
         </span>
         <Time at={note.at} relative className="flex-none text-small text-muted" />

@@ -9,6 +9,7 @@ import { PLURALS } from '../api/record-kinds';
 import { Button, IconButton } from '../components/button';
 import { Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
+import { isOverdue, TaskDue } from '../components/task-due';
 
 /** What is to be done about a record, by whom and until when. */
 export function Tasks({ record, tasks }: { record: RecordShape; tasks: readonly TaskShape[] }) {
@@ -34,12 +35,11 @@ export function Tasks({ record, tasks }: { record: RecordShape; tasks: readonly 
   });
   const remove = useMutation({ mutationFn: (id: string) => call('DELETE', `${on}/${id}`), ...settled });
   const name = (key: string | null) => people.find((one) => one.key === key)?.name ?? 'nobody';
-  const today = new Date().toISOString().slice(0, 10);
   return (
     <Sheet className="px-4 py-3">
       <h2 className="mb-1 text-base">Tasks</h2>
       <ul>
-        {tasks.map(({ id, text: what, owner: who, due: until, doneAt, doneBy }) => (
+        {tasks.map(({ id, text: what, body, priority, owner: who, due: until, doneAt, doneBy }) => (
           <li key={id} className="flex items-center gap-3 border-b border-hair py-1">
             <input
               type="checkbox"
@@ -48,9 +48,26 @@ export function Tasks({ record, tasks }: { record: RecordShape; tasks: readonly 
               checked={change.isPending && change.variables.id === id ? change.variables.done : doneAt !== null}
               onChange={({ target }) => change.mutate({ id, done: target.checked })}
             />
-            <span className={`min-w-0 flex-1 ${doneAt ? 'text-muted line-through' : ''}`}>{what}</span>
-            <span className={`flex-none text-small ${!doneAt && until && until < today ? 'text-brick' : 'text-muted'}`}>
-              {doneAt ? `done by ${doneBy}` : [name(who), until && `until ${until}`].filter(Boolean).join(', ')}
+            <span className="min-w-0 flex-1">
+              <span className={`[overflow-wrap:anywhere] ${doneAt ? 'text-muted line-through' : ''}`}>{what}</span>
+              {body && !doneAt && (
+                <span className="block text-small whitespace-pre-line text-muted [overflow-wrap:anywhere]">{body}</span>
+              )}
+            </span>
+            <span className={`flex-none text-small ${!doneAt && isOverdue(until) ? 'text-brick' : 'text-muted'}`}>
+              {doneAt ? (
+                `done by ${doneBy}`
+              ) : (
+                <>
+                  {priority === 'high' && <b className="font-semibold text-ink">high, </b>}
+                  {name(who)}
+                  {until && (
+                    <>
+                      , due <TaskDue due={until} />
+                    </>
+                  )}
+                </>
+              )}
             </span>
             <IconButton
               label={`Remove the task ${what}`}

@@ -10,12 +10,16 @@ import { TextField } from '../components/text-field';
 import { ManyResult } from './many-result';
 import { useComparison } from './use-comparison';
 
+/** The follow-ups that send something. */
+const SENDING: ReadonlySet<string> = new Set(['message', 'mail', 'post']);
 const BEGINNING = '1970-01-01T00:00:00.000Z';
 
 /** Routes what came before the route was there or while it was paused: a period is chosen and rehearsed first. */
 export function CatchUp({ route, close }: { route: RouteShape; close: () => void }) {
   const client = useQueryClient();
   const [since, setSince] = useState('');
+  const [send, setSend] = useState(false);
+  const sends = route.published?.followUps?.some(({ do: kind }) => SENDING.has(kind)) ?? false;
   const period = { since: since ? new Date(since).toISOString() : BEGINNING, before: useNow() };
   const missed = useQuery({
     queryKey: ['submissions', 'missed', route.id, since],
@@ -23,7 +27,7 @@ export function CatchUp({ route, close }: { route: RouteShape; close: () => void
   }).data;
   const rehearsal = useComparison(route.id);
   const run = useMutation({
-    mutationFn: () => call<{ queued: number }>('POST', `/routes/${route.id}/catch-up`, period),
+    mutationFn: () => call<{ queued: number }>('POST', `/routes/${route.id}/catch-up`, { ...period, send }),
     onSuccess: ({ queued }) => {
       void client.invalidateQueries({ queryKey: ['submissions'] });
       toast.success(`${counted(queued, 'submission')} on the way through “${route.name}”.`);
@@ -69,6 +73,22 @@ export function CatchUp({ route, close }: { route: RouteShape; close: () => void
             </button>
           )
         ) : null}
+        {sends && (
+          <label className="flex items-start gap-2">
+            <input
+              type="checkbox"
+              className="mt-0.5 size-4 flex-none accent-green"
+              checked={send}
+              onChange={({ target }) => setSend(target.checked)}
+            />
+            <span>
+              Send messages, mails and posts of these too
+              <span className="block text-small text-muted">
+                Otherwise they stand in the outbox, unsent. Tasks and notes are made either way.
+              </span>
+            </span>
+          </label>
+        )}
         <DialogActions
           error={run.error}
           close={close}

@@ -1,22 +1,30 @@
 import type { Rehearsal } from '@haycart/api';
 import {
+  fieldOf,
   matchInWords,
   showFieldValue,
   pipelineOf,
   stageOf,
   type Destination,
+  type FieldDefinition,
   type FieldTrace,
+  type MadeTask,
   type PlannedEffect,
   type PlannedWrite,
   type Problem,
+  type RenderedMail,
 } from '@haycart/core';
 import type { ReactNode } from 'react';
+import { shortTime } from '../components/format';
+import { RenderedMailView } from '../components/rendered-mail';
 import { RunAccount } from '../components/run-account';
 import { Mono } from '../components/sheet';
 import { StateShape } from '../components/state-shape';
 import { Change } from '../components/value';
 import { CandidateList } from './candidate-list';
 import { nameAlone } from './name-alone';
+
+type FieldOption = NonNullable<FieldDefinition['options']>[number];
 
 const STOPPED = {
   write: { state: 'written', title: '' },
@@ -38,7 +46,7 @@ export function PlanCards({ plan, destination }: { plan: Rehearsal; destination:
           <WriteCard key={write.as} write={write} names={plan.names} destination={destination} />
         ))}
       {(plan.effects ?? []).map((effect, index) => (
-        <EffectCard key={index} effect={effect} />
+        <EffectCard key={index} effect={effect} people={fieldOf(destination, 'contact', 'owner')?.options ?? []} />
       ))}
       {plan.reason && (
         <Card state={STOPPED[plan.outcome].state} title={STOPPED[plan.outcome].title}>
@@ -73,15 +81,44 @@ export function ProblemList({ problems }: { problems: readonly Problem[] }) {
   );
 }
 
-/** What a follow-up would send, or why it would do nothing; what it changes on a record stands with the record. */
-function EffectCard({ effect: { words, unmet, out } }: { effect: PlannedEffect }) {
+/** What a follow-up would make or send, or why it would do nothing; what it changes on a record stands with the record. */
+function EffectCard({
+  effect: { words, unmet, out, made },
+  people,
+}: {
+  effect: PlannedEffect;
+  people: readonly FieldOption[];
+}) {
   if (unmet)
     return (
       <Card state="skipped" title={words}>
         <p className="text-muted">Not done: {unmet}.</p>
       </Card>
     );
+  if (made)
+    return (
+      <Card
+        title={made.make === 'task' ? 'Task' : 'Note'}
+        aside={made.make === 'task' ? taskInWords(made, people) : ''}
+      >
+        {made.title && <p className="font-semibold [overflow-wrap:anywhere]">{made.title}</p>}
+        <p className="whitespace-pre-line [overflow-wrap:anywhere]">{made.make === 'task' ? made.body : made.text}</p>
+      </Card>
+    );
   if (!out) return null;
+  if (out.kind === 'mail')
+    return (
+      <Card title="Mail" aside={out.to}>
+        <RenderedMailView mail={out.body as unknown as RenderedMail} />
+      </Card>
+    );
+  const said = out.kind === 'post' ? null : (out.body as { text: string }).text;
+  if (said !== null)
+    return (
+      <Card title={words} aside={out.kind === 'chat' ? 'by chat' : 'by text message'}>
+        <p className="whitespace-pre-line [overflow-wrap:anywhere]">{said}</p>
+      </Card>
+    );
   return (
     <Card title={words} aside={new URL(out.to).pathname}>
       <pre
@@ -93,6 +130,12 @@ function EffectCard({ effect: { words, unmet, out } }: { effect: PlannedEffect }
       </pre>
     </Card>
   );
+}
+
+/** Whose a task is, when it is due, and how urgent it is where that is not as usual. */
+function taskInWords({ owner, due, priority }: MadeTask, people: readonly FieldOption[]): string {
+  const whose = people.find(({ key }) => key === owner)?.label ?? 'for nobody yet';
+  return [whose, due ? `due ${shortTime(due)}` : '', priority === 'normal' ? '' : priority].filter(Boolean).join(', ');
 }
 
 const DID: Record<PlannedWrite['did'], string> = {

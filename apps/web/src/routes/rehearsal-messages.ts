@@ -11,7 +11,7 @@ export type ToWorker =
   | { ground: RehearsalGround }
   | { definition: RouteDefinition; turn: number }
   /** What the server knows, for what was looked for under this text. */
-  | { known: Pick<KnownShape, 'records' | 'links'>; text: string };
+  | { known: Pick<KnownShape, 'records' | 'links' | 'counters'>; text: string };
 
 export type FromWorker =
   | { turn: number; plan: RehearsedPlan }

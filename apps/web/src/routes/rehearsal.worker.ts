@@ -1,4 +1,5 @@
 import {
+  Counters,
   error,
   KnownRecords,
   lookupsFor,
@@ -44,11 +45,11 @@ function answerTo(
   if (!read.ok) return { turn, problems: read.problems };
   const problems = notBuiltYet(read.route);
   if (problems.length) return { turn, problems };
-  const { keys, deals, blocks } = lookupsFor(read.route, submission, surroundings.destination);
-  const lookups = { keys, deals, blocks };
+  const { sought: _, ...lookups } = lookupsFor(read.route, submission, surroundings.destination);
   const text = lookupsText(lookups);
   if (known?.text !== text) return { turn, lookups, text };
-  const { records, links } = known.known;
+  const { records, links, counters } = known.known;
   const uniques = uniqueFieldsOf(surroundings.destination.fields);
-  return { turn, plan: rehearse(read.route, submission, new KnownRecords(records, links, uniques), surroundings) };
+  const knows = new KnownRecords(records, links, uniques);
+  return { turn, plan: rehearse(read.route, submission, knows, surroundings, new Counters(counters)) };
 }

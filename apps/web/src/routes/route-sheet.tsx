@@ -188,7 +188,7 @@ function Loaded({
             name="follow-up"
             title="Follow up"
             summary={words.followUp}
-            problems={inTheWay(/\/owner/, /^\/followUps/)}
+            problems={inTheWay(/\/owner/, /^\/followUps/, /^\/holds/)}
           >
             <FollowUpSection
               definition={definition}

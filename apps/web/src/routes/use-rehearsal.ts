@@ -56,6 +56,7 @@ export function useRehearsal(
           receivedAt: chosen.receivedAt,
           payload: chosen.payload,
           visit: chosen.visit,
+          origin: chosen.origin,
         }
       : null;
   }, [waits, own, intake, chosen]);

@@ -4,8 +4,8 @@ import type { ColumnDef } from '@tanstack/react-table';
 import { useMemo } from 'react';
 import { auditQuery, peopleQuery, tokensQuery } from '../api/queries';
 import { DataTable } from '../components/data-table';
-import { ListFilter } from '../components/list-filter';
-import { PERIODS, sinceOf, type Period } from '../components/period';
+import { ListFilters } from '../components/list-filters';
+import { periodFilter, periodIn, sinceOf } from '../components/period';
 import { Empty, Failed, Loading } from '../components/status';
 import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { Time } from '../components/time';
@@ -21,6 +21,8 @@ const AREAS: Record<Permission, string> = {
   records: 'Records',
   decisions: 'To decide',
   outbox: 'Outbox',
+  channels: 'Channels',
+  mail: 'Mail',
   identity: 'Recognition',
   'set-up': 'Set up',
   people: 'People',
@@ -68,7 +70,7 @@ export function AuditSetUp() {
   const [params, narrow] = useAddress();
   const people = useQuery(peopleQuery).data ?? [];
   const tokens = useQuery(tokensQuery).data ?? [];
-  const period = (params.get('period') ?? 'all') as Period;
+  const period = periodIn(params.get('period'));
   const actor = params.get('who') ?? undefined;
   const command = params.get('where') ?? undefined;
   const wish = useMemo(() => ({ actor, command, since: sinceOf(period) }), [actor, command, period]);
@@ -78,32 +80,28 @@ export function AuditSetUp() {
       about="who did what, and when"
       action={<TakeAway path="/audit" wish={wish} formats={FORMATS} className="" />}
     >
-      <div className="flex flex-wrap gap-2">
-        <ListFilter
-          label="in"
-          any="all time"
-          value={period === 'all' ? '' : period}
-          options={Object.entries(PERIODS).filter(([key]) => key !== 'all')}
-          choose={(value) => narrow('period', value)}
-        />
-        <ListFilter
-          label="by"
-          any="anybody"
-          value={actor ?? ''}
-          options={[
-            ...people.map(({ id, name }) => [id, name] as const),
-            ...tokens.map(({ id, name }) => [id, `${name} (token)`] as const),
-          ]}
-          choose={(value) => narrow('who', value)}
-        />
-        <ListFilter
-          label="where"
-          any="everywhere"
-          value={command ?? ''}
-          options={PERMISSIONS.map((one) => [one, AREAS[one]] as const)}
-          choose={(value) => narrow('where', value)}
-        />
-      </div>
+      <ListFilters
+        filters={[
+          periodFilter('in', period, (value) => narrow('period', value)),
+          {
+            label: 'by',
+            any: 'anybody',
+            value: actor ?? '',
+            options: [
+              ...people.map(({ id, name }) => [id, name] as const),
+              ...tokens.map(({ id, name }) => [id, `${name} (token)`] as const),
+            ],
+            choose: (value) => narrow('who', value),
+          },
+          {
+            label: 'where',
+            any: 'everywhere',
+            value: command ?? '',
+            options: PERMISSIONS.map((one) => [one, AREAS[one]] as const),
+            choose: (value) => narrow('where', value),
+          },
+        ]}
+      />
       {lines.isPending ? (
         <Loading lines={12} />
       ) : lines.isError ? (

@@ -1,17 +1,21 @@
+import type { RenderedMail } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { outboxItemQuery } from '../api/queries';
 import { Dialog } from '../components/dialog';
 import { OutboxActions } from '../components/outbox-actions';
 import { OutboxAbout, OutboxStateWord } from '../components/outbox-state';
+import { RenderedMailView } from '../components/rendered-mail';
 import { Mono } from '../components/sheet';
 import { Failed, Loading } from '../components/status';
+
+const KINDS: Readonly<Record<string, string>> = { post: 'A post', mail: 'A mail' };
 
 /** One thing in the outbox: where it goes, how far it came, and what it says. */
 export function OutboxItem({ id, close }: { id: string; close: () => void }) {
   const item = useQuery(outboxItemQuery(id));
   return (
-    <Dialog wide open close={close} title="A post">
+    <Dialog wide open close={close} title={KINDS[item.data?.kind ?? ''] ?? 'A message'}>
       {item.isPending ? (
         <Loading lines={6} />
       ) : item.isError ? (
@@ -43,20 +47,26 @@ export function OutboxItem({ id, close }: { id: string; close: () => void }) {
                 this submission
               </Link>
             </dd>
-            <dt className="text-muted">webhook-id</dt>
+            <dt className="text-muted" title="The same for each try">
+              Key
+            </dt>
             <dd className="[overflow-wrap:anywhere]">
               <Mono>{item.data.key}</Mono>
             </dd>
           </dl>
           <section>
             <h3 className="mb-1 text-[14px]">What it says</h3>
-            <pre
-              tabIndex={0}
-              aria-label="What it says"
-              className="max-h-[300px] overflow-auto rounded border border-line bg-raised p-2.5 font-mono text-[12px] leading-[17px] whitespace-pre-wrap [overflow-wrap:anywhere]"
-            >
-              {JSON.stringify(item.data.body, null, 2)}
-            </pre>
+            {item.data.kind === 'mail' ? (
+              <RenderedMailView mail={item.data.body as unknown as RenderedMail} />
+            ) : (
+              <pre
+                tabIndex={0}
+                aria-label="What it says"
+                className="max-h-[300px] overflow-auto rounded border border-line bg-raised p-2.5 font-mono text-[12px] leading-[17px] whitespace-pre-wrap [overflow-wrap:anywhere]"
+              >
+                {JSON.stringify(item.data.body, null, 2)}
+              </pre>
+            )}
           </section>
           <div className="flex justify-end">
             <OutboxActions line={item.data} />

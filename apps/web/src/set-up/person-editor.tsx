@@ -29,6 +29,7 @@ type Draft = Pick<Person, 'name' | 'timeZone' | 'hours' | 'away'> & {
   regions: string;
   languages: string;
   capacity: string;
+  phone: string;
 };
 
 /** One person: everything that choosing an owner may look at. */
@@ -123,6 +124,14 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
             value={draft.languages}
             error={error('/languages')}
             onChange={({ target }) => put({ languages: target.value })}
+          />
+          <TextField
+            label="Phone for text messages"
+            inputMode="tel"
+            placeholder="+442079460018"
+            value={draft.phone}
+            error={error('/phone')}
+            onChange={({ target }) => put({ phone: target.value })}
           />
           <TextField
             label="Capacity"
@@ -279,7 +288,7 @@ function Away({
   );
 }
 
-function draftOf({ name, regions, languages, timeZone, hours, capacity, away }: PersonShape): Draft {
+function draftOf({ name, regions, languages, timeZone, hours, phone, capacity, away }: PersonShape): Draft {
   return {
     name,
     timeZone,
@@ -287,11 +296,12 @@ function draftOf({ name, regions, languages, timeZone, hours, capacity, away }: 
     away,
     regions: regions.join(', '),
     languages: languages.join(', '),
+    phone: phone ?? '',
     capacity: capacity === null ? '' : String(capacity),
   };
 }
 
-function changeOf({ regions, languages, capacity, ...rest }: Draft) {
+function changeOf({ regions, languages, phone, capacity, ...rest }: Draft) {
   const codes = (text: string) =>
     text
       .split(/[,\s]+/)
@@ -301,6 +311,7 @@ function changeOf({ regions, languages, capacity, ...rest }: Draft) {
     ...rest,
     regions: codes(regions.toUpperCase()),
     languages: codes(languages),
+    phone: phone.replaceAll(' ', '') || null,
     capacity: capacity.trim() === '' ? null : Number(capacity),
   };
 }

@@ -1,5 +1,5 @@
 import type { PipelineShape, PlaceUse } from '@haycart/api';
-import { listInWords, type RecordKind, type Stage } from '@haycart/core';
+import { capitalised, listInWords, type RecordKind, type Stage } from '@haycart/core';
 import { useState } from 'react';
 import { useWords } from '../api/words';
 import { Dialog } from '../components/dialog';
@@ -104,8 +104,7 @@ function usesInWords(
     }),
   ];
   if (!parts.length) return `No ${words.one(record)} stands in it, and no route or view names it.`;
-  const text = listInWords(parts);
-  return `${text.charAt(0).toUpperCase()}${text.slice(1)}. Where do they go?`;
+  return `${capitalised(listInWords(parts))}. Where do they go?`;
 }
 
 /** The stage after it, or before it where it is the last; of another pipeline the first. */

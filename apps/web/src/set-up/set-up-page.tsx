@@ -13,6 +13,8 @@ const PARTS = [
   ['Tags', '/set-up/tags'],
   ['Tokens', '/set-up/tokens'],
   ['Workspace', '/set-up/workspace'],
+  ['Channels', '/set-up/channels'],
+  ['Mail', '/set-up/mail'],
   ['Outbox', '/set-up/outbox'],
   ['Audit', '/set-up/audit'],
 ] as const;

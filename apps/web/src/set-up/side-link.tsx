@@ -21,7 +21,7 @@ export function SideLink({
         className={`block rounded border px-3 py-1.5 ${chosen ? 'border-line bg-straw-soft shadow-[inset_4px_0_0_var(--color-straw)]' : 'border-transparent hover:border-line hover:bg-sheet'}`}
       >
         <b className="block truncate font-semibold">{name}</b>
-        <span className="text-small text-muted">{children}</span>
+        <span className="block truncate text-small text-muted">{children}</span>
       </NavLink>
     </li>
   );

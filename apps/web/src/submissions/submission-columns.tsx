@@ -18,7 +18,7 @@ interface Column {
 
 const COLUMNS: Record<string, Column> = {
   received: {
-    label: 'Time',
+    label: 'Arrived',
     width: '92px',
     wide: false,
     sortBy: 'received',
@@ -34,7 +34,12 @@ const COLUMNS: Record<string, Column> = {
     width: 'minmax(0,1.1fr)',
     wide: false,
     sortBy: 'who',
-    cell: ({ who, unreadable }) => who || <span className="text-muted">{unreadable ? 'unreadable' : 'unnamed'}</span>,
+    cell: ({ who, unreadable }) =>
+      who ? (
+        <span className="font-semibold">{who}</span>
+      ) : (
+        <span className="text-muted">{unreadable ? 'unreadable' : 'unnamed'}</span>
+      ),
   },
   email: { label: 'E-mail', width: 'minmax(0,1.3fr)', wide: true, sortBy: 'email', cell: ({ email }) => email },
   source: { label: 'Source', width: 'minmax(0,0.9fr)', wide: true, cell: ({ source }) => source },
@@ -50,12 +55,12 @@ const COLUMNS: Record<string, Column> = {
     wide: true,
     cell: ({ runs }) => runs.map(({ route }) => route.name).join(', '),
   },
-  medium: { label: 'Medium', width: '92px', wide: true, cell: ({ visit }) => sourceOf(visit).medium },
+  medium: { label: 'Medium', width: '92px', wide: true, cell: ({ visit, origin }) => sourceOf(visit, origin).medium },
   campaign: {
     label: 'Campaign',
     width: 'minmax(0,0.9fr)',
     wide: true,
-    cell: ({ visit }) => sourceOf(visit).campaign,
+    cell: ({ visit, origin }) => sourceOf(visit, origin).campaign,
   },
   page: { label: 'Page', width: 'minmax(0,1.1fr)', wide: true, cell: ({ visit }) => visit.page },
   id: { label: 'Id', width: 'minmax(0,1.2fr)', wide: true, cell: ({ id }) => <Mono>{id}</Mono> },
@@ -91,12 +96,12 @@ function Outcome({ submission }: { submission: SubmissionShape }) {
         <StateShape state={state} />
         <span className="truncate">
           {state === 'set-aside'
-            ? `set aside: ${submission.suspicion?.reasons[0] ?? ''}`
+            ? `Set aside: ${submission.suspicion?.reasons[0] ?? ''}`
             : state === 'waiting'
-              ? 'waiting'
+              ? 'Waiting'
               : state === 'cancelled'
-                ? 'cancelled with its file'
-                : 'no route takes it'}
+                ? 'Cancelled with its file'
+                : 'No route takes it'}
         </span>
       </span>
     );

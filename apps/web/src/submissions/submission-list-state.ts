@@ -2,7 +2,7 @@ import { readSort, writeSort, type ListSort, type ListView } from '@haycart/core
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import type { SubmissionFilter } from '../api/queries';
-import { PERIODS, sinceOf, type Period } from '../components/period';
+import { periodIn, sinceOf } from '../components/period';
 import { FIRST_COLUMNS } from './submission-columns';
 
 const LATEST: ListSort = { field: 'received', down: true };
@@ -10,8 +10,8 @@ const LATEST: ListSort = { field: 'received', down: true };
 /** How the list of submissions is looked at; all of it stands in the address. */
 export function useSubmissionList() {
   const [params, setParams] = useSearchParams();
-  const period = (params.get('period') ?? 'all') as Period;
-  const since = useMemo(() => sinceOf(period in PERIODS ? period : 'all'), [period]);
+  const period = periodIn(params.get('period'));
+  const since = useMemo(() => sinceOf(period), [period]);
   const sort = params.get('sort') ? readSort(params.get('sort')!) : LATEST;
   const shown = params.get('columns');
   const columns = useMemo(

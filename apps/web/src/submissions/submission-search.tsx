@@ -1,6 +1,7 @@
 import { Search, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { usePageKeys } from '../components/list-keys';
+import { Key } from '../components/sheet';
 
 const PAUSE_MS = 200;
 
@@ -16,21 +17,21 @@ export function SubmissionSearch({ text, search }: { text: string; search: (text
   }, [typed, text, search]);
   usePageKeys({ '/': () => box.current?.focus() });
   return (
-    <div className="relative col-span-2 min-w-0 flex-1 sm:max-w-[400px] sm:min-w-[240px]">
-      <Search className="pointer-events-none absolute top-2 left-2.5 size-4 text-muted" aria-hidden />
+    <div className="relative mb-2.5 flex-none">
+      <Search className="pointer-events-none absolute top-2.5 left-3 size-4" aria-hidden />
       <input
         ref={box}
         type="search"
         aria-label="Find submissions"
-        placeholder="Person, e-mail, company, any answer, id"
+        placeholder="Person, e-mail, company, any answer, or an id"
         value={typed}
         onChange={({ target }) => setTyped(target.value)}
         onKeyDown={(event) => {
           if (event.key === 'Enter') search(typed);
         }}
-        className="h-8 w-full rounded border-[1.5px] border-line bg-raised pr-8 pl-8 [&::-webkit-search-cancel-button]:hidden"
+        className="h-9 w-full rounded border border-ink bg-raised pr-9 pl-9 [&::-webkit-search-cancel-button]:hidden"
       />
-      {typed && (
+      {typed ? (
         <button
           type="button"
           aria-label="Search for nothing"
@@ -39,10 +40,14 @@ export function SubmissionSearch({ text, search }: { text: string; search: (text
             search('');
             box.current?.focus();
           }}
-          className="absolute top-0.5 right-0.5 flex size-7 items-center justify-center rounded text-muted hover:bg-hair"
+          className="absolute top-1 right-1 flex size-7 items-center justify-center rounded text-muted hover:bg-hair"
         >
           <X className="size-4" aria-hidden />
         </button>
+      ) : (
+        <span className="pointer-events-none absolute top-2 right-2.5 max-md:hidden" aria-hidden>
+          <Key>/</Key>
+        </span>
       )}
     </div>
   );

@@ -4,12 +4,14 @@ import { outcomesQuery, submissionsQuery } from '../api/queries';
 import { ColumnsMenu } from '../components/columns-menu';
 import { DataTable } from '../components/data-table';
 import { count } from '../components/format';
+import { PERIODS, type Period } from '../components/period';
 import { usePageKeys } from '../components/list-keys';
 import { PageHead } from '../components/sheet';
 import { Empty, Failed, Loading } from '../components/status';
 import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { OutcomeCounts } from './outcome-counts';
 import { RunManyAgain } from './run-many-again';
+import type { PanelSteps } from './panel-head';
 import { RunPanel } from './run-panel';
 import { COLUMN_CHOICES, COLUMNS_BESIDE, submissionColumns } from './submission-columns';
 import { SubmissionFilters } from './submission-filters';
@@ -40,29 +42,33 @@ export function Submissions() {
   const total = list.data?.pages[0]?.total;
   const isOpen = opened !== undefined;
   const columns = useMemo(() => submissionColumns(isOpen ? COLUMNS_BESIDE : state.columns), [isOpen, state.columns]);
+  const at = rows.findIndex(({ id }) => id === opened);
+  const steps: PanelSteps | null =
+    at < 0 ? null : { at, of: total, to: (next) => rows[next] && (() => open(rows[next]!.id)) };
   return (
     <div className="flex h-full">
       <div className={`flex min-w-0 flex-1 flex-col overflow-y-auto p-5 ${opened ? 'max-lg:hidden' : ''}`}>
         <PageHead
           title="Submissions"
-          aside={list.isSuccess && (total === undefined ? 'more than 10,000' : count(total))}
-        />
-        <div className="mb-2 grid flex-none grid-cols-2 items-center gap-2 sm:flex sm:flex-wrap">
-          <SubmissionSearch text={filter.q ?? ''} search={state.search} />
+          aside={
+            list.isSuccess && `${total === undefined ? 'more than 10,000' : count(total)} ${inPeriod(state.period)}`
+          }
+        >
+          {!opened && (
+            <ColumnsMenu
+              columns={state.columns}
+              choices={COLUMN_CHOICES}
+              change={state.show}
+              className="!h-8 max-md:hidden"
+            />
+          )}
+          <TakeAway path="/submissions" wish={{ ...filter }} formats={FORMATS} className="!h-8" />
+        </PageHead>
+        <SubmissionSearch text={filter.q ?? ''} search={state.search} />
+        <div className="mb-2.5 flex-none">
           <SubmissionFilters list={state} />
-          <span className="ml-auto flex gap-1.5">
-            {!opened && (
-              <ColumnsMenu
-                columns={state.columns}
-                choices={COLUMN_CHOICES}
-                change={state.show}
-                className="!h-8 max-md:hidden"
-              />
-            )}
-            <TakeAway path="/submissions" wish={{ ...filter }} formats={FORMATS} className="!h-8" />
-          </span>
         </div>
-        <div className="mb-2 flex min-h-7 flex-none flex-wrap items-center gap-x-1 text-small text-muted">
+        <div className="mb-2.5 min-h-[34px] flex-none">
           {outcomes.data && (
             <OutcomeCounts
               counts={outcomes.data}
@@ -98,7 +104,11 @@ export function Submissions() {
           />
         )}
       </div>
-      {opened && <RunPanel key={opened} id={opened} close={() => open(null)} />}
+      {opened && <RunPanel key={opened} id={opened} close={() => open(null)} steps={steps} />}
     </div>
   );
+}
+
+function inPeriod(period: Period): string {
+  return period === 'all' ? 'in all' : `in the ${PERIODS[period]}`;
 }

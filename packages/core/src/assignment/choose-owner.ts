@@ -1,8 +1,10 @@
 import { fieldOf, type Destination } from '../destination/destination';
 import type { RecordKind } from '../diff/record';
-import type { Submission } from '../route/submission';
+import { POSTED } from '../source/origin';
+import type { Submission } from '../payload/submission';
+import type { Counters } from './counters';
 
-/** Somebody whom a route names: a person, or somebody of a team, each of whom gets the same share over many submissions. */
+/** Somebody whom a route names: a person, or somebody of a team, who take turns. */
 export type NamedOwner = { person: string } | { team: string };
 
 /** Who looks after what a route writes. A record that has an owner keeps it. */
@@ -16,26 +18,43 @@ export function namedOwner(rule: OwnerRule): NamedOwner | null {
   return 'enteredBy' in rule ? (rule.otherwise ?? null) : rule;
 }
 
-/** The key of the person who gets a record, or `null` when nobody can: the person or team is gone, or nobody is active. */
+/** The counter of whose turn it is in a team. */
+export function turnOf(team: string): string {
+  return `turn ${team}`;
+}
+
+/** The counter that decides who gets a record, where one does. */
+export function turnFor(
+  rule: OwnerRule,
+  record: RecordKind,
+  { origin = POSTED }: Pick<Submission, 'origin'>,
+  destination: Destination,
+): string | null {
+  if ('enteredBy' in rule && isActive(origin.enteredBy, record, destination)) return null;
+  const named = namedOwner(rule);
+  return named && 'team' in named ? turnOf(named.team) : null;
+}
+
+/**
+ * The key of the person who gets a record, or `null` when nobody can: the person or team is gone, or nobody is active. In a
+ * team those who are active take turns, in the order of their keys.
+ */
 export function chooseOwner(
   rule: OwnerRule,
   record: RecordKind,
-  { id, visit }: Pick<Submission, 'id' | 'visit'>,
+  { origin = POSTED }: Pick<Submission, 'origin'>,
   destination: Destination,
+  counters: Counters,
 ): string | null {
-  const people = fieldOf(destination, record, 'owner')?.options ?? [];
-  const isActive = (key: string) => people.some((person) => person.key === key && !person.retired);
-  if ('enteredBy' in rule && visit.enteredBy && isActive(visit.enteredBy)) return visit.enteredBy;
+  if ('enteredBy' in rule && isActive(origin.enteredBy, record, destination)) return origin.enteredBy!;
   const named = namedOwner(rule);
   if (!named) return null;
-  if ('person' in named) return isActive(named.person) ? named.person : null;
-  const able = (destination.teams?.[named.team] ?? []).filter(isActive).sort();
-  return able.length ? able[shareOf(id) % able.length]! : null;
+  if ('person' in named) return isActive(named.person, record, destination) ? named.person : null;
+  const able = (destination.teams?.[named.team] ?? []).filter((key) => isActive(key, record, destination)).sort();
+  return able.length ? able[counters.get(turnOf(named.team)) % able.length]! : null;
 }
 
-/** A number that is spread evenly over submissions and always the same for one (FNV-1a, 32 bit). */
-function shareOf(id: string): number {
-  let hash = 0x811c9dc5;
-  for (let at = 0; at < id.length; at++) hash = Math.imul(hash ^ id.charCodeAt(at), 0x01000193);
-  return (hash ^ (hash >>> 15)) >>> 0;
+function isActive(key: string | undefined, record: RecordKind, destination: Destination): boolean {
+  const people = fieldOf(destination, record, 'owner')?.options ?? [];
+  return key !== undefined && people.some((person) => person.key === key && !person.retired);
 }

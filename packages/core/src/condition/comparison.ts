@@ -1,5 +1,5 @@
 import { isMoney, type FieldValue } from '../diff/record';
-import { plainDecimal } from '../destination/money';
+import { plainDecimal } from '../reading/money';
 
 /**
  * What every test comes down to. There are few of them, so that the database can be asked the same as the core answers:

@@ -1,4 +1,4 @@
-import type { FieldType } from '../destination/field-definition';
+import type { FieldType } from '../field/field-definition';
 import type { Compared } from './comparison';
 
 /** What a test may know besides the value. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { FIELD_TYPES, type FieldType } from '../destination/field-definition';
+import { FIELD_TYPES, type FieldType } from '../field/field-definition';
 import type { FieldValue } from '../diff/record';
 import { meets, type Compared } from './comparison';
 import type { RecordCondition } from './condition';

@@ -1,6 +1,6 @@
 import { isMoney } from '../diff/record';
-import type { FieldOption } from '../destination/field-definition';
-import { formatMoney } from '../destination/money';
+import type { FieldOption } from '../field/field-definition';
+import { formatMoney } from '../reading/money';
 import { listInWords } from '../text';
 import type { Clause, ConditionOn } from './condition';
 import { testNamed } from './registry';

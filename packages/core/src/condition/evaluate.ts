@@ -1,4 +1,4 @@
-import type { FieldType } from '../destination/field-definition';
+import type { FieldType } from '../field/field-definition';
 import type { FieldValue } from '../diff/record';
 import { jsonPointer } from '../json';
 import { error, type Problem } from '../problem';

@@ -1,4 +1,4 @@
-import type { FieldType } from '../destination/field-definition';
+import type { FieldType } from '../field/field-definition';
 import type { ConditionTest } from './condition-test';
 import { atLeast } from './tests/at-least';
 import { atMost } from './tests/at-most';

@@ -1,5 +1,5 @@
-import { plainDecimal, readMoney } from '../destination/money';
-import type { FieldType } from '../destination/field-definition';
+import { plainDecimal, readMoney } from '../reading/money';
+import type { FieldType } from '../field/field-definition';
 
 /** What was typed beside a test, read as the test needs it; a sentence when it cannot be. */
 

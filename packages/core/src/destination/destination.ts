@@ -1,9 +1,11 @@
 import type { RecordKind } from '../diff/record';
 import type { LikenessModel } from '../identity/likeness/model';
-import type { MailboxReading } from '../identity/mailbox';
-import type { MergeRules } from '../identity/merge/survivorship';
+import type { MailboxReading } from '../reading/mailbox';
+import type { MailTemplate } from '../mail/mail-template';
+import type { Availability } from '../people/working-time';
+import type { MergeRules } from '../identity/survivorship';
 import { counted } from '../text';
-import type { FieldDefinition } from './field-definition';
+import type { FieldDefinition } from '../field/field-definition';
 
 export interface Stage {
   key: string;
@@ -45,6 +47,19 @@ export interface Destination {
   merging?: MergeRules;
   /** The keys of each team's people, by the key of the team. */
   teams?: Readonly<Record<string, readonly string[]>>;
+  /** What is known of people beside their names, by key: when they work, and how they are told something. */
+  people?: Readonly<Record<string, Availability & { phone?: string }>>;
+  /** Where messages go that are for no one person. */
+  channels?: readonly MessageChannel[];
+  /** What mails are written by. */
+  templates?: readonly MailTemplate[];
+}
+
+/** A chat or a phone that several read. */
+export interface MessageChannel {
+  key: string;
+  name: string;
+  by: 'chat' | 'text';
 }
 
 /** What a kind of record is called in sentences, in the workspace's own word for a deal. */
@@ -70,6 +85,10 @@ export function fieldsOf(destination: Pick<Destination, 'fields'>, record: Recor
 
 export function fieldOf(destination: Destination, record: RecordKind, key: string): FieldDefinition | undefined {
   return destination.fields.find((field) => field.record === record && field.key === key);
+}
+
+export function channelOf({ channels = [] }: Pick<Destination, 'channels'>, key: string): MessageChannel | undefined {
+  return channels.find((channel) => channel.key === key);
 }
 
 export function pipelineOf(destination: Pick<Destination, 'pipelines'>, key: string): Pipeline | undefined {

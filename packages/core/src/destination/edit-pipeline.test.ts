@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { checkPipeline } from './check-pipeline';
 import type { Pipeline, Stage } from './destination';
 import { defaultStageOf, editPipeline } from './edit-pipeline';
-import { newKey } from './new-key';
+import { newKey } from '../field/new-key';
 
 const stage = (key: string, state: Stage['state'] = 'open', more: Partial<Stage> = {}): Stage => ({
   key,

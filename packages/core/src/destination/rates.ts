@@ -1,6 +1,6 @@
 import type { Money } from '../diff/record';
 import { error, type Problem } from '../problem';
-import { minorDigits } from './money';
+import { minorDigits } from '../reading/money';
 
 /** What one unit of a currency is worth in the workspace's own, from a day on until a later rate. */
 export interface ExchangeRate {

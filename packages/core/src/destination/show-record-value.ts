@@ -1,6 +1,6 @@
 import type { FieldValue, FieldValues, RecordKind } from '../diff/record';
 import { fieldOf, pipelineOf, stageOf, type Destination } from './destination';
-import { showFieldValue } from './field-value';
+import { showFieldValue } from '../field/field-value';
 
 /**
  * A value of a record as people read it, `''` for a blank: options, pipelines and stages by their names. Stages of several

@@ -1,11 +1,14 @@
 import type { z } from '../schema-library';
+import type { OwnerRule } from '../assignment/choose-owner';
 import type { Destination } from '../destination/destination';
 import type { FieldValue, FieldValues, RecordKind } from '../diff/record';
 import type { JsonValue } from '../json';
-import type { WorkedOutValue } from '../mapping/value';
+import type { WorkedOutValue } from '../value/work-out-value';
+import type { ProblemCode } from '../codes';
 import type { Problem } from '../problem';
-import type { FollowUp, RouteDefinition, Value } from '../route/definition';
-import type { Submission } from '../route/submission';
+import type { FollowUp, RouteDefinition } from '../definition/route-definition';
+import type { Value } from '../value/value';
+import type { Submission } from '../payload/submission';
 
 /** What is sent to the outside once a run has written, at least once: a performer of its kind does it. */
 export interface OutboxItem {
@@ -14,7 +17,36 @@ export interface OutboxItem {
   to: string;
   /** Absent in the plan that is kept of a run, since the outbox holds it. */
   body?: JsonValue;
+  /** The record in whose history it stands. */
+  record?: { kind: RecordKind; id: string };
 }
+
+/** A task that a follow-up makes for a record. */
+export interface MadeTask {
+  make: 'task';
+  /** One line. */
+  title: string;
+  body?: string;
+  /** The key of the person who is to do it; `null` for nobody yet. */
+  owner: string | null;
+  /** ISO 8601; `null` for any time. */
+  due: string | null;
+  priority: TaskPriority;
+}
+
+/** A note that a follow-up writes on a record. */
+export interface MadeNote {
+  make: 'note';
+  /** One line; blank where it has none. */
+  title: string;
+  text: string;
+}
+
+/** What stands beside a record's values once a follow-up has made it. */
+export type MadeActivity = MadeTask | MadeNote;
+
+export const TASK_PRIORITIES = ['low', 'normal', 'high'] as const;
+export type TaskPriority = (typeof TASK_PRIORITIES)[number];
 
 /** What one follow-up does. It is part of the plan: shown by the rehearsal, done by the run, told by the account. */
 export interface PlannedEffect {
@@ -25,6 +57,8 @@ export interface PlannedEffect {
   unmet?: string;
   /** The record that it is about. */
   record?: { kind: RecordKind; id: string };
+  /** What is made for that record. */
+  made?: MadeActivity;
   out?: OutboxItem;
 }
 
@@ -49,6 +83,10 @@ export interface EffectContext {
   submission: Submission;
   destination: Destination;
   workOut(value: Value): WorkedOutValue;
+  /** The value as a field of the record that it is about takes it; `null` where it is blank or does not fit. */
+  fillIn(field: string, value: Value): { value: FieldValue | null; problems: Problem[] };
+  /** Whom a rule means, of those who may own a kind of record; `null` with a problem where nobody can be given anything. */
+  chooseOwner(rule: OwnerRule, record?: RecordKind): { owner: string | null; problems: Problem[] };
 }
 
 /** What a kind makes of its settings. */
@@ -57,6 +95,7 @@ export interface EffectStep {
   problems?: Problem[];
   /** Values of the record that it is about, as they are afterwards; those that stay the same are left out. */
   changes?: Record<string, FieldValue | null>;
+  made?: MadeActivity;
   out?: OutboxItem;
 }
 
@@ -66,8 +105,11 @@ export interface EffectSurroundings {
   destination: Destination;
 }
 
+/** What a follow-up may name beside values, conditions, writes and owners. */
+export type EffectName = 'tags' | 'lists' | 'field' | 'channel' | 'template';
+
 /** Finds what something is called here by what it is called elsewhere. */
-export type AdoptOption = (field: 'tags' | 'lists', key: string) => string;
+export type AdoptName = (what: EffectName, key: string) => string;
 
 /** The way to a value inside the settings. */
 export type Way = (string | number)[];
@@ -84,12 +126,18 @@ export interface EffectKind<Settings extends FollowUp = FollowUp> {
   /** The settings with every value changed: what reads, checks and renames values goes through them by this. */
   withValues(settings: Settings, change: (value: Value, way: Way) => Value): Settings;
   /** What is wrong with it beyond its values and its condition; the places are ways inside the settings. */
-  check(settings: Settings, around: EffectSurroundings): { code: string; text: string; way: Way }[];
+  check(settings: Settings, around: EffectSurroundings): { code: ProblemCode; text: string; way: Way }[];
   /** What it does as a clause: `the contact is tagged Show`. */
   describe(settings: Settings, around: EffectSurroundings): string;
   plan(settings: Settings, context: EffectContext): EffectStep;
   /** The settings in this workspace’s names. */
-  adopt?(settings: Settings, adopt: AdoptOption): Settings;
+  adopt?(settings: Settings, adopt: AdoptName): Settings;
+  /** Where it says who gets something. */
+  owner?: {
+    of(settings: Settings): { rule: OwnerRule; way: Way } | null;
+    /** The settings with another rule. */
+    put(settings: Settings, rule: OwnerRule): Settings;
+  };
 }
 
 /** Keeps the type of the settings while an entry is written down. */

@@ -5,6 +5,7 @@ import { EFFECT_KINDS, effectOf } from './registry';
 const options = [{ key: 'show', label: 'Show' }];
 const destination = {
   ...example,
+  templates: [{ key: 'thanks', name: 'Thank you', subject: 'Thank you', text: 'We write soon.', html: null }],
   fields: example.fields.map((field) =>
     field.key === 'tags' || field.key === 'lists' ? { ...field, options } : field,
   ),

@@ -1,12 +1,17 @@
 import type { z } from '../schema-library';
-import type { FollowUp } from '../route/definition';
+import type { FollowUp } from '../definition/route-definition';
 import type { EffectKind } from './effect';
+import { field } from './kinds/field';
 import { list } from './kinds/list';
+import { mail } from './kinds/mail';
+import { message } from './kinds/message';
+import { note } from './kinds/note';
 import { post } from './kinds/post';
 import { tag } from './kinds/tag';
+import { task } from './kinds/task';
 
 /** Every kind of follow-up, in the order in which the editor offers them. */
-export const EFFECT_KINDS: readonly EffectKind[] = [tag, list, post];
+export const EFFECT_KINDS: readonly EffectKind[] = [task, note, message, mail, tag, list, field, post];
 
 const byName = new Map(EFFECT_KINDS.map((kind) => [kind.do, kind]));
 

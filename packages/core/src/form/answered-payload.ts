@@ -1,6 +1,6 @@
 import type { JsonObject, JsonValue } from '../json';
 import { RESERVED_NAMES } from '../payload/reading';
-import { phoneFrom } from '../identity/phone';
+import { phoneFrom } from '../reading/phone';
 import { answerAsText } from './check-answers';
 import { arrivesInParts, questionsOf, type FormDefinition } from './definition';
 

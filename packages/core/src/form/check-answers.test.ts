@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { normalEmail } from '../identity/email';
-import { normalPhone } from '../identity/phone';
+import { normalEmail } from '../reading/email';
+import { normalPhone } from '../reading/phone';
 import type { JsonObject } from '../json';
 import { answeredPayload, answeredVersion, joinedAnswers, NOT_ASKED } from './answered-payload';
 import { checkAnswers, readAnswer } from './check-answers';

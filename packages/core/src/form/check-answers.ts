@@ -68,12 +68,8 @@ function readSeveral(question: Question, answer: unknown, setting: AnswerSetting
 }
 
 function blankAnswer({ required, type }: Question, { words }: AnswerSetting): ReadAnswer {
-  if (!required || type === 'hidden') return { value: null };
-  if (type === 'consent') return { code: 'required', message: words.requiredConsent };
-  if (type === 'file') return { code: 'required', message: words.file };
-  if (type === 'one-of' || type === 'several-of' || type === 'yes-no')
-    return { code: 'required', message: words.requiredChoice };
-  return { code: 'required', message: words.required };
+  const message = required ? questionType(type).blank(words) : null;
+  return message === null ? { value: null } : { code: 'required', message };
 }
 
 function lengthProblem({ type, checks = {} }: Question, text: string, { words }: AnswerSetting): ReadAnswer | null {

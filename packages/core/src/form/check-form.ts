@@ -2,12 +2,13 @@ import { clausesOf } from '../condition/condition';
 import { checkCondition } from '../condition/evaluate';
 import type { Destination } from '../destination/destination';
 import { fieldOf } from '../destination/destination';
-import { optionFor } from '../destination/field-value';
+import { optionFor } from '../field/field-value';
 import { jsonPointer } from '../json';
 import { error, warning, type Problem } from '../problem';
 import { listInWords } from '../text';
 import { isQuestion, questionsOf, stepsOf, type FormDefinition, type FormItem, type Question } from './definition';
 import { itemLabel } from './edit-form';
+import { questionType } from './question-types/registry';
 import { circleOf, FORM_CONDITIONS, questionReader, waitsFor } from './visibility';
 
 /** Everything that is wrong with a form of the right shape. Errors stand in the way of publishing; warnings do not. */
@@ -84,21 +85,17 @@ function unknownOptions(item: FormItem, form: FormDefinition, at: string): Probl
 function checkQuestion(question: Question, index: number, destination: Pick<Destination, 'fields'>): Problem[] {
   const problems: Problem[] = [];
   const at = jsonPointer(['items', index]);
-  const { type, required, value, from, label, feeds, options = [] } = question;
-  if (type === 'hidden' && !value && !from)
+  const { type, label, feeds, options = [] } = question;
+  for (const { code, severity, text, at: property } of questionType(type).flaws?.(question) ?? [])
     problems.push(
-      (required ? error : warning)(
-        required ? 'required-but-hidden' : 'hidden-without-value',
-        `“${itemLabel(question)}” is not shown and holds nothing: give it a value, or a parameter to take it from.`,
-        at,
+      (severity === 'error' ? error : warning)(
+        code,
+        `“${itemLabel(question)}” ${text}`,
+        property ? `${at}/${property}` : at,
       ),
     );
   if (type !== 'hidden' && !label.trim() && !feeds)
     problems.push(error('no-label', 'A question has no words. Say what it asks.', `${at}/label`));
-  if (type === 'consent' && !question.version)
-    problems.push(
-      warning('consent-without-version', `“${itemLabel(question)}” names no version of its words.`, `${at}/version`),
-    );
   if (!feeds) return problems;
   const field = fieldOf({ ...EMPTY, ...destination }, feeds.record, feeds.field);
   if (!field)

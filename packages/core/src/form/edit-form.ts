@@ -1,4 +1,4 @@
-import { newKey } from '../destination/new-key';
+import { newKey } from '../field/new-key';
 import { trimWhere } from '../text';
 import { isQuestion, type FormDefinition, type FormItem } from './definition';
 import { renameItem } from './rename-item';

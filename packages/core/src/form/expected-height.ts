@@ -1,5 +1,6 @@
-import { isQuestion, stepsOf, type FormDefinition, type FormItem } from './definition';
+import { isQuestion, stepsOf, type ContentTypeName, type FormDefinition, type FormItem } from './definition';
 import { languagesOf } from './localise';
+import { questionType } from './question-types/registry';
 import { SPACING, type Theme } from './theme';
 
 /** Pixels, as the style of forms has them at about 640 px of width. */
@@ -34,44 +35,25 @@ export function expectedHeight(form: FormDefinition, spacing: Theme['spacing'] =
 }
 
 function heightOf(item: FormItem, gap: number): number {
-  if (!isQuestion(item)) return contentHeight(item.type, item.text) + gap;
-  if (item.type === 'hidden') return 0;
-  return questionHeight(item.type, item.shownAs, item.options?.length ?? 0) + (item.help ? HELP : 0) + gap;
+  if (!isQuestion(item)) return CONTENT_HEIGHTS[item.type](item.text ?? '') + gap;
+  const height = questionType(item.type).height(item);
+  return height ? height + (item.help ? HELP : 0) + gap : 0;
 }
 
-function questionHeight(type: FormItem['type'], shownAs: string | undefined, options: number): number {
-  switch (type) {
-    case 'long-text':
-      return 146;
-    case 'address':
-      return 267;
-    case 'yes-no':
-      return 92;
-    case 'consent':
-      return 34;
-    case 'several-of':
-      return 28 + options * 33;
-    case 'one-of':
-      return shownAs === 'radios' || shownAs === 'cards' ? 28 + options * 33 : 74;
-    default:
-      return 74;
-  }
-}
-
-function contentHeight(type: FormItem['type'], text: string | undefined): number {
-  switch (type) {
-    case 'heading':
-      return STEP_TITLE;
-    case 'text-block':
-      return linesOf(text ?? '') * LINE;
-    case 'divider':
-      return 1;
-    case 'social':
-      return LINE;
-    default:
-      return 240;
-  }
-}
+/** Pictures and films, before they have come. */
+const PICTURE = () => 240;
+const CONTENT_HEIGHTS: Record<ContentTypeName, (text: string) => number> = {
+  step: () => STEP_TITLE,
+  heading: () => STEP_TITLE,
+  'text-block': (text) => linesOf(text) * LINE,
+  divider: () => 1,
+  social: () => LINE,
+  image: PICTURE,
+  video: PICTURE,
+  gallery: PICTURE,
+  logos: PICTURE,
+  html: PICTURE,
+};
 
 function linesOf(text: string): number {
   return text.split('\n').reduce((sum, line) => sum + Math.max(1, Math.ceil(line.length / LINE_CHARACTERS)), 0);

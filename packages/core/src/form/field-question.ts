@@ -1,5 +1,5 @@
 import type { Destination } from '../destination/destination';
-import type { FieldDefinition } from '../destination/field-definition';
+import type { FieldDefinition } from '../field/field-definition';
 import {
   isQuestion,
   questionsOf,

@@ -1,11 +1,12 @@
 import type { Destination } from '../destination/destination';
 import { fieldOf } from '../destination/destination';
-import type { FieldDefinition } from '../destination/field-definition';
+import type { FieldDefinition } from '../field/field-definition';
 import type { RecordKind } from '../diff/record';
 import type { OwnerRule } from '../assignment/choose-owner';
-import type { Fill, FollowUp, Place, RouteDefinition, Value, Write } from '../route/definition';
+import type { Fill, FollowUp, Place, RouteDefinition, Write } from '../definition/route-definition';
+import type { Value } from '../value/value';
 import { NAME_FINISHERS } from '../mapping/suggested-finishers';
-import { usualRules } from '../route/recognition';
+import { usualRules } from '../route/checking/recognition';
 import { questionsOf, type FormDefinition, type Question } from './definition';
 
 /** What is asked once when a form is published: where its deals or leads begin, whose they are, how people are marked. */

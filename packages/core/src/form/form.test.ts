@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { checkRoute } from '../route/check';
+import { checkRoute } from '../route/checking/check';
 import { destination as example, submission } from '../testing/example';
-import { KnownRecords } from '../route/known-records';
-import { planRun } from '../route/plan-run';
+import { KnownRecords } from '../identity/known-records';
+import { planRun } from '../route/planning/plan-run';
 import { checkForm } from './check-form';
 import type { FormDefinition, FormItem, Question } from './definition';
 import { editForm, formChanges, newItemName } from './edit-form';

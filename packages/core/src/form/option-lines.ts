@@ -1,4 +1,4 @@
-import { newKey } from '../destination/new-key';
+import { newKey } from '../field/new-key';
 import type { AnswerOption } from './definition';
 
 /** Marks that people put before the lines of a list. */

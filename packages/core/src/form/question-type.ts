@@ -1,5 +1,6 @@
-import type { FieldType } from '../destination/field-definition';
+import type { FieldType } from '../field/field-definition';
 import type { FieldValue } from '../diff/record';
+import type { ProblemCode } from '../codes';
 import type { Question, QuestionTypeName } from './definition';
 import type { FormWords } from './form-words';
 
@@ -36,6 +37,20 @@ export interface AnswerSetting {
   isPhone?: ((text: string, country: string) => boolean) | undefined;
 }
 
+/** Something wrong with a question: the property that it stands at, if it stands at one. */
+export interface QuestionFlaw {
+  code: ProblemCode;
+  severity: 'error' | 'warning';
+  /** A sentence that goes on after the question's name: `names no version of its words.` */
+  text: string;
+  at?: keyof Question;
+}
+
+/** The height of a question that is answered in one line. */
+export const ONE_LINE = 74;
+/** The height of choices that stand one beneath the other. */
+export const choicesHeight = (choices: number) => 28 + choices * 33;
+
 /** One type of question. A registry entry: add a file and a line in `registry.ts`. */
 export interface QuestionType {
   name: QuestionTypeName;
@@ -45,6 +60,12 @@ export interface QuestionType {
   holds: FieldType;
   /** The most characters when the question does not say. */
   longest: number;
+  /** How high it is shown before anything is answered, with its words: pixels at about 640 px of width; 0 when it is not shown. */
+  height(question: Question): number;
+  /** What is said where an answer is needed and none was given; `null` where that is never asked of a visitor. */
+  blank(words: FormWords): string | null;
+  /** What is wrong with a question of this type, beyond what may be wrong with any. */
+  flaws?(question: Question): QuestionFlaw[];
   /** Reads an answer that is not blank. */
   read(text: string, question: Question, setting: AnswerSetting): ReadAnswer;
   /** An example that the tests run: what is taken and what is refused. */

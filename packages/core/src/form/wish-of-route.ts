@@ -1,6 +1,7 @@
-import type { RouteDefinition, Value, Write } from '../route/definition';
+import type { RouteDefinition, Write } from '../definition/route-definition';
+import type { Value } from '../value/value';
 import { alwaysAdded } from '../effect/kinds/mark';
-import { fixedText } from '../route/fixed-text';
+import { fixedText } from '../definition/fixed-text';
 import type { FormRouteWish } from './form-route';
 
 /**

@@ -1,4 +1,4 @@
-import { foldWords } from './fold-text';
+import { foldWords } from '../reading/fold-text';
 
 /**
  * Words that tell the legal form of a company (ISO 20275 lists them), by themselves or written with points: they differ

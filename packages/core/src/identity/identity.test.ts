@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { companyDomain } from './domain';
-import { normalEmail, severalEmails } from './email';
+import { companyDomain } from '../reading/domain';
+import { normalEmail, severalEmails } from '../reading/email';
 import { identityKeysOf, identityKeyText } from './keys';
-import { hasPhoneNumbers, normalPhone } from './phone';
+import { hasPhoneNumbers, normalPhone } from '../reading/phone';
 
 describe('the normal form of an e-mail address', () => {
   test.each([

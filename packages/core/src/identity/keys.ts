@@ -1,6 +1,6 @@
-import type { FieldDefinition } from '../destination/field-definition';
+import type { FieldDefinition } from '../field/field-definition';
 import type { FieldValue, FieldValues, RecordKind } from '../diff/record';
-import { isRoleMailbox, mailboxOf } from './mailbox';
+import { isRoleMailbox, mailboxOf } from '../reading/mailbox';
 
 export const IDENTITY_KEY_KINDS = ['email', 'shared-email', 'mailbox', 'phone', 'domain', 'external-id'] as const;
 /** A workspace's own unique field is a key too, named by the field: `field:site_code`. */

@@ -1,4 +1,4 @@
-import { foldWords } from './fold-text';
+import { foldWords } from '../reading/fold-text';
 import { NAMES_ALONE } from './names-alone';
 
 /**

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import type { FieldValues } from '../diff/record';
 import { companyNameForm } from './company-name-form';
-import { normalExternalId } from './external-id';
-import { foldWords } from './fold-text';
+import { normalExternalId } from '../reading/external-id';
+import { foldWords } from '../reading/fold-text';
 import { emailKeys, isExclusive } from './keys';
-import { isRoleMailbox, mailboxOf } from './mailbox';
+import { isRoleMailbox, mailboxOf } from '../reading/mailbox';
 import { isNicknameOf } from './nicknames';
 import { personNameForm } from './person-name-form';
 

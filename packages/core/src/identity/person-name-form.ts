@@ -1,7 +1,7 @@
 import type { FieldValues } from '../diff/record';
-import { splitPersonName } from '../mapping/reading/person-name';
+import { splitPersonName } from '../reading/person-name';
 import { remembered } from '../remembered';
-import { consonants, foldWords, isVowelless } from './fold-text';
+import { consonants, foldWords, isVowelless } from '../reading/fold-text';
 
 /** A person's name as it is compared: words without marks, in the order they are said, particles left out. */
 export interface NameForm {

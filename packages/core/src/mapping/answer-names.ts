@@ -1,9 +1,9 @@
-import type { FieldDefinition } from '../destination/field-definition';
+import type { FieldDefinition } from '../field/field-definition';
 import { foldKey, parseKey } from '../payload/key';
 import type { ValueKind } from '../payload/value-kind';
-import type { DateOrder } from './reading/date-text';
-import { plainName, plainWords } from './plain-name';
-import { FILLERS, SYNONYMS } from './synonyms';
+import type { DateOrder } from '../reading/date-text';
+import { plainName, plainWords } from '../reading/plain-name';
+import { FILLERS, SYNONYMS } from '../reading/synonyms';
 
 /** What suggesting knows of a field that arrives. */
 export interface SeenField {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { destination, fill, person, routeOf, sale } from '../testing/example';
-import { BUILT_IN_FIELDS } from '../destination/built-in-fields';
-import type { RouteDefinition, Write } from '../route/definition';
+import { BUILT_IN_FIELDS } from '../field/built-in-fields';
+import type { RouteDefinition, Write } from '../definition/route-definition';
 import type { SeenField } from './answer-names';
 import { fillFrom, suggestFills } from './suggest';
 

@@ -1,9 +1,9 @@
 import type { Destination } from '../destination/destination';
-import type { FieldDefinition } from '../destination/field-definition';
+import type { FieldDefinition } from '../field/field-definition';
 import type { RecordKind } from '../diff/record';
 import { foldKey } from '../payload/key';
-import { answerKeys } from '../route/answers';
-import type { Fill, RouteDefinition, Write } from '../route/definition';
+import { answerKeys } from '../route/editing/answers';
+import type { Fill, RouteDefinition, Write } from '../definition/route-definition';
 import { asAnswers, asWanted, belonging, nameMatch, type Answer, type SeenField, type Wanted } from './answer-names';
 import { finishing, type Beside } from './suggested-finishers';
 import { KIND_WORDS, kindFits, optionOverlap } from './value-fit';

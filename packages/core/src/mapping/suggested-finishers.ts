@@ -1,9 +1,9 @@
 import type { Destination } from '../destination/destination';
-import type { FieldDefinition } from '../destination/field-definition';
-import type { FinisherUse } from '../route/definition';
+import type { FieldDefinition } from '../field/field-definition';
+import type { FinisherUse } from '../value/value';
 import type { Answer } from './answer-names';
-import { hasMarkup } from './finishers/without-markup';
-import { WHOLE_NAMES } from './synonyms';
+import { hasMarkup } from '../value/finishers/without-markup';
+import { WHOLE_NAMES } from '../reading/synonyms';
 
 /** The finishers that what arrives usually needs for a field. */
 export function finishing(

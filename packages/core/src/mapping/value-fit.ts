@@ -1,5 +1,5 @@
-import type { FieldDefinition } from '../destination/field-definition';
-import { optionFor } from '../destination/field-value';
+import type { FieldDefinition } from '../field/field-definition';
+import { optionFor } from '../field/field-value';
 import type { ValueKind } from '../payload/value-kind';
 import type { SeenField } from './answer-names';
 

@@ -1,4 +1,4 @@
-import { plainWords } from '../mapping/plain-name';
+import { plainWords } from '../reading/plain-name';
 import { parseKey } from './key';
 import type { ValueKind } from './value-kind';
 

@@ -1,6 +1,6 @@
 import { distance } from 'fastest-levenshtein';
-import { plainName } from '../mapping/plain-name';
-import { SYNONYMS } from '../mapping/synonyms';
+import { plainName } from '../reading/plain-name';
+import { SYNONYMS } from '../reading/synonyms';
 import { shorten } from '../text';
 import { parseKey } from './key';
 import type { ProfileField } from './profile';

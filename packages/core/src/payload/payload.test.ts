@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { JsonObject, JsonValue } from '../json';
-import { answerText } from '../mapping/value';
+import { answerText } from './answer-text';
 import { readBody, readPayload } from './body';
 import { answerAt, payloadFields } from './fields';
 import { PAYLOAD_LIMITS, payloadSize } from './payload-size';

@@ -1,6 +1,6 @@
 import type { JsonObject } from '../json';
-import { dateOrderOf, type DateOrder } from '../mapping/reading/date-text';
-import { answerText } from '../mapping/value';
+import { dateOrderOf, type DateOrder } from '../reading/date-text';
+import { answerText } from './answer-text';
 import { shorten } from '../text';
 import { payloadFields } from './fields';
 import type { PayloadField } from './reading';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { FIELD_TYPES } from '../destination/field-definition';
+import { FIELD_TYPES } from '../field/field-definition';
 import type { JsonValue } from '../json';
 import { fieldKind, fieldTypeOf, kindFamily, VALUE_KINDS, valueKind, type ValueKind } from './value-kind';
 

@@ -1,9 +1,9 @@
-import type { FieldType } from '../destination/field-definition';
+import type { FieldType } from '../field/field-definition';
 import type { JsonValue } from '../json';
-import { countryNamed } from '../mapping/reading/country-name';
-import { readDate } from '../mapping/reading/date-text';
-import { epochMoment } from '../mapping/reading/epoch';
-import { yesOrNo } from '../mapping/reading/yes-no-words';
+import { countryNamed } from '../reading/country-name';
+import { readDate } from '../reading/date-text';
+import { epochMoment } from '../reading/epoch';
+import { yesOrNo } from '../reading/yes-no-words';
 
 /** What a value looks like by itself. What a field holds is told by all of its values; see `fieldKind`. */
 export const VALUE_KINDS = [

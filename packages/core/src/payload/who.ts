@@ -1,7 +1,7 @@
 import type { JsonObject } from '../json';
-import { plainName, plainWords } from '../mapping/plain-name';
-import { FILLERS, NAME_WORDS, SYNONYMS } from '../mapping/synonyms';
-import { answerText } from '../mapping/value';
+import { plainName, plainWords } from '../reading/plain-name';
+import { FILLERS, NAME_WORDS, SYNONYMS } from '../reading/synonyms';
+import { answerText } from './answer-text';
 import { remembered } from '../remembered';
 import { shorten } from '../text';
 import { payloadFields } from './fields';

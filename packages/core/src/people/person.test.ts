@@ -9,6 +9,7 @@ const marlies: Person = {
   languages: ['nl', 'de-AT'],
   timeZone: 'Europe/Amsterdam',
   hours: { mon: { from: '09:00', to: '17:30' }, fri: { from: '09:00', to: '12:00' } },
+  phone: '+31201234567',
   capacity: 40,
   away: [{ from: '2026-03-16', to: '2026-03-16' }],
 };
@@ -23,6 +24,7 @@ test.each<[string, Partial<Person>, string]>([
   ['an unknown time zone', { timeZone: 'Europe/Atlantis' }, '/timeZone'],
   ['hours that end before they begin', { hours: { tue: { from: '17:00', to: '09:00' } } }, '/hours/tue'],
   ['an hour that is none', { hours: { tue: { from: '9', to: '17:00' } } }, '/hours/tue'],
+  ['a number without its country', { phone: '020 123 4567' }, '/phone'],
   ['half a capacity', { capacity: 0.5 }, '/capacity'],
   ['an absence that ends before it begins', { away: [{ from: '2026-03-16', to: '2026-03-15' }] }, '/away/0'],
   ['an absence on no day', { away: [{ from: '2026-02-31', to: 'x' }] }, '/away/0'],

@@ -25,6 +25,8 @@ export interface Person {
   /** IANA name; the workspace's own when not said. */
   timeZone: string | null;
   hours: WorkingHours;
+  /** E.164: where text messages reach them. */
+  phone: string | null;
   /** How many open leads and deals are enough; null: any number. */
   capacity: number | null;
   away: AwayDates[];
@@ -32,7 +34,7 @@ export interface Person {
 
 /** What is wrong with a person as they would be kept. */
 export function checkPerson(person: Omit<Person, 'key' | 'active'>): Problem[] {
-  const { name, regions, languages, timeZone, hours, capacity, away } = person;
+  const { name, regions, languages, timeZone, hours, phone, capacity, away } = person;
   const problems: Problem[] = [];
   if (name.trim() === '') problems.push(error('name-blank', 'A person needs a name.', '/name'));
   regions.forEach((region, index) => {
@@ -56,6 +58,10 @@ export function checkPerson(person: Omit<Person, 'key' | 'active'>): Problem[] {
     if (span && !(isTime(span.from) && isTime(span.to) && span.from < span.to))
       problems.push(error('hours-do-not-fit', 'Working hours go from an earlier to a later time.', `/hours/${day}`));
   }
+  if (phone !== null && !/^\+[1-9]\d{6,14}$/.test(phone))
+    problems.push(
+      error('not-a-phone', 'Type the number with its country and without spaces, such as +442079460018.', '/phone'),
+    );
   if (capacity !== null && !(Number.isInteger(capacity) && capacity >= 0 && capacity <= 100_000))
     problems.push(error('capacity-does-not-fit', 'Capacity is a whole number of open records.', '/capacity'));
   away.forEach(({ from, to }, index) => {
@@ -85,7 +91,8 @@ export function atWork({ active, away, hours, timeZone }: Person, at: string, wo
   return span !== undefined && span.from <= time && time < span.to;
 }
 
-function localMoment(at: string, timeZone: string): { day: string; weekday: Weekday; time: string } {
+/** A moment (ISO 8601) as the calendar and the clock of a time zone show it. */
+export function localMoment(at: string, timeZone: string): { day: string; weekday: Weekday; time: string } {
   const parts = new Intl.DateTimeFormat('en-GB', {
     timeZone,
     year: 'numeric',

@@ -1,7 +1,7 @@
 import { clausesOf, type RecordCondition } from '../condition/condition';
 import type { ConditionSetting } from '../condition/condition-test';
 import { checkCondition } from '../condition/evaluate';
-import type { FieldDefinition } from '../destination/field-definition';
+import type { FieldDefinition } from '../field/field-definition';
 import type { RecordKind } from '../diff/record';
 import { jsonPointer } from '../json';
 import { error, type Problem } from '../problem';

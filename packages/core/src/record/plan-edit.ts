@@ -1,12 +1,12 @@
-import { checkFieldValue } from '../destination/check-value';
+import { checkFieldValue } from '../field/check-value';
 import { fieldOf, type Destination } from '../destination/destination';
-import type { FieldDefinition } from '../destination/field-definition';
+import type { FieldDefinition } from '../field/field-definition';
 import { sameValue, type FieldValue, type FieldValues, type RecordKind } from '../diff/record';
 import { changesBetween, type FieldChange } from '../diff/records-diff';
 import { jsonPointer, type JsonValue } from '../json';
 import { error, type Problem } from '../problem';
-import type { KnownRecord } from '../route/known-records';
-import { derivedValues } from '../route/plan-fields';
+import type { KnownRecord } from '../diff/known-record';
+import { derivedValues } from '../route/planning/plan-fields';
 
 /** What somebody wants to change about a record. */
 export interface RecordEdit {

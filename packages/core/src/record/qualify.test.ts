@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Destination } from '../destination/destination';
-import type { FieldDefinition } from '../destination/field-definition';
-import { KnownRecords, type KnownRecord } from '../route/known-records';
-import { lookupsFor } from '../route/lookups';
+import type { FieldDefinition } from '../field/field-definition';
+import { KnownRecords } from '../identity/known-records';
+import type { KnownRecord } from '../diff/known-record';
+import { lookupsFor } from '../route/planning/lookups';
 import { destination, known } from '../testing/example';
 import { closedLead, planQualify, qualifyingRoute } from './qualify';
 

@@ -1,15 +1,17 @@
 import type { Destination } from '../destination/destination';
-import { showFieldValue } from '../destination/field-value';
-import { companyDomain } from '../identity/domain';
+import { showFieldValue } from '../field/field-value';
+import { companyDomain } from '../reading/domain';
 import type { FieldValue, FieldValues, RecordKind } from '../diff/record';
 import { changesBetween, isEmptyDiff, type RecordsDiff } from '../diff/records-diff';
 import type { JsonObject } from '../json';
-import type { Fill, RouteDefinition, Value, Write } from '../route/definition';
-import type { KnownRecord, KnownRecords } from '../route/known-records';
-import type { Plan } from '../route/plan';
-import { LEAD_STATUS } from '../route/plan-place';
-import { planRun } from '../route/plan-run';
-import type { Submission } from '../route/submission';
+import type { Fill, RouteDefinition, Write } from '../definition/route-definition';
+import type { Value } from '../value/value';
+import type { KnownRecords } from '../identity/known-records';
+import type { KnownRecord } from '../diff/known-record';
+import type { Plan } from '../route/planning/plan';
+import { LEAD_STATUS } from '../route/planning/plan-place';
+import { planRun } from '../route/planning/plan-run';
+import type { Submission } from '../payload/submission';
 
 /** Where the deal of a qualified lead is to stand, and what it is called. */
 export interface Qualifying {

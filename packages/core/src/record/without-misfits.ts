@@ -1,6 +1,6 @@
-import { checkFieldValue } from '../destination/check-value';
+import { checkFieldValue } from '../field/check-value';
 import { fieldOf, type Destination } from '../destination/destination';
-import type { FieldDefinition } from '../destination/field-definition';
+import type { FieldDefinition } from '../field/field-definition';
 import { sameValue, type FieldValue } from '../diff/record';
 import type { RecordsDiff } from '../diff/records-diff';
 import type { JsonValue } from '../json';

@@ -1,7 +1,7 @@
-import { foldWords } from '../identity/fold-text';
+import { foldWords } from '../reading/fold-text';
 import type { JsonObject } from '../json';
 import { LIMITS } from '../limits';
-import { answerText } from '../mapping/value';
+import { answerText } from '../payload/answer-text';
 import { payloadFields } from '../payload/fields';
 
 /** One thing that is looked for: a word that stands there, or one that begins so. */

@@ -1,5 +1,5 @@
-import { plainName, plainWords } from '../mapping/plain-name';
-import { SYNONYMS } from '../mapping/synonyms';
+import { plainName, plainWords } from '../reading/plain-name';
+import { SYNONYMS } from '../reading/synonyms';
 import { columnNames, type Cells } from './table-rows';
 
 /** Rows among which the names of the columns are looked for. */

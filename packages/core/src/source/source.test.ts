@@ -8,7 +8,6 @@ describe('the source of a visit', () => {
     [{ utm_source: 'growers', utm_medium: 'cpc' }, 'paid', 'growers'],
     [{ utm_campaign: 'spring' }, 'campaign', 'spring'],
     [{ referrer: 'https://www.search.example/?q=x' }, 'search', 'search.example'],
-    [{ sheet: 'Garden club' }, 'file', 'Garden club'],
     // Anybody can write this into an address.
     [{ utm_source: 'Garden club', utm_medium: 'file' }, 'campaign', 'Garden club'],
     [{ referrer: 'https://forum.weir.example/t/1', page: 'https://quillfern.example/' }, 'referral', 'weir.example'],
@@ -16,6 +15,12 @@ describe('the source of a visit', () => {
     [{ referrer: 'nonsense', page: 'https://quillfern.example/' }, 'referral', 'nonsense'],
     [{}, 'direct', 'direct'],
   ])('%j is %s, %s', (visit, channel, source) => expect(sourceOf(visit)).toMatchObject({ channel, source }));
+
+  test('of a row of a file is the file, whatever a visit would say', () =>
+    expect(sourceOf({ utm_source: 'spring' }, { sheet: 'Garden club' })).toMatchObject({
+      channel: 'file',
+      source: 'Garden club',
+    }));
 });
 
 describe('reading a visit', () => {

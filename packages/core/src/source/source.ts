@@ -1,4 +1,5 @@
 import { getDomain, getHostname } from 'tldts';
+import { POSTED, type Origin } from './origin';
 import type { Visit } from './visit';
 
 export const CHANNELS = ['campaign', 'paid', 'e-mail', 'social', 'search', 'referral', 'file', 'direct'] as const;
@@ -13,7 +14,7 @@ export interface Source {
   campaign: string | null;
 }
 
-/** One contact with marketing: a source at a time, on a page. */
+/** A record that a submission touched: where that came from, when, and on which page. */
 export interface Touch extends Source {
   record: string;
   page: string | null;
@@ -30,13 +31,13 @@ const MEDIUM_CHANNELS: [RegExp, Channel][] = [
 ];
 
 /**
- * The source of a visit. A row of a file came by that file: nobody visited. Else campaign parameters first, as they were set on purpose; then the referring site, unless it is
- * the page's own; else direct.
+ * The source of a visit. A row of a file came by that file: nobody visited. Else campaign parameters first, as they were set
+ * on purpose; then the referring site, unless it is the page's own; else direct.
  */
-export function sourceOf(visit: Visit): Source {
+export function sourceOf(visit: Visit, { sheet }: Origin = POSTED): Source {
   const medium = visit.utm_medium?.toLowerCase() ?? null;
   const campaign = visit.utm_campaign ?? null;
-  if (visit.sheet) return { channel: 'file', source: visit.sheet, medium, campaign };
+  if (sheet) return { channel: 'file', source: sheet, medium, campaign };
   if (visit.utm_source || campaign) {
     const channel = MEDIUM_CHANNELS.find(([pattern]) => pattern.test(medium ?? ''))?.[1] ?? 'campaign';
     return { channel, source: visit.utm_source ?? campaign!, medium, campaign };

@@ -1,6 +1,7 @@
 import { LIMITS } from '../limits';
 import { isJsonObject, type JsonValue } from '../json';
 import { storableText } from '../text';
+import { ORIGIN_NAMES } from './origin';
 
 /** The campaign parameters that are kept, as web analytics names them. */
 export const CAMPAIGN_PARAMETERS = ['utm_source', 'utm_medium', 'utm_campaign', 'utm_term', 'utm_content'] as const;
@@ -8,24 +9,19 @@ export type CampaignParameter = (typeof CAMPAIGN_PARAMETERS)[number];
 
 /**
  * What surrounded a submission, apart from its time. Everything is optional: a server-to-server post has almost none of it.
- * `enteredBy`, the key of the colleague who entered it, is known from their entry link alone; `sheet`, the name of the sheet
- * that it was a row of, from the file. Neither is ever read from a post.
  */
 export type Visit = Partial<
-  Record<
-    CampaignParameter | 'page' | 'referrer' | 'userAgent' | 'formVersion' | 'language' | 'enteredBy' | 'sheet',
-    string
-  >
+  Record<CampaignParameter | 'page' | 'referrer' | 'userAgent' | 'formVersion' | 'language', string>
 >;
 
+/** The names of `{visit}` parts that are recorded as they came: of the visit, and of the origin. */
 export const VISIT_NAMES = [
   'page',
   'referrer',
   'userAgent',
   'formVersion',
   'language',
-  'enteredBy',
-  'sheet',
+  ...ORIGIN_NAMES,
   ...CAMPAIGN_PARAMETERS,
 ] as const;
 

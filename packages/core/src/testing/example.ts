@@ -1,12 +1,14 @@
 import type { Destination } from '../destination/destination';
-import { BUILT_IN_FIELDS } from '../destination/built-in-fields';
+import { BUILT_IN_FIELDS } from '../field/built-in-fields';
 import type { SeenField } from '../mapping/answer-names';
-import type { Fill, RouteDefinition, Value, Write } from '../route/definition';
-import { KnownRecords, type KnownRecord } from '../route/known-records';
-import { lookupsFor } from '../route/lookups';
-import type { Plan } from '../route/plan';
-import { planRun } from '../route/plan-run';
-import type { Submission } from '../route/submission';
+import type { Fill, RouteDefinition, Write } from '../definition/route-definition';
+import type { Value } from '../value/value';
+import { KnownRecords } from '../identity/known-records';
+import type { KnownRecord } from '../diff/known-record';
+import { lookupsFor } from '../route/planning/lookups';
+import type { Plan } from '../route/planning/plan';
+import { planRun } from '../route/planning/plan-run';
+import type { Submission } from '../payload/submission';
 
 /** A destination and a route that tests begin with. */
 export const destination: Destination = {

@@ -1,4 +1,5 @@
 import { LIMITS, type Limit } from '../limits';
+import { markdownTable } from './markdown-table';
 
 const MEBIBYTE = 1_048_576;
 
@@ -10,19 +11,13 @@ export function limitsPage(): string {
     limit.beyond || '–',
     `\`${name}\``,
   ]);
-  const head = ['What', 'At most', 'Beyond it', 'Name'];
-  const widths = head.map((title, column) => Math.max(title.length, ...rows.map((row) => row[column]!.length)));
-  const line = (cells: readonly string[]) =>
-    `| ${cells.map((cell, column) => cell.padEnd(widths[column]!)).join(' | ')} |`;
   return `# Limits
 
 Every limit of the application, from one table in code (\`packages/core/src/limits.ts\`); a test keeps this page the same.
 What is refused says so with the reason; nothing is cut without a word but where this page says it. Answers to questions of
 forms have the lengths of their types besides, up to 1,000 characters for a line and 100,000 for a message.
 
-${line(head)}
-${line(widths.map((width) => '-'.repeat(width)))}
-${rows.map(line).join('\n')}
+${markdownTable(['What', 'At most', 'Beyond it', 'Name'], rows)}
 `;
 }
 

@@ -1,6 +1,6 @@
 import type { FieldValues } from '../diff/record';
-import { normalEmail } from '../identity/email';
-import { foldWords } from '../identity/fold-text';
+import { normalEmail } from '../reading/email';
+import { foldWords } from '../reading/fold-text';
 import { isNicknameOf } from '../identity/nicknames';
 import { COUNTRIES, type Country } from './countries';
 

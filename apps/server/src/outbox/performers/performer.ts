@@ -1,4 +1,5 @@
-import type { JsonValue } from '@haycart/core';
+import type { JsonValue, RecordKind } from '@haycart/core';
+import type { Tried } from '../../platform/outgoing/posted';
 
 /** Something from the outbox, to be sent. */
 export interface DueItem {
@@ -8,11 +9,12 @@ export interface DueItem {
   target: string;
   key: string;
   body: JsonValue;
+  /** The record that it is about. */
+  record: { kind: RecordKind; id: string } | null;
   tries: number;
 }
 
-/** What came of one try. `again`: whether another try may help; `after`: the seconds that the receiver asks to wait. */
-export type Performed = { ok: true } | { ok: false; why: string; again: boolean; after?: number };
+export type Performed = Tried;
 
 /** Sends one kind of thing. A registry entry: add a file and a line in `registry.ts`. */
 export interface Performer {

@@ -5,7 +5,7 @@ import { Doors, isOfApplication } from '../doors';
 import { ProblemError } from '../errors/problem-error';
 import type { Caller, RequestWithCaller } from './caller';
 import { readCookie, SESSION_COOKIE } from './cookies';
-import { NEEDS_PERSON, PUBLIC, TAKES_SENDERS } from './marks';
+import { NEEDS_PERSON, PUBLIC, TAKES_BASIC, TAKES_SENDERS } from './marks';
 import { secretHash } from './secret';
 
 const MOST_TOKENS_NOTED = 5_000;
@@ -32,7 +32,7 @@ export class AuthGuard implements CanActivate {
       );
     const changes = request.method !== 'GET' && request.method !== 'HEAD';
     const isOpen = this.#mark<boolean>(context, PUBLIC);
-    const token = /^Bearer (\S+)$/i.exec(request.headers.authorization ?? '')?.[1];
+    const token = this.#tokenOf(request, context);
     // The cookie is same-site already; this also stops pages of other ports on the same host from changing anything.
     if (changes && !token && isOfApplication(request.url) && this.doors.isFromElsewhere(request)) {
       this.#log.log('A request from another site was refused.');
@@ -44,6 +44,15 @@ export class AuthGuard implements CanActivate {
     if (caller.by.kind === 'token') this.#refuseBeyond(caller.by, context, changes);
     request.caller = caller;
     return true;
+  }
+
+  /** The token that came with a request: a bearer's, or the password of Basic where that is taken. */
+  #tokenOf(request: RequestWithCaller, context: ExecutionContext): string | undefined {
+    const [scheme = '', given = ''] = (request.headers.authorization ?? '').split(' ');
+    if (/^bearer$/i.test(scheme)) return given;
+    if (!/^basic$/i.test(scheme) || !this.#mark<boolean>(context, TAKES_BASIC)) return undefined;
+    const pair = Buffer.from(given, 'base64').toString();
+    return pair.slice(pair.indexOf(':') + 1);
   }
 
   /** @throws ProblemError 403 for what a token of its kind may not do. */

@@ -13,3 +13,7 @@ export const NeedsPerson = () => SetMetadata(NEEDS_PERSON, true);
 
 /** Marks what a token may do that may only bring submissions and files in. */
 export const TakesSenders = () => SetMetadata(TAKES_SENDERS, true);
+
+export const TAKES_BASIC = 'haycart:takes-basic';
+/** Marks what is asked by programs that know no bearer tokens, such as calendars: a token is the password of Basic (RFC 7617). */
+export const TakesBasic = () => SetMetadata(TAKES_BASIC, true);

@@ -15,6 +15,7 @@ const PAST: Record<string, string> = {
   Links: 'Linked',
   Looks: 'Looked',
   Makes: 'Made',
+  Marks: 'Marked',
   Moves: 'Moved',
   Names: 'Named',
   Opens: 'Opened',

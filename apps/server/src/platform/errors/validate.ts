@@ -17,6 +17,10 @@ export const validation = new ValidationPipe({
 
 function places(error: ValidationError, before: string): ProblemAt[] {
   const at = `${before}/${error.property.replace(/~/g, '~0').replace(/\//g, '~1')}`;
-  const own = Object.entries(error.constraints ?? {}).map(([code, message]) => ({ at, code, message: `${message}.` }));
+  const own = Object.entries(error.constraints ?? {}).map(([constraint, message]): ProblemAt => ({
+    at,
+    code: constraint === 'whitelistValidation' ? 'unknown-property' : 'wrong-value',
+    message: `${message}.`,
+  }));
   return [...own, ...(error.children ?? []).flatMap((child) => places(child, at))];
 }

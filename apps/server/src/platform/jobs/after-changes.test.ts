@@ -25,7 +25,7 @@ beforeEach(async () => {
   };
   const database = { gate: () => Promise.resolve([{ id: 'one' }, { id: 'two' }]) };
   after = new AfterChanges(
-    { background: true },
+    { background: true, pace: 1 },
     database as unknown as Database,
     jobs as unknown as Jobs,
     { all: told } as unknown as Events,

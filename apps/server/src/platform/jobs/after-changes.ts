@@ -29,7 +29,7 @@ export class AfterChanges implements OnApplicationBootstrap, OnModuleDestroy {
   #notices: Subscription | null = null;
 
   constructor(
-    @Inject(CONFIG) private readonly config: Pick<Config, 'background'>,
+    @Inject(CONFIG) private readonly config: Pick<Config, 'background' | 'pace'>,
     @Inject(Database) private readonly database: Database,
     @Inject(Jobs) private readonly jobs: Jobs,
     @Inject(Events) private readonly events: Events,
@@ -66,7 +66,7 @@ export class AfterChanges implements OnApplicationBootstrap, OnModuleDestroy {
   #ask({ task, restSeconds }: AfterChange, workspaceId: string): void {
     const key = `${task} ${workspaceId}`;
     const now = Date.now();
-    if (now - (this.#asked.get(key) ?? 0) < restSeconds * 500) return;
+    if (now - (this.#asked.get(key) ?? 0) < restSeconds * 500 * this.config.pace) return;
     this.#asked.set(key, now);
     this.jobs.add(task, { workspaceId }, key, restSeconds).catch(() => {});
   }

@@ -12,6 +12,8 @@ import { jobsPool } from './jobs-pool';
 /** How often a job is tried; after the last try it rests until a person asks again. */
 const MOST_TRIES = LIMITS.jobTries.most;
 const RESTART_MS = 2_000;
+/** How often jobs that are due by now are looked for; those that are due at once are told. */
+const POLL_MS = 2_000;
 const BEAT_MS = 4_000;
 /** After how long the holder of a job that never showed life is taken for gone. */
 const SILENCE_SECONDS = 30;
@@ -41,7 +43,7 @@ export class Jobs implements OnApplicationBootstrap, OnModuleDestroy {
   #beating: NodeJS.Timeout | null = null;
 
   constructor(
-    @Inject(CONFIG) private readonly config: Pick<Config, 'background'>,
+    @Inject(CONFIG) private readonly config: Pick<Config, 'background' | 'pace'>,
     @Inject(Database) private readonly database: Database,
   ) {
     this.#pool = jobsPool(database.url);
@@ -65,7 +67,7 @@ export class Jobs implements OnApplicationBootstrap, OnModuleDestroy {
     await this.#pool.query(
       `select graphile_worker.add_job($1, $2, queue_name => $5, max_attempts => ${MOST_TRIES}, job_key => $3, job_key_mode => 'preserve_run_at',
          run_at => now() + make_interval(secs => $4))`,
-      [name, payload, key, seconds, `${name} ${payload.workspaceId}`],
+      [name, payload, key, seconds * this.config.pace, `${name} ${payload.workspaceId}`],
     );
   }
 
@@ -122,6 +124,7 @@ export class Jobs implements OnApplicationBootstrap, OnModuleDestroy {
     const runner = await run({
       pgPool: this.#pool,
       concurrency: 2,
+      pollInterval: POLL_MS * this.config.pace,
       noHandleSignals: true,
       gracefulShutdownAbortTimeout: LIMITS.stopJobs.most * 1_000,
       logger,

@@ -1,18 +1,65 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Query, Req, Res } from '@nestjs/common';
-import { ApiConsumes, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { CONSENT_CHANNELS, LIMITS, type ConsentChannel } from '@haycart/core';
-import type { ConsentShape, FileShape, NoteShape, TaskLine, TaskShape } from '@haycart/api';
-import { IsBoolean, IsIn, IsISO8601, IsOptional, IsString, Length, Matches, ValidateIf } from 'class-validator';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  HttpCode,
+  Inject,
+  Param,
+  Patch,
+  Post,
+  Query,
+  Req,
+  Res,
+} from '@nestjs/common';
+import { ApiConsumes, ApiProperty, ApiPropertyOptional, ApiTags, PickType } from '@nestjs/swagger';
+import { CONSENT_CHANNELS, LIMITS, TASK_PRIORITIES, type ConsentChannel, type TaskPriority } from '@haycart/core';
+import {
+  TASK_STATES,
+  type ConsentShape,
+  type FileShape,
+  type NoteShape,
+  type Page,
+  type TaskCounts,
+  type TaskLine,
+  type TaskShape,
+  type TaskState,
+} from '@haycart/api';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsISO8601,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  ValidateIf,
+} from 'class-validator';
 import type { FastifyReply, FastifyRequest } from 'fastify';
+import { recordAddress } from '../../platform/addresses';
 import { ByCaller, type Caller } from '../../platform/auth/caller';
+import { TakesBasic } from '../../platform/auth/marks';
 import { Command, InTransaction, Reads, ThisCommand } from '../../platform/commands/command';
 import type { RunningCommand } from '../../platform/commands/running-command';
+import type { Config } from '../../platform/config';
+import { CONFIG } from '../../platform/tokens';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { ProblemError } from '../../platform/errors/problem-error';
 import { sendFile } from '../../platform/send-file';
 import { receiveFile } from '../../platform/receive-file';
+import { readCursor, readLimit } from '../../platform/paging';
 import { ActivitiesService } from './activities.service';
 import { kindFrom } from '../record-kinds';
+import { tasksCalendar } from './tasks-calendar';
+import { TasksService } from './tasks.service';
+
+/** How many tasks a calendar is given. */
+const CALENDAR = 200;
 
 class NoteDto {
   @ApiProperty() @IsString() @Length(1, 100_000) text: string;
@@ -20,12 +67,17 @@ class NoteDto {
 
 class NewTaskDto {
   @ApiProperty() @IsString() @Length(1, 1_000) text: string;
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 100_000) body?: string;
+  @ApiPropertyOptional({ enum: TASK_PRIORITIES }) @IsOptional() @IsIn(TASK_PRIORITIES) priority?: TaskPriority;
   @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 100) owner?: string;
   @ApiPropertyOptional() @IsOptional() @IsISO8601({ strict: true }) @Matches(/^\d{4}-\d{2}-\d{2}$/) due?: string;
 }
 
 class TaskDto {
   @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 1_000) text?: string;
+  @ApiPropertyOptional() @IsOptional() @ValidateIf((_, value) => value !== null) @IsString() @Length(1, 100_000) body?:
+    string | null;
+  @ApiPropertyOptional({ enum: TASK_PRIORITIES }) @IsOptional() @IsIn(TASK_PRIORITIES) priority?: TaskPriority;
   @ApiPropertyOptional() @IsOptional() @ValidateIf((_, value) => value !== null) @IsString() owner?: string | null;
   @ApiPropertyOptional()
   @IsOptional()
@@ -43,24 +95,76 @@ class ConsentDto {
   @ApiProperty() @IsString() @Length(1, 1_000) place: string;
 }
 
-class MineDto {
-  @IsOptional() @IsString() @Length(1, 100) owner?: string;
+class TasksQuery {
+  @ApiPropertyOptional({ description: 'The key of a person' }) @IsOptional() @IsString() @Length(1, 100) owner?: string;
+  @ApiPropertyOptional({ enum: TASK_STATES }) @IsOptional() @IsIn(TASK_STATES) state?: TaskState;
+  @IsOptional() @IsString() limit?: string;
+  @IsOptional() @IsString() after?: string;
 }
+
+class TasksDoneDto {
+  @ApiProperty({ type: [String] })
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(1_000)
+  @IsUUID(undefined, { each: true })
+  ids: string[];
+  @ApiProperty() @IsBoolean() done: boolean;
+}
+
+class TaskOwnerQuery extends PickType(TasksQuery, ['owner']) {}
 
 /** Notes, tasks, files and consent: what stands beside a record's values. */
 @ApiTags('records')
 @Controller('api/v1')
 export class ActivitiesController {
   constructor(
+    @Inject(CONFIG) private readonly config: Config,
     @Inject(Database) private readonly database: Database,
     @Inject(ActivitiesService) private readonly activities: ActivitiesService,
+    @Inject(TasksService) private readonly tasks: TasksService,
   ) {}
 
-  /** Open tasks, the next due first. */
+  /** Open ones with the next due first, done ones with the latest first. */
   @Get('tasks')
-  @Reads('records', 'Lists open tasks')
-  tasks(@ByCaller() { workspaceId }: Caller, @Query() { owner }: MineDto): Promise<TaskLine[]> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.activities.openTasks(tx, owner ?? null));
+  @Reads('records', 'Lists tasks')
+  list(
+    @ByCaller() { workspaceId }: Caller,
+    @Query() { owner, state, limit, after }: TasksQuery,
+  ): Promise<Page<TaskLine>> {
+    const [most, cursor] = [readLimit(limit), readCursor(after)];
+    return this.database.inWorkspace(workspaceId, (tx) =>
+      this.tasks.list(tx, { owner: owner ?? null, state: state ?? 'open' }, most, cursor),
+    );
+  }
+
+  /** For calendars: the token may also be the password of Basic. At most 200 tasks, the next due first. */
+  @Get('tasks.ics')
+  @Reads('records', 'Gives open tasks as iCalendar')
+  @TakesBasic()
+  @Header('content-type', 'text/calendar; charset=utf-8')
+  async calendar(@ByCaller() { workspaceId }: Caller, @Query() { owner }: TaskOwnerQuery): Promise<string> {
+    const { items } = await this.database.inWorkspace(workspaceId, (tx) =>
+      this.tasks.list(tx, { owner: owner ?? null, state: 'open' }, CALENDAR, null),
+    );
+    return tasksCalendar(items, ({ kind, record: id }) => recordAddress(this.config, { kind, id }));
+  }
+
+  @Get('tasks/count')
+  @Reads('records', 'Counts open tasks')
+  count(@ByCaller() { workspaceId }: Caller, @Query() { owner }: TaskOwnerQuery): Promise<TaskCounts> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.tasks.count(tx, owner ?? null));
+  }
+
+  @Post('tasks/done')
+  @Command('records.finish-tasks', 'Marks tasks as done, or as open again')
+  @HttpCode(200)
+  finish(
+    @InTransaction() tx: WorkspaceTx,
+    @ByCaller() { by }: Caller,
+    @Body() { ids, done }: TasksDoneDto,
+  ): Promise<{ changed: number }> {
+    return this.tasks.finish(tx, ids, done, by);
   }
 
   @Post(':kind/:id/notes')

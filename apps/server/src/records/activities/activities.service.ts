@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { ConsentChannel } from '@haycart/core';
-import type { ConsentShape, FileShape, NoteShape, TaskLine, TaskShape } from '@haycart/api';
+import type { ConsentChannel, TaskPriority } from '@haycart/core';
+import type { ConsentShape, FileShape, NoteShape, TaskShape } from '@haycart/api';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Caller } from '../../platform/auth/caller';
 import type { WorkspaceTx } from '../../platform/database/database';
@@ -15,9 +15,19 @@ const KEPT = { notes: note, tasks: task, files: recordFile };
 
 export interface TaskChange {
   text?: string | undefined;
+  body?: string | null | undefined;
+  priority?: TaskPriority | undefined;
   owner?: string | null | undefined;
   due?: string | null | undefined;
   done?: boolean | undefined;
+}
+
+export interface NewTask {
+  text: string;
+  body?: string | null | undefined;
+  priority?: TaskPriority | undefined;
+  owner?: string | null | undefined;
+  due?: string | null | undefined;
 }
 
 export interface NewConsent {
@@ -45,7 +55,7 @@ export class ActivitiesService {
     const row = { id: newId(), recordId, text, ...(await this.#signed(tx, by, at)), changedAt: null };
     await tx.db.insert(note).values({ workspaceId: tx.workspaceId, ...row });
     await this.events.tell(tx, 'records');
-    return { id: row.id, text, by: row.by, at: row.at.toISOString(), changedAt: null };
+    return { id: row.id, title: '', text, by: row.by, at: row.at.toISOString(), changedAt: null };
   }
 
   async changeNote(tx: WorkspaceTx, recordId: string, id: string, text: string): Promise<void> {
@@ -60,48 +70,38 @@ export class ActivitiesService {
   async addTask(
     tx: WorkspaceTx,
     recordId: string,
-    { text, owner = null, due = null }: { text: string; owner?: string | null; due?: string | null },
+    { text, body = null, priority = 'normal', owner = null, due = null }: NewTask,
     by: Caller['by'],
     at = new Date(),
   ): Promise<TaskShape> {
-    const row = { id: newId(), recordId, text, owner, due, ...(await this.#signed(tx, by, at)) };
+    const row = { id: newId(), recordId, text, body, priority, owner, due, ...(await this.#signed(tx, by, at)) };
     await tx.db.insert(task).values({ workspaceId: tx.workspaceId, ...row });
-    await this.events.tell(tx, 'records');
-    return { id: row.id, text, owner, due, by: row.by, at: row.at.toISOString(), doneAt: null, doneBy: null };
+    await this.events.tell(tx, 'tasks', 'records');
+    const { id } = row;
+    return { id, text, body, priority, owner, due, by: row.by, at: row.at.toISOString(), doneAt: null, doneBy: null };
   }
 
   async changeTask(
     tx: WorkspaceTx,
     recordId: string,
     id: string,
-    { done, ...change }: TaskChange,
+    { done, due, ...change }: TaskChange,
     by: Caller['by'],
   ): Promise<void> {
     const signed = await this.#signed(tx, by);
     const state = done === undefined ? {} : { doneAt: done ? signed.at : null, doneBy: done ? signed.by : null };
-    const set = Object.fromEntries(Object.entries({ ...change, ...state }).filter(([, value]) => value !== undefined));
+    const when = due === undefined ? {} : { due, dueAt: null };
+    const set = Object.fromEntries(
+      Object.entries({ ...change, ...when, ...state }).filter(([, value]) => value !== undefined),
+    );
     if (!Object.keys(set).length) return;
     const rows = await tx.db
       .update(task)
-      .set(set)
+      .set({ ...set, changedAt: signed.at })
       .where(and(eq(task.workspaceId, tx.workspaceId), eq(task.recordId, recordId), eq(task.id, idOr404(id))))
       .returning({ id: task.id });
     await this.#done(tx, rows.length);
-  }
-
-  /** Open tasks, the next due first; of one person where said. */
-  openTasks(tx: WorkspaceTx, owner: string | null): Promise<TaskLine[]> {
-    return tx.statement<TaskLine>(
-      'open_tasks',
-      `select t.id, t.text, t.owner, t.due::text as due, t.by, t.at, null as "doneAt", null as "doneBy", n.kind, t.record_id as record, n.name
-       from task t join lateral (
-         select 'contact' as kind, coalesce(full_name, email, phone, 'without a name') as name from contact where workspace_id = $1 and id = t.record_id
-         union all select 'company', name from company where workspace_id = $1 and id = t.record_id
-         union all select 'lead', name from lead where workspace_id = $1 and id = t.record_id
-         union all select 'deal', name from deal where workspace_id = $1 and id = t.record_id) n on true
-       where t.workspace_id = $1 and t.done_at is null and ($2::text is null or t.owner = $2) order by t.due nulls last, t.at, t.id limit 500`,
-      [tx.workspaceId, owner],
-    );
+    await this.events.tell(tx, 'tasks');
   }
 
   async addFile(

@@ -1,22 +1,53 @@
-import type { ConsentChannel } from '@haycart/core';
+import type { ConsentChannel, TaskPriority } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { date, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import {
+  check,
+  date,
+  foreignKey,
+  index,
+  integer,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uuid,
+  type AnyPgColumn,
+} from 'drizzle-orm/pg-core';
 import { bytea, time, workspaceId } from '../../platform/database/columns';
+import { attempt } from '../../runs/tables';
 import { ownedBy } from '../tables';
 
-/** What people write on a record. */
+/** The attempt of a run that made it, and which of its follow-ups; null for what a person wrote. */
+const madeBy = () => ({ attemptId: uuid('attempt_id'), effect: integer('effect') });
+
+/** One follow-up of an attempt makes one thing, however often that is asked for. */
+const ofAttempt = (
+  t: { workspaceId: AnyPgColumn; attemptId: AnyPgColumn; effect: AnyPgColumn },
+  name: 'note' | 'task',
+) => [
+  foreignKey({ columns: [t.workspaceId, t.attemptId], foreignColumns: [attempt.workspaceId, attempt.id] }),
+  unique(`${name}_attempt`).on(t.workspaceId, t.attemptId, t.effect),
+];
+
+/** What people, and follow-ups, write on a record. */
 export const note = pgTable(
   'note',
   {
     workspaceId: workspaceId(),
     id: uuid('id').notNull(),
     recordId: uuid('record_id').notNull(),
+    title: text('title').notNull().default(''),
     text: text('text').notNull(),
     by: text('by').notNull(),
     at: time('at').notNull(),
     changedAt: time('changed_at'),
+    ...madeBy(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('note_record').on(t.workspaceId, t.recordId, t.at)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    ...ofAttempt(t, 'note'),
+    index('note_record').on(t.workspaceId, t.recordId, t.at),
+  ],
 );
 
 export const task = pgTable(
@@ -26,21 +57,36 @@ export const task = pgTable(
     id: uuid('id').notNull(),
     recordId: uuid('record_id').notNull(),
     text: text('text').notNull(),
+    body: text('body'),
+    priority: text('priority').$type<TaskPriority>().notNull().default('normal'),
     /** The key of the person who is to do it. */
     owner: text('owner'),
+    /** The day, for what is due on a day. */
     due: date('due', { mode: 'string' }),
+    /** The moment, for what is due at one. */
+    dueAt: time('due_at'),
+    /** When it becomes overdue: at that moment, or at the end of that day in UTC. */
+    until: time('until').generatedAlwaysAs(sql`coalesce(due_at, (due + 1)::timestamp at time zone 'UTC')`),
     by: text('by').notNull(),
     at: time('at').notNull(),
     doneAt: time('done_at'),
     doneBy: text('done_by'),
+    changedAt: time('changed_at'),
+    ...madeBy(),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     ownedBy(t),
+    ...ofAttempt(t, 'task'),
+    check('task_due', sql`${t.due} is null or ${t.dueAt} is null`),
+    check('task_priority', sql`${t.priority} in ('low', 'normal', 'high')`),
     index('task_record').on(t.workspaceId, t.recordId, t.at),
     index('task_open')
-      .on(t.workspaceId, t.owner, t.due)
+      .on(t.workspaceId, t.owner, t.until, t.id)
       .where(sql`done_at is null`),
+    index('task_done')
+      .on(t.workspaceId, t.doneAt, t.id)
+      .where(sql`done_at is not null`),
   ],
 );
 

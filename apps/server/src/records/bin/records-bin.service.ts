@@ -18,9 +18,9 @@ import type { Caller } from '../../platform/auth/caller';
 import type { WorkspaceTx } from '../../platform/database/database';
 import { ProblemError } from '../../platform/errors/problem-error';
 import { cursorTime, isId, pageOf, type Cursor } from '../../platform/paging';
-import { DestinationService } from '../../workspaces/destination.service';
+import { DestinationService } from '../../destination/destination.service';
 import { HeldRecords } from '../held-records.service';
-import { RecordActs } from '../record-acts.service';
+import { RecordActs } from '../edits/record-acts.service';
 import { columnsToValues, knownRecord, recordName, valuesToColumns, type RecordRow } from '../record-rows';
 
 interface BinRow extends Record<string, unknown> {

@@ -1,7 +1,8 @@
-import type { RecordKind, RecordsDiff } from '@haycart/core';
+import type { Channel, RecordKind, RecordsDiff } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import { foreignKey, index, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import { time, transactionNumber, workspaceId } from '../../platform/database/columns';
+import { person } from '../../workspaces/tables';
 
 /** What one cause (a run, a person) did to one record. Traces, history and taking back read it. */
 export const recordChange = pgTable(
@@ -28,7 +29,26 @@ export const recordChange = pgTable(
   ],
 );
 
-/** One contact with marketing. The first of a record is its first source; later ones are added. */
+/**
+ * Where a submission came from: one of each that touched a record, under the submission's id. Where a touch of old could not
+ * be led back to its submission, the visit has an id of its own.
+ */
+export const visit = pgTable(
+  'visit',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    at: time('at').notNull(),
+    channel: text('channel').$type<Channel>().notNull(),
+    source: text('source').notNull(),
+    medium: text('medium'),
+    campaign: text('campaign'),
+    page: text('page'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);
+
+/** A record that a visit touched, by an attempt that still stands or was taken back since. */
 export const touch = pgTable(
   'touch',
   {
@@ -37,14 +57,13 @@ export const touch = pgTable(
     recordKind: text('record_kind').$type<RecordKind>().notNull(),
     recordId: uuid('record_id').notNull(),
     attemptId: uuid('attempt_id').notNull(),
-    at: time('at').notNull(),
-    channel: text('channel').notNull(),
-    source: text('source').notNull(),
-    medium: text('medium'),
-    campaign: text('campaign'),
-    page: text('page'),
+    visitId: uuid('visit_id').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('touch_record').on(t.workspaceId, t.recordId, t.at)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.visitId], foreignColumns: [visit.workspaceId, visit.id] }),
+    index('touch_record').on(t.workspaceId, t.recordId),
+  ],
 );
 
 /** Each step of a deal or lead through its pipeline, the placing at the beginning too. */
@@ -126,5 +145,9 @@ export const recordEdit = pgTable(
     takenBackBy: text('taken_back_by'),
     takenBackAt: time('taken_back_at'),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('record_edit_at').on(t.workspaceId, t.at)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.personId], foreignColumns: [person.workspaceId, person.id] }),
+    index('record_edit_at').on(t.workspaceId, t.at),
+  ],
 );

@@ -21,6 +21,8 @@ const READ_UP = 5;
 export const FEW_FOUND = 10_000;
 /** Of more than so many the index gives a part, which is enough to know that they are many. */
 const PART = 4 * FEW_FOUND;
+/** So many of the latest tell whether a word is in most. */
+const SAMPLE = 500;
 const TASK = 'read-for-search';
 
 /**
@@ -100,13 +102,30 @@ export async function withFound<Filter extends { search?: string }>(
 ): Promise<Filter & { found?: string[] }> {
   const query = filter.search && searchQuery(filter.search);
   if (!query) return filter;
-  if (await findsMany(tx, query)) return filter;
+  if ((await isInMost(tx, query)) || (await findsMany(tx, query))) return filter;
   const rows = await tx.statement<{ id: string }>(
     'search_found',
     `select submission_id as id from submission_search k where k.workspace_id = $1 and k.words @@ $2::tsquery limit $3`,
     [tx.workspaceId, query, FEW_FOUND + 1],
   );
   return rows.length > FEW_FOUND ? filter : { ...filter, found: rows.map(({ id }) => id) };
+}
+
+/**
+ * Whether what came last tells that a search finds more than few: a word that most have is counted sooner there than in the
+ * index. False tells nothing.
+ */
+async function isInMost(tx: WorkspaceTx, query: string): Promise<boolean> {
+  const among = async (latest: number) => {
+    const [row] = await tx.statement<{ n: number }>(
+      'search_among_latest',
+      `select count(*) filter (where found)::int as n from (
+         select words @@ $2::tsquery as found from submission_search where workspace_id = $1 order by submission_id desc limit $3) latest`,
+      [tx.workspaceId, query, latest],
+    );
+    return row!.n;
+  };
+  return (await among(SAMPLE)) * 2 > SAMPLE && (await among(2 * FEW_FOUND)) > FEW_FOUND;
 }
 
 /**

@@ -1,12 +1,14 @@
-import type { BandFigures, DecisionLine, DecisionShape, HomeShape, SearchHit } from '@haycart/api';
+import type { BandFigures, DecisionList, DecisionShape, HomeShape, SearchHit } from '@haycart/api';
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { get, query } from '../client';
 
 export const bandQuery = queryOptions({ queryKey: ['any', 'band'], queryFn: get<BandFigures>('/band') });
-export const decisionsQuery = queryOptions({
-  queryKey: ['any', 'decisions'],
-  queryFn: get<DecisionLine[]>('/decisions'),
-});
+export const decisionsQuery = (most: number) =>
+  queryOptions({
+    queryKey: ['any', 'decisions', most],
+    queryFn: get<DecisionList>(`/decisions${query({ limit: String(most) })}`),
+    placeholderData: keepPreviousData,
+  });
 export const decisionQuery = (id: string) =>
   queryOptions({
     queryKey: ['decisions', id],

@@ -30,7 +30,7 @@ export const destinationQuery = queryOptions({
   queryKey: ['fields', 'destination'],
   queryFn: get<Destination>('/destination'),
   staleTime: 60_000,
-  meta: { topics: ['pipelines', 'people', 'labels', 'identity'] },
+  meta: { topics: ['pipelines', 'people', 'labels', 'identity', 'channels'] },
 });
 export const labelsQuery = (kind: 'tags' | 'lists') =>
   queryOptions({ queryKey: ['labels', kind], queryFn: get<LabelUse[]>(`/${kind}`) });

@@ -1,4 +1,4 @@
-import { FIELD_TYPES } from '../../destination/field-definition';
+import { FIELD_TYPES } from '../../field/field-definition';
 import type { ConditionTest } from '../condition-test';
 
 export const filled: ConditionTest = {

@@ -1,12 +1,13 @@
 import { z } from '../../schema-library';
 import { fieldOf, recordWord } from '../../destination/destination';
-import { optionFor } from '../../destination/field-value';
-import type { FieldDefinition } from '../../destination/field-definition';
-import type { FollowUp, Value } from '../../route/definition';
-import { fixedText } from '../../route/fixed-text';
+import { optionFor } from '../../field/field-value';
+import type { FieldDefinition } from '../../field/field-definition';
+import type { FollowUp } from '../../definition/route-definition';
+import type { Value } from '../../value/value';
+import { fixedText } from '../../definition/fixed-text';
 import { warning } from '../../problem';
 import { listInWords } from '../../text';
-import { condition, name, value } from '../../value/shapes';
+import { condition, name, value } from '../../definition/shapes';
 import { defineEffect, type EffectKind, type EffectSurroundings } from '../effect';
 
 interface MarkFollowUp extends FollowUp {
@@ -80,7 +81,7 @@ export function markEffect(of: {
       if (of.onlyContacts && found.write.record !== 'contact')
         return [
           {
-            code: `${of.do}-does-not-fit`,
+            code: 'list-does-not-fit' as const,
             text: 'Lists are of contacts, so only a contact can be put in one.',
             way: ['on'],
           },
@@ -94,7 +95,7 @@ export function markEffect(of: {
             ? []
             : [
                 {
-                  code: `unknown-${of.do}`,
+                  code: `unknown-${of.do}` as const,
                   text: `There is no ${of.do} “${text}”.`,
                   way: way(settings, place, index),
                 },

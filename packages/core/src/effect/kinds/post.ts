@@ -1,7 +1,8 @@
 import { z } from '../../schema-library';
 import type { JsonValue } from '../../json';
-import type { FollowUp, Value } from '../../route/definition';
-import { condition, name, value } from '../../value/shapes';
+import type { FollowUp } from '../../definition/route-definition';
+import type { Value } from '../../value/value';
+import { condition, name, value } from '../../definition/shapes';
 import { defineEffect, type EffectContext } from '../effect';
 
 interface PostFollowUp extends FollowUp {

@@ -1,11 +1,13 @@
 import { withLimit } from '../form-words';
-import type { QuestionType } from '../question-type';
+import { ONE_LINE, type QuestionType } from '../question-type';
 
 export const date: QuestionType = {
   name: 'date',
   label: 'Date',
   holds: 'date',
   longest: 10,
+  height: () => ONE_LINE,
+  blank: (words) => words.required,
   read(given, { checks = {} }, { words }) {
     const time = Date.parse(`${given}T00:00:00Z`);
     if (!/^\d{4}-\d{2}-\d{2}$/.test(given) || Number.isNaN(time) || !new Date(time).toISOString().startsWith(given))

@@ -1,11 +1,13 @@
-import { normalEmail } from '../../identity/email';
-import type { QuestionType } from '../question-type';
+import { normalEmail } from '../../reading/email';
+import { ONE_LINE, type QuestionType } from '../question-type';
 
 export const email: QuestionType = {
   name: 'email',
   label: 'E-mail',
   holds: 'email',
   longest: 254,
+  height: () => ONE_LINE,
+  blank: (words) => words.required,
   read(given, { checks = {} }, { words, isFreeMail, isThrowAway }) {
     // What routes cannot read is said here, while there is somebody who can mend it.
     const read = normalEmail(given);

@@ -1,4 +1,4 @@
-import type { QuestionType } from '../question-type';
+import { ONE_LINE, type QuestionType } from '../question-type';
 
 /** A file arrives beside the answers; its answer tells its name, so that the ending can be checked. */
 export const file: QuestionType = {
@@ -6,6 +6,8 @@ export const file: QuestionType = {
   label: 'File',
   holds: 'text',
   longest: 255,
+  height: () => ONE_LINE,
+  blank: (words) => words.file,
   read(given, { checks = {} }, { words }) {
     const ending = given.slice(given.lastIndexOf('.') + 1).toLowerCase();
     return checks.fileTypes?.length && !checks.fileTypes.includes(ending)

@@ -5,6 +5,8 @@ export const longText: QuestionType = {
   label: 'Long text',
   holds: 'long-text',
   longest: 10_000,
+  height: () => 146,
+  blank: (words) => words.required,
   read: (given) => ({ value: given }),
   example: { takes: ['Two\nlines', 'Two\nlines'] },
 };

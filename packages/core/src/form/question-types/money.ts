@@ -1,5 +1,5 @@
-import { minorDigits, readMoney } from '../../destination/money';
-import type { QuestionType } from '../question-type';
+import { minorDigits, readMoney } from '../../reading/money';
+import { ONE_LINE, type QuestionType } from '../question-type';
 import { inRange } from './number-in-range';
 
 export const money: QuestionType = {
@@ -7,6 +7,8 @@ export const money: QuestionType = {
   label: 'Money',
   holds: 'money',
   longest: 60,
+  height: () => ONE_LINE,
+  blank: (words) => words.required,
   read(given, question, setting) {
     const amount = readMoney(given, question.currency ?? 'EUR');
     if (!amount) return { code: 'not-an-amount', message: setting.words.money };

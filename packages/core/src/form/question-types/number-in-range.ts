@@ -1,4 +1,4 @@
-import { plainDecimal } from '../../destination/money';
+import { plainDecimal } from '../../reading/money';
 import type { Question } from '../definition';
 import type { AnswerSetting, ReadAnswer } from '../question-type';
 import { withLimit } from '../form-words';

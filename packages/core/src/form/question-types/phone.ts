@@ -1,10 +1,12 @@
-import type { QuestionType } from '../question-type';
+import { ONE_LINE, type QuestionType } from '../question-type';
 
 export const phone: QuestionType = {
   name: 'phone',
   label: 'Phone',
   holds: 'phone',
   longest: 60,
+  height: () => ONE_LINE,
+  blank: (words) => words.required,
   read(given, { country }, { words, isPhone }) {
     const digits = given.replace(/\D/g, '').length;
     const couldBe = /^[+\d\s().\-/xext]*$/i.test(given) && digits >= 6 && digits <= 15;

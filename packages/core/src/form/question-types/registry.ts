@@ -1,4 +1,4 @@
-import type { QuestionTypeName } from '../definition';
+import { QUESTION_TYPES, type QuestionTypeName } from '../definition';
 import type { QuestionType } from '../question-type';
 import { address } from './address';
 import { consent } from './consent';
@@ -17,28 +17,28 @@ import { web } from './web';
 import { wholeNumber } from './whole-number';
 import { yesNo } from './yes-no';
 
-/** Every type of question, in the order in which the editor offers them. */
-export const QUESTION_TYPE_LIST: readonly QuestionType[] = [
+const TYPES: Record<QuestionTypeName, QuestionType> = {
   text,
-  longText,
+  'long-text': longText,
   email,
   phone,
   web,
-  wholeNumber,
+  'whole-number': wholeNumber,
   decimal,
   money,
   date,
-  yesNo,
-  oneOf,
-  severalOf,
+  'yes-no': yesNo,
+  'one-of': oneOf,
+  'several-of': severalOf,
   file,
   address,
   consent,
   hidden,
-];
+};
 
-const byName = new Map(QUESTION_TYPE_LIST.map((type) => [type.name, type]));
+/** Every type of question, in the order in which the editor offers them. */
+export const QUESTION_TYPE_LIST: readonly QuestionType[] = QUESTION_TYPES.map((name) => TYPES[name]);
 
 export function questionType(name: QuestionTypeName): QuestionType {
-  return byName.get(name)!;
+  return TYPES[name];
 }

@@ -1,4 +1,4 @@
-import type { QuestionType } from '../question-type';
+import { choicesHeight, type QuestionType } from '../question-type';
 
 /** Its answers arrive as a list, or as one; the reader of answers asks for each by itself. */
 export const severalOf: QuestionType = {
@@ -6,6 +6,8 @@ export const severalOf: QuestionType = {
   label: 'Several of several',
   holds: 'several-of',
   longest: 200,
+  height: ({ options = [] }) => choicesHeight(options.length),
+  blank: (words) => words.requiredChoice,
   read: (given, { options = [] }, { words }) =>
     options.some(({ value }) => value === given)
       ? { value: [given] }

@@ -1,10 +1,12 @@
-import type { QuestionType } from '../question-type';
+import { ONE_LINE, type QuestionType } from '../question-type';
 
 export const web: QuestionType = {
   name: 'web',
   label: 'Web address',
   holds: 'web',
   longest: 2_000,
+  height: () => ONE_LINE,
+  blank: (words) => words.required,
   read(given, _question, { words }) {
     try {
       const { protocol, hostname } = new URL(/^https?:\/\//i.test(given) ? given : `https://${given}`);

@@ -1,4 +1,4 @@
-import type { QuestionType } from '../question-type';
+import { ONE_LINE, type QuestionType } from '../question-type';
 import { inRange, readNumber } from './number-in-range';
 
 export const wholeNumber: QuestionType = {
@@ -6,6 +6,8 @@ export const wholeNumber: QuestionType = {
   label: 'Whole number',
   holds: 'whole-number',
   longest: 30,
+  height: () => ONE_LINE,
+  blank: (words) => words.required,
   read(given, question, setting) {
     const number = readNumber(given);
     return number !== null && Number.isSafeInteger(number)

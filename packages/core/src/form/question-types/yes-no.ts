@@ -5,6 +5,8 @@ export const yesNo: QuestionType = {
   label: 'Yes or no',
   holds: 'yes-no',
   longest: 5,
+  height: () => 92,
+  blank: (words) => words.requiredChoice,
   read: (given, _question, { words }) =>
     given === 'yes' || given === 'no'
       ? { value: given === 'yes' }

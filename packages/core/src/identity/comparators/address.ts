@@ -1,4 +1,4 @@
-import { foldWords } from '../fold-text';
+import { foldWords } from '../../reading/fold-text';
 import type { Comparator } from './comparator';
 import { tokenSetLikeness } from './token-set';
 

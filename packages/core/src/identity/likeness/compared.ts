@@ -1,8 +1,8 @@
 import type { FieldValue, FieldValues, RecordKind } from '../../diff/record';
 import { companyNameForm, type CompanyNameForm } from '../company-name-form';
-import { companyDomain } from '../domain';
+import { companyDomain } from '../../reading/domain';
 import { remembered } from '../../remembered';
-import { isRoleMailbox, mailboxOf } from '../mailbox';
+import { isRoleMailbox, mailboxOf } from '../../reading/mailbox';
 import { personNameForm, type NameForm } from '../person-name-form';
 
 /** What a record is linked to, as far as it tells who or what it is. */

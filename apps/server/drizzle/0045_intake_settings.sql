@@ -1,0 +1,1 @@
+ALTER TABLE "intake" ADD COLUMN "settings" jsonb DEFAULT '{}'::jsonb NOT NULL;

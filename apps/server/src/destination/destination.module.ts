@@ -1,0 +1,16 @@
+import { Module } from '@nestjs/common';
+import { FieldsModule } from '../fields/fields.module';
+import { LabelsModule } from '../labels/labels.module';
+import { MessagingModule } from '../messaging/messaging.module';
+import { PipelinesModule } from '../pipelines/pipelines.module';
+import { RecognitionModule } from '../recognition/recognition.module';
+import { WorkspacesModule } from '../workspaces/workspaces.module';
+import { DestinationService } from './destination.service';
+
+/** What a workspace has prepared for its records. */
+@Module({
+  imports: [FieldsModule, LabelsModule, MessagingModule, PipelinesModule, RecognitionModule, WorkspacesModule],
+  providers: [DestinationService],
+  exports: [DestinationService],
+})
+export class DestinationModule {}

@@ -1,0 +1,74 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { withChoices, type Destination, type FieldDefinition } from '@haycart/core';
+import { ChannelsService } from '../messaging/channels.service';
+import { MailTemplates } from '../messaging/mail/mail-templates.service';
+import { FieldsService } from '../fields/fields.service';
+import { RecognitionService } from '../recognition/recognition.service';
+import { LabelsService } from '../labels/labels.service';
+import { PipelinesService } from '../pipelines/pipelines.service';
+import type { WorkspaceTx } from '../platform/database/database';
+import { PeopleService } from '../workspaces/people.service';
+
+type Defaults = Pick<Destination, 'defaultCountry' | 'defaultCurrency' | 'leadHandling' | 'dealWord'>;
+type Current = Defaults & { revision: number; unchanged: boolean };
+
+/** What a workspace has prepared for its records, put together from its pipelines, fields, people, labels and defaults. */
+@Injectable()
+export class DestinationService {
+  readonly #kept = new Map<string, { revision: number; destination: Destination }>();
+
+  constructor(
+    @Inject(ChannelsService) private readonly channels: ChannelsService,
+    @Inject(MailTemplates) private readonly templates: MailTemplates,
+    @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(LabelsService) private readonly labels: LabelsService,
+    @Inject(PeopleService) private readonly people: PeopleService,
+    @Inject(PipelinesService) private readonly pipelines: PipelinesService,
+    @Inject(RecognitionService) private readonly recognition: RecognitionService,
+  ) {}
+
+  /** One round trip while nothing of it has changed. */
+  async load(tx: WorkspaceTx): Promise<Destination> {
+    const [current] = await tx.statement<Current>(
+      'destination_current',
+      `select revision, pg_current_xact_id_if_assigned() is null as unchanged, default_country as "defaultCountry",
+         default_currency as "defaultCurrency", lead_handling as "leadHandling", deal_word as "dealWord" from workspace where id = $1`,
+      [tx.workspaceId],
+    );
+    const { revision, unchanged, ...defaults } = current!;
+    const kept = this.#kept.get(tx.workspaceId);
+    if (kept?.revision === revision) return kept.destination;
+    const destination = await this.#read(tx, defaults);
+    // Only what is committed is kept: a change under way may yet be undone, and its revision be another's.
+    if (unchanged) this.#kept.set(tx.workspaceId, { revision, destination });
+    return destination;
+  }
+
+  /** The destination as it is at a revision, if that is the one in memory. */
+  kept(workspaceId: string, revision: number): Destination | undefined {
+    const kept = this.#kept.get(workspaceId);
+    return kept?.revision === revision ? kept.destination : undefined;
+  }
+
+  /** Fields with everything that can be chosen in them. */
+  async chosen<Field extends FieldDefinition>(tx: WorkspaceTx, fields: readonly Field[]): Promise<Field[]> {
+    return withChoices(fields, {
+      people: await this.people.choices(tx),
+      tags: await this.labels.options(tx, 'tag'),
+      lists: await this.labels.options(tx, 'list'),
+    });
+  }
+
+  async #read(tx: WorkspaceTx, defaults: Defaults): Promise<Destination> {
+    return {
+      ...defaults,
+      fields: await this.chosen(tx, await this.fields.all(tx)),
+      pipelines: await this.pipelines.all(tx),
+      teams: await this.people.teams(tx),
+      people: await this.people.known(tx),
+      channels: await this.channels.named(tx),
+      templates: await this.templates.all(tx),
+      ...(await this.recognition.forDestination(tx)),
+    };
+  }
+}

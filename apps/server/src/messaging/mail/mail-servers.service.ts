@@ -1,0 +1,78 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { normalEmail } from '@haycart/core';
+import type { MailServerShape } from '@haycart/api';
+import { eq } from 'drizzle-orm';
+import { SecretBox } from '../../platform/auth/secret-box';
+import type { WorkspaceTx } from '../../platform/database/database';
+import { ProblemError } from '../../platform/errors/problem-error';
+import { Events } from '../../platform/events/events';
+import { plainName } from '../plain-name';
+import { mailServer } from '../tables';
+
+/** What is set of a mail server. Without a password the one before stays. */
+export interface MailServerSetting extends Omit<MailServerShape, 'hasPassword'> {
+  password?: string | null | undefined;
+}
+
+/** A mail server as it is connected to. */
+export interface ReachedMailServer extends Omit<MailServerShape, 'hasPassword'> {
+  password: string | null;
+}
+
+/** The servers that take the mail of workspaces. */
+@Injectable()
+export class MailServers {
+  constructor(
+    @Inject(Events) private readonly events: Events,
+    @Inject(SecretBox) private readonly box: SecretBox,
+  ) {}
+
+  async shown(tx: WorkspaceTx): Promise<MailServerShape | null> {
+    const row = await this.#row(tx);
+    return row && { ...settingOf(row), hasPassword: row.password !== null };
+  }
+
+  /** `null` where none is set up. */
+  async reached(tx: WorkspaceTx): Promise<ReachedMailServer | null> {
+    const row = await this.#row(tx);
+    return row && { ...settingOf(row), password: row.password && this.box.open(row.password, whatOf(tx)) };
+  }
+
+  async set(tx: WorkspaceTx, { password, ...given }: MailServerSetting): Promise<MailServerShape> {
+    const addresses = [['fromAddress', given.fromAddress] as const, ['replyTo', given.replyTo] as const];
+    const wrong = addresses.flatMap(([at, address]) => {
+      if (address === null || normalEmail(address).ok) return [];
+      const message = 'Type one address, such as hello@quillfern.example.';
+      return [{ at: `/${at}`, code: 'not-an-email' as const, message }];
+    });
+    if (wrong.length) throw new ProblemError('refused', wrong[0]!.message, wrong);
+    const sealed = password ? this.box.seal(password, whatOf(tx)) : null;
+    const fromName = plainName(given.fromName, '/fromName');
+    const set = { ...given, fromName, ...(password === undefined ? {} : { password: sealed }), setAt: new Date() };
+    await tx.db
+      .insert(mailServer)
+      .values({ workspaceId: tx.workspaceId, ...set })
+      .onConflictDoUpdate({ target: mailServer.workspaceId, set });
+    await this.events.tell(tx, 'channels');
+    return (await this.shown(tx))!;
+  }
+
+  /** No mail is sent any more: what waits is given up when it is tried. */
+  async remove(tx: WorkspaceTx): Promise<void> {
+    await tx.db.delete(mailServer).where(eq(mailServer.workspaceId, tx.workspaceId));
+    await this.events.tell(tx, 'channels');
+  }
+
+  async #row(tx: WorkspaceTx): Promise<typeof mailServer.$inferSelect | null> {
+    const [row] = await tx.db.select().from(mailServer).where(eq(mailServer.workspaceId, tx.workspaceId));
+    return row ?? null;
+  }
+}
+
+function settingOf({ host, port, security, user, fromName, fromAddress, replyTo }: typeof mailServer.$inferSelect) {
+  return { host, port, security, user, fromName, fromAddress, replyTo };
+}
+
+function whatOf({ workspaceId }: WorkspaceTx): string {
+  return `mail server ${workspaceId}`;
+}

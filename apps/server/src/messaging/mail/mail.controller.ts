@@ -1,0 +1,149 @@
+import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Put } from '@nestjs/common';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { MAIL_LIMITS, type MailTemplate } from '@haycart/core';
+import type { MailServerShape } from '@haycart/api';
+import { IsIn, IsInt, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateIf } from 'class-validator';
+import { ByCaller, type Caller } from '../../platform/auth/caller';
+import { NeedsPerson } from '../../platform/auth/marks';
+import { Command, InTransaction, Reads, ThisCommand } from '../../platform/commands/command';
+import type { RunningCommand } from '../../platform/commands/running-command';
+import { Database, type WorkspaceTx } from '../../platform/database/database';
+import { ProblemError } from '../../platform/errors/problem-error';
+import { newId } from '../../platform/new-id';
+import { PeopleService } from '../../workspaces/people.service';
+import { MailServers } from './mail-servers.service';
+import { MailTemplates } from './mail-templates.service';
+import { MailsService } from './mails.service';
+
+const orNull = ValidateIf((_, value) => value !== null && value !== undefined);
+
+class MailTemplateChangeDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 120) name?: string;
+  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(MAIL_LIMITS.subject) subject?: string;
+  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(MAIL_LIMITS.text) text?: string;
+  @ApiPropertyOptional({ nullable: true, type: String }) @orNull @IsString() @MaxLength(MAIL_LIMITS.html) html?:
+    string | null;
+}
+
+class NewMailTemplateDto {
+  @ApiProperty() @IsString() @Length(1, 120) name: string;
+  @ApiProperty() @IsString() @MaxLength(MAIL_LIMITS.subject) subject: string;
+  @ApiProperty() @IsString() @MaxLength(MAIL_LIMITS.text) text: string;
+  @ApiPropertyOptional({ nullable: true, type: String }) @orNull @IsString() @MaxLength(MAIL_LIMITS.html) html?:
+    string | null;
+}
+
+class TestMailDto {
+  @ApiProperty() @IsString() @Length(1, MAIL_LIMITS.subject) subject: string;
+  @ApiProperty() @IsString() @Length(1, MAIL_LIMITS.text) text: string;
+  @ApiPropertyOptional({ nullable: true, type: String }) @orNull @IsString() @MaxLength(MAIL_LIMITS.html) html?:
+    string | null;
+}
+
+const SECURITY = ['tls', 'starttls', 'none'] as const;
+
+class MailServerDto {
+  @ApiProperty() @IsString() @Length(1, 253) @Matches(/^[^\s\p{Cc}]+$/u) host: string;
+  @ApiProperty() @IsInt() @Min(1) @Max(65_535) port: number;
+  @ApiProperty({ enum: SECURITY }) @IsIn(SECURITY) security: (typeof SECURITY)[number];
+  @ApiPropertyOptional({ nullable: true, type: String }) @orNull @IsString() @Length(1, 320) user?: string | null;
+  @ApiPropertyOptional({ nullable: true, type: String, description: 'Stays as it is when absent' })
+  @orNull
+  @IsString()
+  @Length(1, 1_000)
+  password?: string | null;
+  @ApiProperty() @IsString() @Length(1, 120) fromName: string;
+  @ApiProperty() @IsString() @Length(3, 320) fromAddress: string;
+  @ApiPropertyOptional({ nullable: true, type: String }) @orNull @IsString() @Length(3, 320) replyTo?: string | null;
+}
+
+/** By what mails are written, and by which server they are sent. */
+@ApiTags('mail')
+@Controller('api/v1')
+export class MailController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MailTemplates) private readonly templates: MailTemplates,
+    @Inject(MailServers) private readonly servers: MailServers,
+    @Inject(MailsService) private readonly mails: MailsService,
+    @Inject(PeopleService) private readonly people: PeopleService,
+  ) {}
+
+  @Get('mail-templates')
+  @Reads('mail', 'Lists templates of mails')
+  all(@ByCaller() { workspaceId }: Caller): Promise<MailTemplate[]> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.templates.all(tx));
+  }
+
+  @Post('mail-templates')
+  @Command('mail.add-template', 'Adds a template of a mail')
+  @HttpCode(201)
+  add(@InTransaction() tx: WorkspaceTx, @Body() { html = null, ...made }: NewMailTemplateDto): Promise<MailTemplate> {
+    return this.templates.add(tx, { ...made, html });
+  }
+
+  @Patch('mail-templates/:key')
+  @Command('mail.change-template', 'Changes a template of a mail')
+  change(
+    @InTransaction() tx: WorkspaceTx,
+    @Param('key') key: string,
+    @Body() change: MailTemplateChangeDto,
+  ): Promise<MailTemplate> {
+    return this.templates.change(tx, key, change as Partial<MailTemplate>);
+  }
+
+  @Delete('mail-templates/:key')
+  @Command('mail.remove-template', 'Removes a template of a mail')
+  @HttpCode(204)
+  remove(@InTransaction() tx: WorkspaceTx, @Param('key') key: string): Promise<void> {
+    return this.templates.remove(tx, key);
+  }
+
+  @Get('mail-server')
+  @Reads('mail', 'Says by which server mail is sent')
+  async server(@ByCaller() { workspaceId }: Caller): Promise<{ server: MailServerShape | null }> {
+    return { server: await this.database.inWorkspace(workspaceId, (tx) => this.servers.shown(tx)) };
+  }
+
+  @Put('mail-server')
+  @Command('mail.set-server', 'Sets by which server mail is sent')
+  @NeedsPerson()
+  set(
+    @InTransaction() tx: WorkspaceTx,
+    @Body() { user = null, replyTo = null, ...given }: MailServerDto,
+  ): Promise<MailServerShape> {
+    return this.servers.set(tx, { ...given, user, replyTo });
+  }
+
+  @Delete('mail-server')
+  @Command('mail.remove-server', 'Removes the server by which mail is sent')
+  @NeedsPerson()
+  @HttpCode(204)
+  removeServer(@InTransaction() tx: WorkspaceTx): Promise<void> {
+    return this.servers.remove(tx);
+  }
+
+  /** Sends a mail to whoever asks, at once, to see how it arrives. */
+  @Post('mail-server/test')
+  @Command('mail.test', 'Sends a test mail to oneself', { takesLong: true })
+  @NeedsPerson()
+  @HttpCode(200)
+  async test(
+    @ThisCommand() command: RunningCommand,
+    @ByCaller() { workspaceId, by }: Caller,
+    @Body() { subject, text, html = null }: TestMailDto,
+  ): Promise<{ to: string }> {
+    const to = await this.database.inWorkspace(workspaceId, async (tx) => {
+      const address = (await this.people.one(tx, (by as { id: string }).id))!.email;
+      await command.note(tx, { id: address, name: address });
+      return address;
+    });
+    const tried = await this.mails.send(
+      workspaceId,
+      { to, subject, text, html, key: newId() },
+      AbortSignal.timeout(60_000),
+    );
+    if (!tried.ok) throw new ProblemError('refused', `The mail was not taken: ${tried.why}`);
+    return { to };
+  }
+}

@@ -1,0 +1,12 @@
+import { Module } from '@nestjs/common';
+import { ChannelsController } from './channels.controller';
+import { WorkspacesModule } from '../workspaces/workspaces.module';
+import { MailController } from './mail/mail.controller';
+import { MessagingModule } from './messaging.module';
+
+/** Channels and mail over the API. */
+@Module({
+  imports: [MessagingModule, WorkspacesModule],
+  controllers: [ChannelsController, MailController],
+})
+export class MessagingApiModule {}

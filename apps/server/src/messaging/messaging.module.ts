@@ -1,0 +1,13 @@
+import { Module } from '@nestjs/common';
+import { ChannelsService } from './channels.service';
+import { MailServers } from './mail/mail-servers.service';
+import { MailTemplates } from './mail/mail-templates.service';
+import { MailsService } from './mail/mails.service';
+import { MessagesService } from './messages.service';
+
+/** Chats and phones that messages go to, and mail. */
+@Module({
+  providers: [ChannelsService, MailServers, MailsService, MailTemplates, MessagesService],
+  exports: [ChannelsService, MailServers, MailsService, MailTemplates, MessagesService],
+})
+export class MessagingModule {}

@@ -1,0 +1,96 @@
+import { Inject, Injectable } from '@nestjs/common';
+import type { MadeActivity } from '@haycart/core';
+import type { WorkspaceTx } from '../../platform/database/database';
+import { Events } from '../../platform/events/events';
+import { newId } from '../../platform/new-id';
+
+/** A task or a note that a follow-up of an attempt makes for a record. */
+export interface NewActivity {
+  record: string;
+  attempt: string;
+  /** The place of the follow-up in its route, from 0. */
+  effect: number;
+  /** When its submission arrived. */
+  at: Date;
+  /** Who made it, in words: a route. */
+  by: string;
+  made: MadeActivity;
+}
+
+/** How many tasks and notes some attempts made that nobody changed since. */
+export interface CountedActivities {
+  tasks: number;
+  notes: number;
+}
+
+/** Tasks and notes that runs make, and that go when their runs are taken back. */
+@Injectable()
+export class MadeActivities {
+  constructor(@Inject(Events) private readonly events: Events) {}
+
+  /** Makes what is not there yet: asked for twice, a follow-up makes one thing. */
+  async make(tx: WorkspaceTx, all: readonly NewActivity[]): Promise<void> {
+    const tasks = all.flatMap(({ made, ...rest }) => (made.make === 'task' ? [{ ...rest, made }] : []));
+    const notes = all.flatMap(({ made, ...rest }) => (made.make === 'note' ? [{ ...rest, made }] : []));
+    const common = (rows: readonly Omit<NewActivity, 'made'>[]) => [
+      tx.workspaceId,
+      rows.map(() => newId()),
+      rows.map(({ record }) => record),
+      rows.map(({ attempt }) => attempt),
+      rows.map(({ effect }) => effect),
+      rows.map(({ by }) => by),
+      rows.map(({ at }) => at),
+    ];
+    if (tasks.length)
+      await tx.statement(
+        'make_tasks',
+        `insert into task (workspace_id, id, record_id, attempt_id, effect, by, at, text, body, owner, due_at, priority)
+         select $1::uuid, t.id, t.record, t.attempt, t.effect, t.made_by, t.at, t.title, t.body, p.key, t.due, t.priority
+         from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::timestamptz[], $8::text[], $9::text[], $10::text[], $11::timestamptz[], $12::text[])
+           t (id, record, attempt, effect, made_by, at, title, body, owner, due, priority)
+         left join person p on p.workspace_id = $1 and p.key = t.owner
+         on conflict on constraint task_attempt do nothing`,
+        [
+          ...common(tasks),
+          tasks.map(({ made }) => made.title),
+          tasks.map(({ made }) => made.body ?? null),
+          tasks.map(({ made }) => made.owner),
+          tasks.map(({ made }) => made.due),
+          tasks.map(({ made }) => made.priority),
+        ],
+      );
+    if (notes.length)
+      await tx.statement(
+        'make_notes',
+        `insert into note (workspace_id, id, record_id, attempt_id, effect, by, at, title, text)
+         select $1::uuid, id, record, attempt, effect, made_by, at, title, said
+         from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::timestamptz[], $8::text[], $9::text[])
+           n (id, record, attempt, effect, made_by, at, title, said)
+         on conflict on constraint note_attempt do nothing`,
+        [...common(notes), notes.map(({ made }) => made.title), notes.map(({ made }) => made.text)],
+      );
+    if (tasks.length) await this.events.tell(tx, 'tasks');
+  }
+
+  /** What taking attempts back would remove: what nobody changed or did since. */
+  async untouched(tx: WorkspaceTx, attempts: readonly string[]): Promise<CountedActivities> {
+    const [row] = await tx.statement<{ tasks: number; notes: number }>(
+      'made_untouched',
+      `select (select count(*)::int from task where workspace_id = $1 and attempt_id = any($2::uuid[]) and changed_at is null) as tasks,
+         (select count(*)::int from note where workspace_id = $1 and attempt_id = any($2::uuid[]) and changed_at is null) as notes`,
+      [tx.workspaceId, attempts],
+    );
+    return row!;
+  }
+
+  /** Removes what attempts made, but for what somebody changed or did since. */
+  async takeBack(tx: WorkspaceTx, attempts: readonly string[]): Promise<void> {
+    for (const table of ['task', 'note'])
+      await tx.statement(
+        `take_back_${table}s`,
+        `delete from ${table} where workspace_id = $1 and attempt_id = any($2::uuid[]) and changed_at is null`,
+        [tx.workspaceId, attempts],
+      );
+    await this.events.tell(tx, 'tasks');
+  }
+}

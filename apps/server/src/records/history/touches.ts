@@ -1,0 +1,10 @@
+/** Of a row of `touch`: whether its run still stands. A touch of a run that was taken back does not count. */
+const STILL_COUNTS = `not exists (select 1 from attempt of_touch where of_touch.workspace_id = touch.workspace_id and of_touch.id = touch.attempt_id and of_touch.taken_back_by is not null)`;
+
+/** How many touches of a record are told. */
+const TOLD = 500;
+
+/** The touches of the record `$2`, the earliest first, each with where its visit came from. */
+export const TOUCHES_SQL = `select visit.at, visit.channel, visit.source, visit.medium, visit.campaign, visit.page from touch
+  join visit on visit.workspace_id = touch.workspace_id and visit.id = touch.visit_id
+  where touch.workspace_id = $1 and touch.record_id = $2 and ${STILL_COUNTS} order by visit.at, touch.id limit ${TOLD}`;

@@ -1,0 +1,70 @@
+import { Module } from '@nestjs/common';
+import { DestinationModule } from '../destination/destination.module';
+import { PipelinesModule } from '../pipelines/pipelines.module';
+import { WorkspacesModule } from '../workspaces/workspaces.module';
+import { ActivitiesService } from './activities/activities.service';
+import { MadeActivities } from './activities/made-activities.service';
+import { TasksService } from './activities/tasks.service';
+import { RecordsBin } from './bin/records-bin.service';
+import { FieldValuesService } from './edits/field-values.service';
+import { LabelledService } from './edits/labelled.service';
+import { RecordActs } from './edits/record-acts.service';
+import { RecordEditsService } from './edits/record-edits.service';
+import { HeldRecords } from './held-records.service';
+import { RecordSheetService } from './history/record-sheet.service';
+import { KnownRecordsStore } from './known-records.store';
+import { LeadsService } from './leads/leads.service';
+import { FullnessService } from './lists/fullness.service';
+import { RecordListsService } from './lists/record-lists.service';
+import { CandidateSearch } from './recognised/candidate-search.service';
+import { RecordShapes } from './record-shapes';
+import { RecordWriter } from './record-writer';
+import { RecordsService } from './records.service';
+import { DealGridService } from './stages/deal-grid.service';
+import { DealMovesService } from './stages/deal-moves.service';
+
+/** Contacts, companies, leads and deals, and what is known of each. */
+@Module({
+  imports: [DestinationModule, PipelinesModule, WorkspacesModule],
+  providers: [
+    ActivitiesService,
+    MadeActivities,
+    TasksService,
+    CandidateSearch,
+    DealGridService,
+    DealMovesService,
+    FieldValuesService,
+    FullnessService,
+    HeldRecords,
+    KnownRecordsStore,
+    LabelledService,
+    LeadsService,
+    RecordActs,
+    RecordEditsService,
+    RecordListsService,
+    RecordShapes,
+    RecordSheetService,
+    RecordWriter,
+    RecordsBin,
+    RecordsService,
+  ],
+  exports: [
+    ActivitiesService,
+    MadeActivities,
+    TasksService,
+    DealGridService,
+    DealMovesService,
+    FieldValuesService,
+    FullnessService,
+    HeldRecords,
+    LabelledService,
+    LeadsService,
+    RecordActs,
+    RecordEditsService,
+    RecordListsService,
+    RecordSheetService,
+    RecordsBin,
+    RecordsService,
+  ],
+})
+export class RecordsModule {}

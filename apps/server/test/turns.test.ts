@@ -1,0 +1,79 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import type { KnownShape, Rehearsal } from '@haycart/api';
+import type { RouteDefinition } from '@haycart/core';
+import { RouterService } from '../src/runs/router.service';
+import { newDatabase, routeFrom, TestServer, TestWorkspace } from './support/test-server';
+
+let server: TestServer;
+/** A second process on the same database. */
+let other: TestServer;
+let workspace: TestWorkspace;
+let route: RouteDefinition;
+
+beforeAll(async () => {
+  const databaseUrl = await newDatabase();
+  server = await TestServer.start(databaseUrl, { background: false });
+  other = await TestServer.start(databaseUrl, { background: false });
+});
+afterAll(async () => {
+  await other.stop();
+  await server.stop();
+});
+
+beforeEach(async () => {
+  workspace = await TestWorkspace.make(server);
+  const person = await workspace.signIn();
+  for (const name of ['Ida Weir', 'Bo Lund'])
+    await person('POST', '/people', { name, email: `${name[0]}.${workspace.key}@quillfern.example` });
+  await person('POST', '/teams', { name: 'North', people: ['ida-weir', 'bo-lund', 'robin-nye'] });
+  route = routeFrom(workspace.endpoint);
+  route = { ...route, writes: route.writes.map((write) => ({ ...write, owner: { team: 'north' } })) };
+});
+
+const send = (from: number, to: number) =>
+  Promise.all(
+    Array.from({ length: to - from }, (_, n) =>
+      workspace.submit({ name: `Ada ${from + n}`, email: `ada${from + n}@weir${from + n}.example`, bays: 1 }),
+    ),
+  );
+const drained = () => Promise.all([server, other].map(({ app }) => app.get(RouterService).drain()));
+const shares = () =>
+  workspace.query<{ owner: string; n: number }>(
+    'select owner, count(*)::int as n from contact where workspace_id = current_workspace() group by 1 order by 1',
+  );
+const turns = async () => (await workspace.query<{ value: number }>('select value::int from counter'))[0]?.value;
+
+describe('the turns of a team', () => {
+  test('are exact, though two processes route at once', async () => {
+    await workspace.publish(route);
+    await send(0, 90);
+    await drained();
+    await drained();
+    expect(await shares()).toEqual(['bo-lund', 'ida-weir', 'robin-nye'].map((owner) => ({ owner, n: 30 })));
+    expect(await turns()).toBe(90);
+  });
+
+  test('are told by a rehearsal, which takes none', async () => {
+    await workspace.publish(route);
+    await send(0, 1);
+    await drained();
+    const payload = { name: 'Cleo', email: 'cleo@weir.example' };
+    const rehearse = async () => {
+      const { body } = await workspace.call<Rehearsal>('POST', '/rehearse', { definition: route, payload });
+      return body.writes.map(({ fields }) => fields.find(({ field }) => field === 'owner')?.after);
+    };
+    expect((await rehearse()).filter(Boolean)).toContain('ida-weir');
+    expect(await rehearse()).toEqual(await rehearse());
+    const lookups = { keys: [], deals: false, counters: ['turn north', 'turn nobody'] };
+    const { body } = await workspace.call<KnownShape>('POST', '/rehearse/known', lookups);
+    expect(body.counters).toEqual({ 'turn north': 1 });
+    expect(await turns()).toBe(1);
+  });
+
+  test('are taken by none whose run wrote nothing', async () => {
+    await workspace.publish({ ...route, onlyWhen: { of: { answer: 'email' }, test: 'blank' } });
+    await send(0, 3);
+    await drained();
+    expect(await turns()).toBe(0);
+  });
+});

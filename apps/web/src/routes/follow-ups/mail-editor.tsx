@@ -1,0 +1,58 @@
+import type { Value } from '@haycart/core';
+import { Link } from 'react-router';
+import { SelectField } from '../../components/text-field';
+import type { EditorProps } from './editor';
+import { ValueRow } from './rows';
+
+/** To whom a mail goes, and by which template. */
+export function MailEditor({ followUp, put, definition: { writes }, destination, incoming, sample }: EditorProps) {
+  const to = followUp.to as 'visitor' | Value;
+  const templates = destination.templates ?? [];
+  return (
+    <>
+      <span className="text-muted">To</span>
+      <SelectField
+        label="To whom"
+        hideLabel
+        value={to === 'visitor' ? 'visitor' : 'other'}
+        onChange={({ target }) => put({ ...followUp, to: target.value === 'visitor' ? 'visitor' : { parts: [] } })}
+      >
+        <option value="visitor">the visitor</option>
+        <option value="other">another address</option>
+      </SelectField>
+      {to !== 'visitor' && (
+        <ValueRow
+          name="Address"
+          label="the address"
+          value={to}
+          change={(next = { parts: [] }) => put({ ...followUp, to: next })}
+          writes={writes}
+          incoming={incoming}
+          sample={sample}
+        />
+      )}
+      <span className="text-muted">Template</span>
+      <SelectField
+        label="By which template"
+        hideLabel
+        value={String(followUp.template)}
+        onChange={({ target }) => put({ ...followUp, template: target.value })}
+      >
+        <option value="">choose a template</option>
+        {templates.map(({ key, name }) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
+      </SelectField>
+      <span aria-hidden className="max-sm:hidden" />
+      <p className="text-small text-muted">
+        Templates, and the server that sends them, are under{' '}
+        <Link to="/set-up/mail" className="text-slate underline">
+          Set up, Mail
+        </Link>
+        .
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,28 @@
+/** A chat or a phone that messages go to. */
+export interface ChannelShape {
+  key: string;
+  name: string;
+  by: 'chat' | 'text';
+  /** The host of its address, which is a secret; of a phone the number. */
+  to: string;
+}
+
+/** What sends text messages. */
+export interface TextGatewayShape {
+  /** The host of its address; null where nothing does. */
+  host: string | null;
+}
+
+/** The server that takes mail (SMTP), and in whose name it is sent. */
+export interface MailServerShape {
+  host: string;
+  port: number;
+  /** `tls`: from the beginning; `starttls`: from the greeting on; `none`: in the clear. */
+  security: 'tls' | 'starttls' | 'none';
+  user: string | null;
+  /** Whether one is kept; it is never shown. */
+  hasPassword: boolean;
+  fromName: string;
+  fromAddress: string;
+  replyTo: string | null;
+}

@@ -1,0 +1,21 @@
+/**
+ * Numbers that planning reads beside records, such as whose turn it is. A plan says by how much they go on (`advance`); a
+ * rehearsal reads them and nothing goes on.
+ */
+export class Counters {
+  readonly #values: Map<string, number>;
+
+  /** @param values Those that `lookupsFor` asked for; 0 where there is none. */
+  constructor(values: Readonly<Record<string, number>> = {}) {
+    this.#values = new Map(Object.entries(values));
+  }
+
+  get(name: string): number {
+    return this.#values.get(name) ?? 0;
+  }
+
+  /** Goes on as a plan says, so that the next of a batch finds them so. */
+  advance(by: Readonly<Record<string, number>> = {}): void {
+    for (const [name, more] of Object.entries(by)) this.#values.set(name, this.get(name) + more);
+  }
+}

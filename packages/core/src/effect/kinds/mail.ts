@@ -1,0 +1,153 @@
+import { z } from '../../schema-library';
+import { fieldOf, recordWord, type Destination } from '../../destination/destination';
+import { RECORD_KINDS, type FieldValues } from '../../diff/record';
+import type { FollowUp, RouteDefinition } from '../../definition/route-definition';
+import { condition, value } from '../../definition/shapes';
+import { showFieldValue } from '../../field/field-value';
+import { namesInMail, renderMail, type MailValues } from '../../mail/mail-template';
+import { normalEmail } from '../../reading/email';
+import { warning } from '../../problem';
+import { withArticle } from '../../text';
+import type { Value } from '../../value/value';
+import { defineEffect, type EffectContext, type EffectRecord } from '../effect';
+
+interface MailFollowUp extends FollowUp {
+  do: 'mail';
+  /** `visitor`: the address of the contact, or the lead, that the route writes. */
+  to: 'visitor' | Value;
+  /** The key of a template. */
+  template: string;
+}
+
+/** Writes to the visitor, or to anybody, by a template. */
+export const mail = defineEffect<MailFollowUp>({
+  do: 'mail',
+  label: 'Mail',
+  description: 'Writes to the visitor, or to anybody, by a template; a copy stays with the record.',
+  shape: z.strictObject({
+    do: z.literal('mail'),
+    to: z.union([z.literal('visitor'), value]),
+    template: z.string().max(200),
+    when: condition.optional(),
+  }) as unknown as z.ZodType<MailFollowUp>,
+  example: {
+    settings: { do: 'mail', to: 'visitor', template: 'thanks' },
+    words: 'the visitor is written “Thank you”',
+  },
+  withValues: (settings, change) =>
+    settings.to === 'visitor' ? settings : { ...settings, to: change(settings.to, ['to']) },
+  check({ to, template: key }, { route, destination }) {
+    const problems = [];
+    if (to !== 'visitor' && !to.parts.length)
+      problems.push({ code: 'no-part' as const, text: 'Say to whom the mail goes.', way: ['to'] });
+    if (to === 'visitor' && !route.writes.some(({ record }) => record === 'contact' || record === 'lead'))
+      problems.push({
+        code: 'unknown-write' as const,
+        text: 'The route writes neither a contact nor a lead, so it knows no address of the visitor.',
+        way: ['to'],
+      });
+    const template = templateOf(destination, key);
+    if (!template)
+      return [
+        ...problems,
+        {
+          code: 'unknown-template' as const,
+          text: key ? `There is no template “${key}”.` : 'Say by which template.',
+          way: ['template'],
+        },
+      ];
+    const wrong = namesInMail(template).flatMap(({ path }) => whatIsWrong(path, route, destination) ?? []);
+    return [
+      ...problems,
+      ...[...new Set(wrong)].map((text) => ({
+        code: 'template-does-not-fit' as const,
+        text: `The template ${template.name} ${text}`,
+        way: ['template'],
+      })),
+    ];
+  },
+  describe({ to, template: key }, { destination }) {
+    const template = templateOf(destination, key);
+    const called = template ? `“${template.name}”` : key ? `by “${key}”` : 'by no template yet';
+    return `${to === 'visitor' ? 'the visitor' : 'somebody'} is written ${called}`;
+  },
+  plan({ to, template: key }, context) {
+    const { records, destination, workOut } = context;
+    const visitor = records.find(({ kind, values }) => (kind === 'contact' || kind === 'lead') && values.email);
+    const worked = to === 'visitor' ? null : workOut(to);
+    const problems = worked?.problems ?? [];
+    const address = normalEmail(worked ? worked.text : String(visitor?.values.email ?? ''));
+    const template = templateOf(destination, key);
+    const words = template ? `Mail “${template.name}”` : 'Mail';
+    if (!template)
+      return {
+        words,
+        problems: [
+          ...problems,
+          warning('unknown-template', `There is no template “${key}” any more, so no mail is sent.`),
+        ],
+      };
+    if (!address.ok)
+      return {
+        words,
+        problems: [...problems, warning('no-address', `${words} is not sent: no e-mail address is known.`)],
+      };
+    const rendered = renderMail(template, valuesFor(context));
+    if (!rendered)
+      return {
+        words,
+        problems: [
+          ...problems,
+          warning('template-failed', `${words} is not sent: the template cannot be worked out with this submission.`),
+        ],
+      };
+    const about =
+      records.find(({ kind, values }) => kind !== 'company' && values.email === address.email) ?? visitor ?? records[0];
+    return {
+      words: `${words} to ${address.email}`,
+      problems,
+      out: {
+        kind: 'mail',
+        to: address.email,
+        body: { ...rendered },
+        ...(about ? { record: { kind: about.kind, id: about.id } } : {}),
+      },
+    };
+  },
+  adopt: (settings, adopt) => ({ ...settings, template: adopt('template', settings.template) }),
+});
+
+function templateOf({ templates = [] }: Pick<Destination, 'templates'>, key: string) {
+  return templates.find((one) => one.key === key);
+}
+
+/** Why a template may not name something, as the end of a sentence; `null` where it may. */
+function whatIsWrong([first = '', second]: string[], route: RouteDefinition, destination: Destination): string | null {
+  if (first === 'answers') return null;
+  if (first === 'route')
+    return second === undefined || second === 'name' ? null : `names route.${second}, which is not known.`;
+  const kind = RECORD_KINDS.find((one) => one === first) ?? route.writes.find(({ as }) => as === first)?.record;
+  if (!kind) return `names “${first}”, which is neither answers, nor route, nor a kind of record.`;
+  if (!route.writes.some(({ record }) => record === kind))
+    return `names ${withArticle(recordWord(destination, kind))}, and the route writes none.`;
+  if (second !== undefined && !fieldOf(destination, kind, second))
+    return `names ${first}.${second}, and ${withArticle(recordWord(destination, kind))} has no such field.`;
+  return null;
+}
+
+/** What a template may name of a run: each record by its kind, the first of it, and by the name of its write. */
+function valuesFor({ records, route, submission, destination }: EffectContext): MailValues {
+  const byKind = records.toReversed().map((record) => [record.kind, shown(record, destination)] as const);
+  const byName = records.map((record) => [record.as, shown(record, destination)] as const);
+  return {
+    ...Object.fromEntries([...byName, ...byKind]),
+    answers: submission.payload,
+    route: { name: route.name },
+  };
+}
+
+function shown({ kind, values }: EffectRecord, destination: Destination): FieldValues {
+  return Object.fromEntries(
+    Object.entries(values).map(([key, one]) => [key, showFieldValue(fieldOf(destination, kind, key), one)]),
+  );
+}

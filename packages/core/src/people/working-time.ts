@@ -1,0 +1,71 @@
+import { TZDate } from '@date-fns/tz';
+import { localMoment, WEEKDAYS, type Person, type WorkingHours } from './person';
+
+/** After how long something is due: working hours count only while its person works, working days end when they do. */
+export interface DueIn {
+  in: number;
+  unit: 'hours' | 'days';
+  working?: boolean | undefined;
+}
+
+/** When somebody works. */
+export type Availability = Pick<Person, 'timeZone' | 'hours' | 'away'>;
+
+const HOUR = 3_600_000;
+const DAY = 24 * HOUR;
+/** The hours of somebody of whom none are known: Monday to Friday. */
+const USUAL: WorkingHours = Object.fromEntries(
+  WEEKDAYS.slice(0, 5).map((day) => [day, { from: '09:00', to: '17:00' }]),
+);
+const ANYBODY: Availability = { timeZone: null, hours: {}, away: [] };
+/** Nobody is away, or without hours, for so many days on end; whoever is has the time count as any other. */
+const FURTHEST = 800;
+
+/**
+ * When something is due that begins at a moment (ISO 8601); whole hours and days of the clock where working time is not asked
+ * for. A due time that starts on a free day counts from the next hour at work.
+ */
+export function dueAt(from: string, { in: amount, unit, working = false }: DueIn, who?: Availability): string {
+  const begin = Date.parse(from);
+  const plain = () => new Date(begin + amount * (unit === 'hours' ? HOUR : DAY)).toISOString();
+  if (!working) return plain();
+  let left = unit === 'hours' ? amount * HOUR : amount;
+  const { day: firstDay } = localMoment(from, who?.timeZone ?? 'UTC');
+  for (let nth = 0; nth < FURTHEST; nth += 1) {
+    const span = spanOf(dayAfter(firstDay, nth), who);
+    if (!span || span.to <= begin) continue;
+    if (unit === 'days') {
+      // The day on which it begins is not one of those to wait.
+      if (nth > 0) left -= 1;
+      if (left <= 0) return new Date(span.to).toISOString();
+      continue;
+    }
+    const opens = Math.max(span.from, begin);
+    if (left <= span.to - opens) return new Date(opens + left).toISOString();
+    left -= span.to - opens;
+  }
+  return plain();
+}
+
+function dayAfter(day: string, days: number): string {
+  return new Date(Date.parse(`${day}T12:00:00Z`) + days * DAY).toISOString().slice(0, 10);
+}
+
+/** From when to when somebody works on a day of their calendar, in milliseconds; `null` on a free one. */
+function spanOf(day: string, { timeZone, hours, away }: Availability = ANYBODY): { from: number; to: number } | null {
+  if (away.some(({ from, to }) => from <= day && day <= to)) return null;
+  // `getUTCDay` begins the week on Sunday.
+  const weekday = WEEKDAYS[(new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7]!;
+  const span = (Object.keys(hours).length ? hours : USUAL)[weekday];
+  if (!span) return null;
+  const [year, month, date] = numbersIn(day, '-');
+  const moment = (time: string) => {
+    const [hour, minute] = numbersIn(time, ':');
+    return new TZDate(year!, month! - 1, date!, hour!, minute!, timeZone ?? 'UTC').getTime();
+  };
+  return { from: moment(span.from), to: moment(span.to) };
+}
+
+function numbersIn(text: string, between: string): number[] {
+  return text.split(between).map(Number);
+}

@@ -1,0 +1,47 @@
+import { namedOwner, type OwnerRule } from '../../assignment/choose-owner';
+import { effectOf } from '../../effect/registry';
+import { fieldOf, type Destination } from '../../destination/destination';
+import type { RecordKind } from '../../diff/record';
+import { isApproval } from '../../hold/approval';
+import { jsonPointer } from '../../json';
+import { error, type Problem } from '../../problem';
+import type { RouteDefinition } from '../../definition/route-definition';
+
+/** What is wrong with the owners that a route names. */
+export function checkOwners(route: RouteDefinition, destination: Destination): Problem[] {
+  return [
+    ...route.writes.flatMap(({ owner, record }, w) =>
+      owner ? checkOwner(owner, record, ['writes', w, 'owner'], destination) : [],
+    ),
+    ...(route.holds ?? []).flatMap((hold, h) =>
+      isApproval(hold) ? checkOwner(hold.by, 'contact', ['holds', h, 'by'], destination) : [],
+    ),
+    ...(route.followUps ?? []).flatMap((followUp, f) => {
+      const named = effectOf(followUp)?.owner?.of(followUp);
+      const record = route.writes.find(({ as }) => as === followUp.on)?.record ?? 'contact';
+      return named ? checkOwner(named.rule, record, ['followUps', f, ...named.way], destination) : [];
+    }),
+  ];
+}
+
+function checkOwner(
+  rule: OwnerRule,
+  record: RecordKind,
+  way: (string | number)[],
+  destination: Destination,
+): Problem[] {
+  const named = namedOwner(rule);
+  if (!named) return [];
+  const at = [...way, ...('enteredBy' in rule ? ['otherwise'] : [])];
+  if ('person' in named)
+    return isOption(destination, record, 'owner', named.person)
+      ? []
+      : [error('unknown-person', `There is no person “${named.person}”.`, jsonPointer([...at, 'person']))];
+  return destination.teams?.[named.team]
+    ? []
+    : [error('unknown-team', `There is no team “${named.team}”.`, jsonPointer([...at, 'team']))];
+}
+
+function isOption(destination: Destination, record: RecordKind, field: string, key: string): boolean {
+  return (fieldOf(destination, record, field)?.options ?? []).some((option) => option.key === key && !option.retired);
+}

@@ -1,0 +1,58 @@
+import { effectOf } from '../../effect/registry';
+import { isApproval } from '../../hold/approval';
+import { jsonPointer } from '../../json';
+import { error, type Problem } from '../../problem';
+import { effectValues } from './check-effects';
+import type { RouteDefinition } from '../../definition/route-definition';
+import type { Part, Value } from '../../value/value';
+
+/**
+ * Parts of the format that this version cannot carry out yet. A definition that uses one is refused by name, so that
+ * nobody publishes a rule which would then be ignored.
+ */
+export function notBuiltYet(route: RouteDefinition): Problem[] {
+  const problems: Problem[] = [];
+  const refuse = (what: string, ...way: (string | number)[]) =>
+    problems.push(
+      error('not-built-yet', `${what} cannot be carried out yet. Leave this out for now.`, jsonPointer(way)),
+    );
+
+  if (route.decisions?.length) refuse('Decision tables (decisions)', 'decisions');
+  route.followUps?.forEach((followUp, i) => {
+    if (!effectOf(followUp)) refuse(`The follow-up “${followUp.do}”`, 'followUps', i);
+  });
+  route.holds?.forEach((hold, i) => {
+    if (!isApproval(hold)) refuse(`The hold for “${hold.for}”`, 'holds', i);
+  });
+  route.sendOn?.forEach((sendOn, i) => refuse(`Sending on to “${sendOn.to}”`, 'sendOn', i));
+  const values = [
+    ...route.writes.flatMap(valuesOf),
+    ...(route.followUps ?? []).flatMap((followUp, f) => effectValues(followUp, f)),
+  ];
+  for (const { value, way } of values)
+    value.parts.forEach((part, p) => {
+      const name = notBuiltPart(part);
+      if (name) refuse(name, ...way, 'parts', p);
+    });
+  return problems;
+}
+
+/** Every value of a write with the way to it inside the definition. */
+export function valuesOf(
+  write: RouteDefinition['writes'][number],
+  index: number,
+): { value: Value; way: (string | number)[] }[] {
+  const values = write.fills.map((fill, f) => ({
+    value: fill.value,
+    way: ['writes', index, 'fills', f, 'value'] as (string | number)[],
+  }));
+  if (write.place) {
+    values.push({ value: write.place.pipeline, way: ['writes', index, 'place', 'pipeline'] });
+    values.push({ value: write.place.stage, way: ['writes', index, 'place', 'stage'] });
+  }
+  return values;
+}
+
+function notBuiltPart(part: Part): string | null {
+  return 'decision' in part ? 'A part from a decision table (decision)' : null;
+}

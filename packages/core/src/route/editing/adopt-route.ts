@@ -1,0 +1,111 @@
+import type { OwnerRule } from '../../assignment/choose-owner';
+import { fieldOf, type Destination } from '../../destination/destination';
+import type { RecordKind } from '../../diff/record';
+import { isApproval } from '../../hold/approval';
+import type { EffectName } from '../../effect/effect';
+import { effectOf } from '../../effect/registry';
+import { foldSegment } from '../../payload/key';
+import { mapCondition } from '../../condition/condition';
+import { fixedText } from '../../definition/fixed-text';
+import type { FollowUp, Hold, Place, RouteDefinition, Write } from '../../definition/route-definition';
+import type { Part, Value } from '../../value/value';
+
+/** A name of a route from elsewhere, and what it is called here. */
+export interface AdoptedName {
+  what: 'field' | 'pipeline' | 'stage' | 'tag' | 'list' | 'person' | 'team' | 'channel' | 'template';
+  from: string;
+  to: string;
+}
+
+/**
+ * A route from elsewhere in this workspace’s names: whatever it names that is not here, but something is that is written or
+ * labelled the same but for capitals, spaces and punctuation, gets that name. What is left over, `checkRoute` tells.
+ */
+export function adoptRoute(
+  route: RouteDefinition,
+  destination: Destination,
+): { route: RouteDefinition; adopted: AdoptedName[] } {
+  const adopted = new Map<string, AdoptedName>();
+  const adopt = (what: AdoptedName['what'], from: string, names: readonly Named[]): string => {
+    if (names.some(({ key }) => key === from)) return from;
+    const folded = foldSegment(from);
+    const same = names.find(({ key, name }) => [key, name].some((one) => foldSegment(one) === folded));
+    if (!same || !folded) return from;
+    adopted.set(`${what} ${from}`, { what, from, to: same.key });
+    return same.key;
+  };
+  const kinds = new Map(route.writes.map(({ as, record }) => [as, record]));
+  const field = (record: RecordKind, key: string) =>
+    adopt('field', key, destination.fields.filter((one) => one.record === record).map(named));
+  const marks = (record: RecordKind, key: 'owner' | 'tags' | 'lists') =>
+    (fieldOf(destination, record, key)?.options ?? []).map((option) => ({ key: option.key, name: option.label }));
+  const part = (one: Part): Part => {
+    const record = 'write' in one ? kinds.get(one.write) : undefined;
+    return 'write' in one && record ? { ...one, field: field(record, one.field) } : one;
+  };
+  const value = (one: Value): Value => ({ ...one, parts: one.parts.map(part) });
+  const owner = (record: RecordKind, rule: OwnerRule): OwnerRule => {
+    if ('person' in rule) return { ...rule, person: adopt('person', rule.person, marks(record, 'owner')) };
+    if (!('team' in rule)) return rule;
+    const teams = Object.keys(destination.teams ?? {}).map((key) => ({ key, name: key }));
+    return { ...rule, team: adopt('team', rule.team, teams) };
+  };
+  const followUp = (one: FollowUp): FollowUp => {
+    const record = one.on === undefined ? undefined : kinds.get(one.on);
+    const kind = effectOf(one);
+    if (!kind) return one;
+    const valued = kind.withValues(one, value);
+    const named = kind.owner?.of(valued);
+    const owned = named ? kind.owner!.put(valued, owner(record ?? 'contact', named.rule)) : valued;
+    return kind.adopt?.(owned, (what, key) => adoptedName(what, key, record)) ?? owned;
+  };
+  const adoptedName = (what: EffectName, key: string, record: RecordKind | undefined): string => {
+    if (what === 'channel') return adopt('channel', key, destination.channels ?? []);
+    if (what === 'template') return adopt('template', key, destination.templates ?? []);
+    if (!record) return key;
+    if (what === 'field') return field(record, key);
+    return adopt(what === 'tags' ? 'tag' : 'list', key, marks(record, what));
+  };
+  const place = (one: Place, record: RecordKind): Place => {
+    const pipelines = destination.pipelines.filter((pipeline) => pipeline.record === record);
+    const pipeline = withFixed(value(one.pipeline), (key) => adopt('pipeline', key, pipelines));
+    const stages = pipelines.find(({ key }) => fixedText(pipeline) === key)?.stages ?? [];
+    return { ...one, pipeline, stage: withFixed(value(one.stage), (key) => adopt('stage', key, stages)) };
+  };
+  const hold = (one: Hold): Hold => ({
+    ...one,
+    ...(one.when ? { when: mapCondition(one.when, part) } : {}),
+    ...(isApproval(one) ? { by: owner('contact', one.by) } : {}),
+  });
+  const write = (one: Write): Write => ({
+    ...one,
+    ...(one.when ? { when: mapCondition(one.when, part) } : {}),
+    fills: one.fills.map((fill) => ({ ...fill, field: field(one.record, fill.field), value: value(fill.value) })),
+    ...(one.place ? { place: place(one.place, one.record) } : {}),
+    ...(one.owner ? { owner: owner(one.record, one.owner) } : {}),
+  });
+  return {
+    route: {
+      ...route,
+      ...(route.onlyWhen ? { onlyWhen: mapCondition(route.onlyWhen, part) } : {}),
+      writes: route.writes.map(write),
+      ...(route.followUps ? { followUps: route.followUps.map(followUp) } : {}),
+      ...(route.holds ? { holds: route.holds.map(hold) } : {}),
+    },
+    adopted: [...adopted.values()],
+  };
+}
+
+interface Named {
+  key: string;
+  name: string;
+}
+
+function named({ key, label }: { key: string; label: string }): Named {
+  return { key, name: label };
+}
+
+function withFixed(value: Value, change: (key: string) => string): Value {
+  const key = fixedText(value);
+  return key === null ? value : { ...value, parts: [{ text: change(key) }] };
+}

@@ -1,0 +1,78 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { answer, fill, person, route, routeOf, sale, text } from '../../testing/example';
+import type { Fill, RouteDefinition } from '../../definition/route-definition';
+import { mergeDrafts } from './merge-drafts';
+
+const fed = (definition: RouteDefinition, as: string, field: string, value: Fill['value'] | null): RouteDefinition => ({
+  ...definition,
+  writes: definition.writes.map((write) =>
+    write.as === as
+      ? {
+          ...write,
+          fills: [...write.fills.filter((one) => one.field !== field), ...(value ? [fill(field, value)] : [])],
+        }
+      : write,
+  ),
+});
+const fillOf = (definition: RouteDefinition, as: string, field: string) =>
+  definition.writes.find((write) => write.as === as)?.fills.find((one) => one.field === field)?.value;
+
+describe('two drafts made of one', () => {
+  test('keep what each changed by themselves', () => {
+    const mine = { ...fed(route, 'person', 'job_title', text('Head')), name: 'Mine' };
+    const theirs = fed(fed(route, 'person', 'phone', null), 'sale', 'message', answer('said'));
+    const { draft, clashes } = mergeDrafts(route, mine, theirs);
+    expect(clashes).toEqual([]);
+    expect(draft.name).toBe('Mine');
+    expect(fillOf(draft, 'person', 'job_title')).toEqual(text('Head'));
+    expect(fillOf(draft, 'person', 'phone')).toBeUndefined();
+    expect(fillOf(draft, 'sale', 'message')).toEqual(answer('said'));
+  });
+
+  test('keep mine where both changed the same, and say so', () => {
+    const { draft, clashes } = mergeDrafts(
+      route,
+      fed(route, 'person', 'phone', answer('mobile')),
+      fed(route, 'person', 'phone', answer('tel')),
+    );
+    expect(fillOf(draft, 'person', 'phone')).toEqual(answer('mobile'));
+    expect(clashes).toEqual(['The mapping of phone was changed by both; yours stands.']);
+  });
+
+  test('keep what one changed while the other took it away', () => {
+    const { draft, clashes } = mergeDrafts(route, routeOf(person), fed(route, 'sale', 'message', answer('said')));
+    expect(draft.writes.map(({ as }) => as)).toEqual(
+      ['person', 'sale'].filter((as) => as === 'person' || as === 'sale'),
+    );
+    expect(clashes).toHaveLength(1);
+    expect(mergeDrafts(route, routeOf(person), route).draft.writes.map(({ as }) => as)).toEqual(['person']);
+  });
+
+  test('take in what each added', () => {
+    const base = routeOf(person);
+    const withSale = routeOf(person, sale);
+    expect(mergeDrafts(base, withSale, base).draft).toEqual(withSale);
+    expect(mergeDrafts(base, base, withSale).draft).toEqual(withSale);
+    expect(mergeDrafts(base, withSale, withSale).draft).toEqual(withSale);
+  });
+
+  test('come to what one of them is where the other changed nothing', () => {
+    const change = fc.record({
+      as: fc.constantFrom('person', 'sale', 'firm'),
+      field: fc.constantFrom('phone', 'message', 'name', 'job_title'),
+      value: fc.option(fc.constantFrom(text('a'), answer('b')), { nil: null }),
+    });
+    fc.assert(
+      fc.property(fc.array(change, { maxLength: 6 }), (changes) => {
+        const other = changes.reduce((so, { as, field, value }) => fed(so, as, field, value), route);
+        const sorted = ({ writes }: RouteDefinition) =>
+          writes.map((write) => ({ ...write, fills: [...write.fills].sort((a, b) => (a.field < b.field ? -1 : 1)) }));
+        for (const { draft, clashes } of [mergeDrafts(route, other, route), mergeDrafts(route, route, other)]) {
+          expect(clashes).toEqual([]);
+          expect(sorted(draft)).toEqual(sorted(other));
+        }
+      }),
+    );
+  });
+});

@@ -1,0 +1,125 @@
+import { z } from '../../schema-library';
+import { RECORD_KINDS } from '../../diff/record';
+import { approvalShape } from '../../hold/approval';
+import { effectShapes } from '../../effect/registry';
+import { condition, name, ownerRuleShape, part, value } from '../../definition/shapes';
+import {
+  KEY_RULES,
+  SAFEGUARDS,
+  WHEN_MATCHED,
+  WHEN_SEVERAL,
+  type FollowUp,
+  type Hold,
+  type RouteDefinition,
+} from '../../definition/route-definition';
+
+const cellTest = z.strictObject({ test: name, value: z.unknown().optional() });
+
+const decisionTable = z
+  .strictObject({
+    name,
+    inputs: z.array(z.strictObject({ of: part, label: z.string() })),
+    outputs: z.array(
+      z.strictObject({
+        name,
+        type: z.enum(['text', 'pipeline', 'stage', 'person', 'team', 'tag', 'number', 'yes-no']),
+      }),
+    ),
+    rows: z.array(
+      z.strictObject({
+        when: z.array(cellTest.nullable()),
+        then: z.record(z.string(), z.unknown()),
+        note: z.string().optional(),
+      }),
+    ),
+    otherwise: z.record(z.string(), z.unknown()).optional(),
+  })
+  .meta({ id: 'DecisionTable' });
+
+const then = {
+  whenMatched: z.enum(WHEN_MATCHED).optional(),
+  whenSeveral: z.enum(WHEN_SEVERAL).optional(),
+  whenNone: z.enum(['next', 'create', 'skip', 'ask']).optional(),
+};
+
+const matchRule = z
+  .union([
+    z.strictObject({ by: z.enum(KEY_RULES), askIf: z.array(z.enum(SAFEGUARDS)).max(3).optional(), ...then }),
+    z.strictObject({
+      by: z.literal('likeness'),
+      accept: z.number().min(0).max(1),
+      ask: z.number().min(0).max(1),
+      ...then,
+    }),
+  ])
+  .meta({ id: 'MatchRule' });
+
+const write = z
+  .strictObject({
+    as: name,
+    record: z.enum(RECORD_KINDS),
+    when: condition.optional(),
+    match: z.array(matchRule).optional(),
+    whenMatched: then.whenMatched,
+    whenSeveral: then.whenSeveral,
+    whenNone: z.enum(['create', 'skip', 'ask']).optional(),
+    fills: z
+      .array(
+        z.strictObject({
+          field: name,
+          value,
+          overwrite: z.enum(['always', 'unless-typed', 'if-blank', 'never']).optional(),
+          ifEmpty: z.enum(['leave', 'clear', 'fail']).optional(),
+        }),
+      )
+      .max(500),
+    links: z.array(name).optional(),
+    place: z
+      .strictObject({
+        pipeline: value,
+        stage: value,
+        again: z.enum(['update', 'new', 'new-if-closed', 'leave']),
+        backwards: z.boolean().optional(),
+        within: z.number().int().min(1).max(3_650).optional(),
+        sameField: name.optional(),
+      })
+      .optional(),
+    owner: ownerRuleShape.optional(),
+  })
+  .meta({ id: 'Write' });
+
+const followUp = z
+  .union([
+    ...effectShapes(),
+    // What later parts carry out: read, and refused by name when it is checked.
+    z.looseObject({ do: z.literal('document') }),
+  ])
+  .meta({ id: 'FollowUp' }) as unknown as z.ZodType<FollowUp>;
+
+const hold = z
+  .union([
+    approvalShape,
+    // What later parts carry out: read, and refused by name when it is checked.
+    z.looseObject({ for: z.literal('confirmation') }),
+  ])
+  .meta({ id: 'Hold' }) as unknown as z.ZodType<Hold>;
+
+/** The shape of a route definition; `ROUTE_SCHEMA` is the same as JSON Schema. */
+export const routeShape: z.ZodType<RouteDefinition> = z.strictObject({
+  format: z.literal('haycart.route/1'),
+  name,
+  from: z.array(name).max(100),
+  onlyWhen: condition.optional(),
+  decisions: z.array(decisionTable).optional(),
+  writes: z.array(write).max(20),
+  followUps: z.array(followUp).max(50).optional(),
+  holds: z.array(hold).max(20).optional(),
+  sendOn: z.array(z.looseObject({ to: name })).optional(),
+});
+
+/** The format `haycart.route/1` as JSON Schema 2020-12. */
+export const ROUTE_SCHEMA = {
+  $id: 'https://haycart.example/route.schema.json',
+  title: 'Hay Cart route, format 1',
+  ...z.toJSONSchema(routeShape, { target: 'draft-2020-12', io: 'input' }),
+};

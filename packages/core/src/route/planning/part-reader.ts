@@ -1,0 +1,55 @@
+import type { FieldValues } from '../../diff/record';
+import type { JsonValue } from '../../json';
+import type { FinisherContext, FinisherSetting } from '../../value/finishers/finisher';
+import { type PartReader } from '../../value/work-out-value';
+import { answerText } from '../../payload/answer-text';
+import { answerAt } from '../../payload/fields';
+import { sourceOf } from '../../source/source';
+import type { Visit } from '../../source/visit';
+import { answerKeys } from '../editing/answers';
+import type { Submission } from '../../payload/submission';
+
+/** What finishers may know while a submission is worked out. */
+export function finisherContext({ payload }: Submission, setting: FinisherSetting): FinisherContext {
+  const { defaultCountry, defaultCurrency } = setting;
+  return { defaultCountry, defaultCurrency, payload, answer: (key) => answerText(answerAt(payload, key)) };
+}
+
+/** Reads the parts that need nothing but the submission: answers, the visit and fixed texts. */
+export function submissionReader(submission: Submission): PartReader {
+  return (part) => {
+    if ('answer' in part) return firstAnswer(submission, answerKeys(part));
+    if ('visit' in part) return visitPart(submission, part.visit);
+    if ('text' in part) return part.text;
+    return undefined;
+  };
+}
+
+/** The first answer that is not blank; otherwise what stands under the first key. */
+function firstAnswer({ payload }: Submission, [first, ...others]: string[]): JsonValue | undefined {
+  const found = answerAt(payload, first!);
+  if (!others.length || answerText(found).trim() !== '') return found;
+  return others.map((key) => answerAt(payload, key)).find((answer) => answerText(answer).trim() !== '') ?? found;
+}
+
+/** Reads parts of records that were written earlier in the run, besides those of the submission. */
+export function withEarlierWrites(read: PartReader, written: ReadonlyMap<string, FieldValues>): PartReader {
+  return (part) => ('write' in part ? (written.get(part.write)?.[part.field] as ReturnType<PartReader>) : read(part));
+}
+
+function visitPart({ visit, origin, receivedAt }: Submission, name: string): JsonValue | undefined {
+  switch (name) {
+    case 'receivedAt':
+      return receivedAt;
+    case 'source':
+    case 'medium':
+    case 'campaign':
+    case 'channel':
+      return sourceOf(visit, origin)[name];
+    case 'enteredBy':
+    case 'sheet':
+      return origin?.[name];
+    default:
+      return visit[name as keyof Visit];
+  }
+}

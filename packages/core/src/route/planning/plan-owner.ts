@@ -1,0 +1,46 @@
+import { chooseOwner, namedOwner, turnFor, type OwnerRule } from '../../assignment/choose-owner';
+import type { Counters } from '../../assignment/counters';
+import type { Destination } from '../../destination/destination';
+import type { FieldValues } from '../../diff/record';
+import { warning, type Problem } from '../../problem';
+import type { Write } from '../../definition/route-definition';
+import type { FieldTrace } from './plan';
+import type { Submission } from '../../payload/submission';
+
+/** The owner that a route gives to a record which has none. */
+export interface PlannedOwner {
+  values: FieldValues;
+  fields: FieldTrace[];
+  problems: Problem[];
+  /** The counter that decided it, where one did: it goes on once for the run. */
+  turn?: string;
+}
+
+/** Chooses the owner of what one write writes. Nobody is chosen who is gone since the route was published; that is said. */
+export function plannedOwner(
+  { owner: rule, record }: Pick<Write, 'owner' | 'record'>,
+  values: FieldValues,
+  submission: Pick<Submission, 'origin'>,
+  destination: Destination,
+  counters: Counters,
+): PlannedOwner {
+  if (!rule || values.owner !== undefined) return { values: {}, fields: [], problems: [] };
+  const owner = chooseOwner(rule, record, submission, destination, counters);
+  if (!owner)
+    return { values: {}, fields: [], problems: [warning('no-owner', `The ${record} has no owner: ${nobodyIn(rule)}`)] };
+  const turn = turnFor(rule, record, submission, destination);
+  return {
+    values: { owner },
+    fields: [{ field: 'owner', before: null, after: owner, offered: null, did: 'write', why: 'assigned', trace: null }],
+    problems: [],
+    ...(turn ? { turn } : {}),
+  };
+}
+
+/** Why a rule gives something to nobody, as the end of a sentence. */
+export function nobodyIn(rule: OwnerRule): string {
+  const named = namedOwner(rule);
+  if (!named) return 'no colleague entered it.';
+  const whom = 'person' in named ? `the person “${named.person}”` : `the team “${named.team}”`;
+  return `${whom} is gone, or nobody there is active.`;
+}
