@@ -19,6 +19,7 @@ const AREAS = [
   'routes',
   'runs',
   'forms',
+  'asking',
   'accept',
   'sheets',
   'decisions',

@@ -74,8 +74,12 @@ beforeAll(async () => {
   );
   await person('POST', '/channels', { name: 'Care desk', by: 'chat', address: 'https://chat.example' });
   await one.query(
-    `insert into approval (workspace_id, submission_id, route_id, hold, approved, note, by, at)
+    `insert into hold_answer (workspace_id, submission_id, route_id, hold, approved, note, by, at)
      select workspace_id, submission_id, route_id, 0, true, '', 'R', now() from run limit 1`,
+  );
+  await one.query(
+    `insert into asked (workspace_id, id, submission_id, route_id, hold, what, address, asked_at, expires_at)
+     select workspace_id, id, submission_id, route_id, 0, 'approval', 'r@q.example', now(), now() from run limit 1`,
   );
   await person('POST', '/mail-templates', { name: 'Thanks', subject: 'Thanks', text: 'Thanks.' });
   const mailServer = { host: 'mail.example', port: 25, security: 'none', fromName: 'A', fromAddress: 'a@b.example' };

@@ -163,13 +163,14 @@ export const PROBLEM_CODES = {
 export type ProblemCode = keyof typeof PROBLEM_CODES;
 
 /** What a hold waits for. */
-export type HoldKind = 'which-record' | 'value' | 'approval' | 'paused';
+export type HoldKind = 'which-record' | 'value' | 'approval' | 'confirmation' | 'paused';
 
 /** What would release what is held, by what it waits for. */
 export const HOLD_KINDS: Record<HoldKind, string> = {
   'which-record': 'Somebody says which record is meant.',
   value: 'Somebody says what the answer means.',
   approval: 'Somebody who is asked says yes or no.',
+  confirmation: 'The visitor confirms by the mail that was sent.',
   paused: 'The route is resumed.',
 };
 
@@ -187,6 +188,13 @@ export const REASON_CODES = {
   'which-record': { outcome: 'hold', hold: 'which-record', means: 'Several records may be meant.' },
   untranslated: { outcome: 'hold', hold: 'value', means: 'An answer is not in the table that translates it.' },
   approval: { outcome: 'hold', hold: 'approval', means: 'A person is asked before anything is written.' },
+  confirmation: {
+    outcome: 'hold',
+    hold: 'confirmation',
+    means: 'The visitor is asked by mail before anything is written.',
+  },
+  'not-confirmed': { outcome: 'skip', means: 'The visitor did not confirm in time.' },
+  'not-asked': { outcome: 'fail', means: 'The visitor would have to confirm, and cannot be asked.' },
   denied: { outcome: 'skip', means: 'A person who was asked said no.' },
   'only-when': { outcome: 'skip', means: 'The submission does not meet the condition of the route.' },
   'left-out': { outcome: 'skip', means: 'It waited for a paused route, and was left out when that went on.' },

@@ -103,6 +103,7 @@ export { nearMiss } from './condition/near-miss';
 export { changeType, type HeldValue } from './field/change-type';
 export { readiness, type ReadyCheck } from './destination/readiness';
 export { checkRate, type ExchangeRate, totalIn } from './destination/rates';
+export { CONFIRM_LANGUAGES, confirmWords } from './form/confirm-words';
 export { answerText } from './payload/answer-text';
 export { type ValueTrace, workOutValue } from './value/work-out-value';
 export {
@@ -249,7 +250,16 @@ export type {
   Write,
 } from './definition/route-definition';
 export { answerKeys, arrives, templatesNaming, usesAnswer, withAnswerRenamed } from './route/editing/answers';
-export { type ApprovalHold, approvalInWords, type GivenApproval, isApproval } from './hold/approval';
+export { type GivenAnswer, type PlannedAsk } from './hold/hold';
+export { holdRuleOf } from './hold/registry';
+export { type ApprovalHold, isApproval } from './hold/kinds/approval';
+export {
+  type ConfirmationHold,
+  daysToConfirm,
+  isConfirmation,
+  MOST_DAYS_TO_CONFIRM,
+  namesConfirmLink,
+} from './hold/kinds/confirmation';
 export { ownerRuleShape } from './definition/shapes';
 export { ROUTE_SCHEMA } from './route/editing/schema';
 export type { RouteSurroundings } from './route/checking/surroundings';
@@ -284,6 +294,7 @@ export { planFillIn } from './route/comparing/fill-in';
 export { sharingFills } from './route/editing/share-fills';
 export { type UnmappedAnswer, unmappedAnswers, withTranslation } from './route/planning/unmapped';
 export { accountOf, type AccountStep, outcomeText } from './route/telling/account';
+export { wouldDo } from './route/telling/would-do';
 export {
   conditionInWords,
   describeRoute,

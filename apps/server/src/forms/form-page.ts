@@ -154,13 +154,25 @@ export function messagePage(
   shown: ShownForm,
   title: string,
   text: string,
-  { sent = false, link }: { sent?: boolean; link?: { address: string; text: string } } = {},
+  {
+    sent = false,
+    link,
+    press,
+    more,
+  }: {
+    sent?: boolean;
+    link?: { address: string; text: string };
+    /** The words of a button that posts to this page. */
+    press?: string | undefined;
+    /** What stands under the text. */
+    more?: Html | undefined;
+  } = {},
 ): string {
   const onward = link && markup`<p><a${attributes({ href: link.address, target: '_top' })}>${link.text}</a></p>`;
   return page(
     shown,
     markup`<div${attributes({ 'data-sent': sent })}><h1>${title}</h1>
-<div class="intro">${paragraphs(text)}</div>${onward}</div>`,
+<div class="intro">${paragraphs(text)}</div>${onward}${more}${press && markup`<form method="post"><div class="send"><button type="submit">${press}</button></div></form>`}</div>`,
   );
 }
 

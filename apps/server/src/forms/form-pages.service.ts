@@ -3,6 +3,7 @@ import type { ServerResponse } from 'node:http';
 import { Inject, Injectable } from '@nestjs/common';
 import {
   bestLanguage,
+  CONFIRM_LANGUAGES,
   followFields,
   formWords,
   inColoursOf,
@@ -16,6 +17,7 @@ import {
   type JsonObject,
   type RefusedAnswer,
 } from '@haycart/core';
+import type { Html } from './html';
 import type { WorkspaceTx } from '../platform/database/database';
 import { DestinationService } from '../destination/destination.service';
 import { FORM_STYLE } from '../platform/tokens';
@@ -50,6 +52,28 @@ export interface AnsweredPage {
   headers: Record<string, string>;
   page: string;
 }
+
+/** What a page says that is no form. */
+export interface Said {
+  status?: number;
+  title: string;
+  text: string;
+  /** The words of a button that posts to this page. */
+  press?: string;
+  /** What stands under the text. */
+  more?: Html;
+}
+
+/** What a page wears that belongs to no form. */
+const NO_FORM: FormDefinition = {
+  format: 'haycart.form/1',
+  title: '',
+  items: [],
+  button: '',
+  after: { do: 'thank', title: '', text: '' },
+  language: CONFIRM_LANGUAGES[0]!,
+  translations: Object.fromEntries(CONFIRM_LANGUAGES.slice(1).map((language) => [language, {}])),
+};
 
 /** The pages of hosted forms. */
 @Injectable()
@@ -95,6 +119,32 @@ export class FormPages {
       once: '',
       visit: '{}',
     });
+  }
+
+  /**
+   * A page for one reader, by a link that nobody else shall have: in the look of a form and the best of its languages, without
+   * the code that a form brings, and never kept or handed on.
+   */
+  async say(
+    tx: WorkspaceTx | null,
+    form: FormDefinition | null,
+    languages: string | undefined,
+    said: (language: string) => Said,
+  ): Promise<AnsweredPage> {
+    const theme = tx && form ? await this.themes.look(tx, form.theme) : null;
+    const language = bestLanguage(form ?? NO_FORM, languages ?? '');
+    const { status = 200, title, text, press, more } = said(language);
+    const shown: ShownForm = {
+      form: { ...NO_FORM, title, language },
+      theme: theme ?? PLAIN_THEME,
+      others: [],
+      nonce: newNonce(),
+      embedded: false,
+      style: this.style,
+    };
+    const answer = answered(shown, messagePage(shown, title, text, { press, more }), status);
+    const apart = { 'referrer-policy': 'no-referrer', 'x-robots-tag': 'noindex', 'x-frame-options': 'DENY' };
+    return { ...answer, headers: { ...answer.headers, ...apart } };
   }
 
   /** Answers a post: with thanks, the form again, or by leading on. */

@@ -10,6 +10,11 @@ export function baseAddress({ publicUrl, host, port }: Where): string {
   return publicUrl?.replace(/\/$/, '') ?? `http://${host}:${port}`;
 }
 
+/** The address by which somebody answers who was asked by mail. */
+export function askedAt(where: Where, secret: string): string {
+  return `${baseAddress(where)}/ask/${secret}`;
+}
+
 /** The address of a record’s page, for links in what is sent. */
 export function recordAddress(where: Where, { kind, id }: { kind: RecordKind; id: string }): string {
   return `${baseAddress(where)}/records/${PLACES[kind]}/${id}`;

@@ -1,3 +1,4 @@
+import { AskingModule } from '../asking/asking.module';
 import { AuditModule } from '../audit/audit.module';
 import { DecisionsModule } from '../decisions/decisions.module';
 import { DestinationApiModule } from '../destination/destination-api.module';
@@ -31,6 +32,7 @@ export const MODULES = [
   IntakesApiModule,
   FormsModule,
   FormEditorModule,
+  AskingModule,
   SubmissionsApiModule,
   RoutesApiModule,
   RunsApiModule,

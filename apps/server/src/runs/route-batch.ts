@@ -19,13 +19,15 @@ import {
   type RecordKind,
   type Submission,
 } from '@haycart/core';
+import { newSecret } from '../platform/auth/secret';
 import { newId } from '../platform/new-id';
 import type { NewOutboxItem } from '../outbox/outbox.service';
 import type { NewActivity } from '../records/activities/made-activities.service';
 import type { CausedDiff } from '../records/history/caused-diff';
 import type { PublishedRoute, RouteBook } from '../routes/route-book.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
-import type { Approvals } from './approvals.service';
+import type { NewAsk } from './holds/asked.service';
+import type { HoldAnswers } from './holds/hold-answers.service';
 import type { EndedRun } from './run-store';
 import type { RunOutcome } from '@haycart/api';
 
@@ -38,15 +40,15 @@ export interface DuePassage {
   route: PublishedRoute;
   /** What people answered who were asked which record is meant, by write. */
   answers?: MatchAnswers | undefined;
-  /** What people said who were asked before anything is written. */
-  approvals?: Approvals | undefined;
+  /** What those said who were asked before anything is written. */
+  answered?: HoldAnswers | undefined;
   read: { ok: true; submission: Submission } | { ok: false; problem: Problem };
 }
 
 /** What people said about submissions, by `submission route`. */
 export interface Said {
   answers?: ReadonlyMap<string, MatchAnswers>;
-  approvals?: ReadonlyMap<string, Approvals>;
+  answered?: ReadonlyMap<string, HoldAnswers>;
 }
 
 /** The passages that are due for a batch of submissions; those settled before are left out. */
@@ -68,7 +70,7 @@ export function duePassages(
     const read = readSubmission(queued, intake);
     return routes.map((route) => {
       const key = `${queued.id} ${route.id}`;
-      return { queued, route, read, answers: said.answers?.get(key), approvals: said.approvals?.get(key) };
+      return { queued, route, read, answers: said.answers?.get(key), answered: said.answered?.get(key) };
     });
   });
 }
@@ -133,6 +135,8 @@ export interface PlannedPassages {
   apart: SaidApart[];
   /** What is sent to the outside, by attempt. */
   outgoing: Omit<NewOutboxItem, 'run'>[];
+  /** Who is asked by mail before anything is written. */
+  asks: NewAsk[];
   /** What is made for records beside their values. */
   made: NewActivity[];
   /** By how much counters go on. */
@@ -142,25 +146,29 @@ export interface PlannedPassages {
 /** So many are planned before others get their turn on this thread. */
 const TURN = 10;
 
-/** What passages come to. `known` and `counters` learn what each does. */
+/** What passages come to. `known` and `counters` learn what each does; links by which somebody answers begin with `askAt`. */
 export async function planPassages(
   passages: readonly DuePassage[],
   book: RouteBook,
   known: KnownRecords,
   counters: Counters,
+  askAt: string,
 ): Promise<PlannedPassages> {
   const runs: EndedRun[] = [];
   const newOptions: NewOption[] = [];
   const diffs: CausedDiff[] = [];
   const apart: SaidApart[] = [];
   const outgoing: PlannedPassages['outgoing'] = [];
+  const asks: NewAsk[] = [];
   const made: NewActivity[] = [];
   const advance: Record<string, number> = {};
   for (const [index, passage] of passages.entries()) {
     if (index % TURN === TURN - 1) await setImmediate();
     const id = newId();
     const startedAt = new Date().toISOString();
-    const plan = planPassage(passage, book, known, counters);
+    const secrets: string[] = [];
+    const link = (ask: number) => `${askAt}${(secrets[ask] ??= newSecret())}`;
+    const plan = planPassage(passage, book, known, counters, link);
     const at = passage.queued.received_at.toISOString();
     known.learn(plan.diff, at);
     counters.advance(plan.advance);
@@ -179,9 +187,10 @@ export async function planPassages(
         touches: { submission: passage.queued.id, records: plan.touches },
         ...(plan.merges ? { merges: plan.merges, by: `the route ${passage.route.definition.name}` } : {}),
       });
+    asks.push(...asksOf(id, passage, plan, secrets));
     runs.push(endedRun(id, passage, plan, startedAt, book.destination));
   }
-  return { runs, diffs, newOptions, apart, outgoing, made, advance };
+  return { runs, diffs, newOptions, apart, outgoing, asks, made, advance };
 }
 
 /** What the follow-ups of an attempt make for records. */
@@ -219,6 +228,23 @@ function outgoingOf(
   );
 }
 
+/** Who is asked by an attempt, each by the link that the mail names. */
+function asksOf(
+  attempt: string,
+  { route, queued }: DuePassage,
+  { asks = [] }: Plan,
+  secrets: readonly string[],
+): NewAsk[] {
+  return asks.map((ask, index) => ({
+    ...ask,
+    attempt,
+    submission: queued.id,
+    route: route.id,
+    secret: secrets[index] ?? newSecret(),
+    unsent: queued.quiet,
+  }));
+}
+
 function saidApart({ writes }: Plan, answers: MatchAnswers = {}): SaidApart[] {
   return writes.flatMap(({ as, record: kind, id }) => {
     const answer = answers[as];
@@ -234,10 +260,11 @@ const OUTCOMES: Record<Plan['outcome'], RunOutcome> = {
 };
 
 function planPassage(
-  { route, read, answers, approvals }: DuePassage,
+  { route, read, answers, answered }: DuePassage,
   book: RouteBook,
   known: KnownRecords,
   counters: Counters,
+  link: (ask: number) => string,
 ): Plan {
   if (!read.ok) return unreadable(read.problem);
   if (route.state === 'paused') return heldByPause();
@@ -246,8 +273,9 @@ function planPassage(
     destination: book.destination,
     newIds,
     answers,
-    approvals,
+    answered,
     counters,
+    link,
   });
 }
 
@@ -275,11 +303,13 @@ function endedRun(
 }
 
 /** What is sent stands in the outbox, and is not kept twice. */
-function withoutBodies({ effects, ...plan }: Plan): Plan {
-  if (!effects) return plan;
+function withoutBodies({ effects, asks, ...plan }: Plan): Plan {
   return {
     ...plan,
-    effects: effects.map(({ out, ...effect }) => (out ? { ...effect, out: { kind: out.kind, to: out.to } } : effect)),
+    ...(effects && {
+      effects: effects.map(({ out, ...effect }) => (out ? { ...effect, out: { kind: out.kind, to: out.to } } : effect)),
+    }),
+    ...(asks && { asks: asks.map(({ mail: _, ...ask }) => ask) }),
   };
 }
 

@@ -2,6 +2,7 @@ import { Inject, Injectable, Logger, type OnApplicationBootstrap, type OnModuleD
 import type { KnownRecords } from '@haycart/core';
 import type { Subscription } from 'rxjs';
 import type { Config } from '../platform/config';
+import { askedAt } from '../platform/addresses';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { databaseFailure, mayPass } from '../platform/database/failure';
 import { Events } from '../platform/events/events';
@@ -25,8 +26,9 @@ import {
   type PassageLookups,
   type PlannedPassages,
 } from './route-batch';
-import { ApprovalsService } from './approvals.service';
 import { CountersService } from './counters.service';
+import { AskedService } from './holds/asked.service';
+import { HoldAnswersService } from './holds/hold-answers.service';
 import { RunStore } from './run-store';
 
 const BATCH = 200;
@@ -57,6 +59,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
   #notices: Subscription | null = null;
   #stopping = false;
   #workers: Promise<void>[] = [];
+  readonly #askAt: string;
 
   constructor(
     @Inject(CONFIG) private readonly config: Config,
@@ -71,9 +74,12 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     @Inject(CountersService) private readonly counters: CountersService,
     @Inject(OutboxService) private readonly outbox: OutboxService,
     @Inject(MadeActivities) private readonly activities: MadeActivities,
-    @Inject(ApprovalsService) private readonly approvals: ApprovalsService,
+    @Inject(AskedService) private readonly asked: AskedService,
+    @Inject(HoldAnswersService) private readonly holdAnswers: HoldAnswersService,
     @Inject(MatchAnswersService) private readonly answers: MatchAnswersService,
-  ) {}
+  ) {
+    this.#askAt = askedAt(config, '');
+  }
 
   onApplicationBootstrap(): void {
     if (!this.config.background || (this.config.role !== 'all' && this.config.role !== 'route')) return;
@@ -207,8 +213,8 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     const again = batch.filter(({ turns }) => turns > 0).map(({ id }) => id);
     const settled = await this.runs.settled(tx, again);
     const answers = await this.answers.of(tx, again);
-    const approvals = await this.approvals.of(tx, again);
-    return duePassages(batch, book, settled, { answers, approvals });
+    const answered = await this.holdAnswers.of(tx, again);
+    return duePassages(batch, book, settled, { answers, answered });
   }
 
   /** The submissions of a batch with what each is due for, and under which names that is looked for. */
@@ -245,7 +251,13 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     let written = Promise.resolve();
     try {
       for (let begin = 0; begin < passages.length; begin += PLANNED_AT_ONCE) {
-        const planned = await planPassages(passages.slice(begin, begin + PLANNED_AT_ONCE), book, known, counters);
+        const planned = await planPassages(
+          passages.slice(begin, begin + PLANNED_AT_ONCE),
+          book,
+          known,
+          counters,
+          this.#askAt,
+        );
         const after = known.copy();
         written = written.then(() => this.#write(tx, planned, after));
         // Whatever fails is thrown below, once.
@@ -264,13 +276,13 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
 
   /** Writes what was planned, where `after` knows the records as they are then. */
   async #write(tx: WorkspaceTx, planned: PlannedPassages, after: KnownRecords): Promise<void> {
-    const { runs, diffs, newOptions, apart, outgoing, made, advance } = planned;
+    const { runs, diffs, newOptions, apart, outgoing, asks, made, advance } = planned;
     if (newOptions.length) await this.fields.addOptions(tx, newOptions);
     await this.records.write(tx, diffs, after);
     const runOf = await this.runs.save(tx, runs);
     await this.outbox.put(
       tx,
-      outgoing.map((item) => ({ ...item, run: runOf.get(item.attempt)! })),
+      [...outgoing, ...(await this.asked.ask(tx, asks))].map((item) => ({ ...item, run: runOf.get(item.attempt)! })),
     );
     await this.activities.make(tx, made);
     await this.answers.keepApart(tx, apart);

@@ -8,11 +8,12 @@ import { RoutesModule } from '../routes/routes.module';
 import { SubmissionsModule } from '../submissions/submissions.module';
 import { WorkspacesModule } from '../workspaces/workspaces.module';
 import { CasesService } from './cases.service';
-import { ApprovalsService } from './approvals.service';
 import { CatchingUpService } from './catching-up/catching-up.service';
 import { ComparisonsService } from './comparisons.service';
 import { CountersService } from './counters.service';
 import { FillInService } from './fill-in.service';
+import { AskedService } from './holds/asked.service';
+import { HoldAnswersService } from './holds/hold-answers.service';
 import { PassingService } from './passing.service';
 import { RehearsalService } from './rehearsal.service';
 import { RouterService } from './router.service';
@@ -33,12 +34,13 @@ import { TakeBackService } from './take-back.service';
     WorkspacesModule,
   ],
   providers: [
-    ApprovalsService,
+    AskedService,
     CasesService,
     CatchingUpService,
     ComparisonsService,
     CountersService,
     FillInService,
+    HoldAnswersService,
     PassingService,
     RehearsalService,
     RouterService,
@@ -47,11 +49,12 @@ import { TakeBackService } from './take-back.service';
     TakeBackService,
   ],
   exports: [
-    ApprovalsService,
+    AskedService,
     CasesService,
     CatchingUpService,
     ComparisonsService,
     FillInService,
+    HoldAnswersService,
     PassingService,
     RehearsalService,
     RunsService,

@@ -31,7 +31,7 @@ import { route, routeVersion } from '../routes/tables';
 import { submission } from '../submissions/tables';
 
 /** Runs that failed, that are held, and that wait for a paused route: by route and reason, under the id of their decision. */
-const WAITS_FOR = `case when outcome = 'failed' or (outcome = 'held' and unmapped is null and coalesce(reason_code, '') not in ('which-record', 'approval')) then
+const WAITS_FOR = `case when outcome = 'failed' or (outcome = 'held' and unmapped is null and coalesce(reason_code, '') not in ('which-record', 'approval', 'confirmation')) then
     case when outcome = 'failed' then 'failed' when reason_code = 'route-paused' then 'paused' else 'held' end
       || '.' || md5(route_id::text || E'\\n' || coalesce(reason_code, '') || E'\\n' || summary) end`;
 
@@ -200,9 +200,9 @@ export const counter = pgTable(
   (t) => [primaryKey({ columns: [t.workspaceId, t.name] })],
 );
 
-/** What people said who were asked before anything is written; kept, so that running again asks nobody twice. */
-export const approval = pgTable(
-  'approval',
+/** What those said who were asked before anything is written; kept, so that running again asks nobody twice. */
+export const holdAnswer = pgTable(
+  'hold_answer',
   {
     workspaceId: workspaceId(),
     submissionId: uuid('submission_id').notNull(),
@@ -212,6 +212,7 @@ export const approval = pgTable(
     approved: boolean('approved').notNull(),
     /** Why, in their words; blank where they gave no reason. */
     note: text('note').notNull(),
+    /** Blank where nobody answered in time. */
     by: text('by').notNull(),
     at: time('at').notNull(),
   },
@@ -219,5 +220,41 @@ export const approval = pgTable(
     primaryKey({ columns: [t.workspaceId, t.submissionId, t.routeId, t.hold] }),
     foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
     foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
+  ],
+);
+
+/** Who was asked by mail before anything is written: a colleague, or the visitor. */
+export const asked = pgTable(
+  'asked',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull(),
+    submissionId: uuid('submission_id').notNull(),
+    routeId: uuid('route_id').notNull(),
+    /** The place of the hold in the route, from 0. */
+    hold: integer('hold').notNull(),
+    what: text('what').$type<'approval' | 'confirmation'>().notNull(),
+    address: text('address').notNull(),
+    /** The colleague, by key. */
+    personKey: text('person_key'),
+    /** Of the secret in the link; null where the link of an earlier mail answers this as well. */
+    hash: text('hash').unique(),
+    /** Whether an answer is waited for. */
+    open: boolean('open').notNull().default(true),
+    askedAt: time('asked_at').notNull(),
+    expiresAt: time('expires_at').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    unique('asked_once').on(t.workspaceId, t.submissionId, t.routeId, t.hold, t.address),
+    foreignKey({ columns: [t.workspaceId, t.submissionId], foreignColumns: [submission.workspaceId, submission.id] }),
+    foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
+    check('asked_what', sql`${t.what} in ('approval', 'confirmation')`),
+    index('asked_of_address')
+      .on(t.workspaceId, t.address)
+      .where(sql`open`),
+    index('asked_expires')
+      .on(t.workspaceId, t.expiresAt)
+      .where(sql`open`),
   ],
 );

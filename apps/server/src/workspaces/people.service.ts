@@ -73,11 +73,12 @@ export class PeopleService {
         hours: person.hours,
         away: person.away,
         phone: person.phone,
+        email: person.email,
       })
       .from(person)
       .where(and(eq(person.workspaceId, tx.workspaceId), eq(person.active, true)))
       .orderBy(asc(person.key));
-    return Object.fromEntries(rows.map(({ key, phone, ...when }) => [key, { ...when, ...(phone ? { phone } : {}) }]));
+    return Object.fromEntries(rows.map(({ key, phone, ...known }) => [key, { ...known, ...(phone ? { phone } : {}) }]));
   }
 
   /** The keys of each team's people, by the key of the team. */

@@ -40,11 +40,14 @@ export function Preview({
   useEffect(show, [item]);
   useEffect(() => {
     const hear = ({ source, data }: MessageEvent<{ haycart?: string; item?: string } | null>) => {
-      if (source === frame.current?.contentWindow && data?.haycart === 'chosen' && data.item) choose(data.item);
+      if (source !== frame.current?.contentWindow) return;
+      if (data?.haycart === 'chosen' && data.item) choose(data.item);
+      // Each page that comes into the frame asks what is chosen once it can show it.
+      if (data?.haycart === 'ready') show();
     };
     window.addEventListener('message', hear);
     return () => window.removeEventListener('message', hear);
-  }, [choose]);
+  }, [choose, item]);
   if (page.isError && !page.data) return <Failed error={page.error} retry={() => void page.refetch()} />;
   return (
     <iframe
@@ -52,7 +55,6 @@ export function Preview({
       title="Preview of the form"
       sandbox="allow-scripts"
       srcDoc={page.data?.page ?? ''}
-      onLoad={show}
       className="min-h-[640px] max-w-full flex-1 self-center border border-line bg-raised"
       style={{ width: WIDTHS[width] ?? '100%' }}
     />

@@ -48,7 +48,7 @@ export interface Destination {
   /** The keys of each team's people, by the key of the team. */
   teams?: Readonly<Record<string, readonly string[]>>;
   /** What is known of people beside their names, by key: when they work, and how they are told something. */
-  people?: Readonly<Record<string, Availability & { phone?: string }>>;
+  people?: Readonly<Record<string, Availability & { phone?: string; email?: string }>>;
   /** Where messages go that are for no one person. */
   channels?: readonly MessageChannel[];
   /** What mails are written by. */

@@ -21,4 +21,5 @@ addEventListener('message', ({ source, data }: MessageEvent<{ haycart?: string; 
   const { top, bottom } = found.getBoundingClientRect();
   if (top < 0 || bottom > innerHeight) scrollBy({ top: top - 60 });
 });
+parent.postMessage({ haycart: 'ready' }, '*');
 export {};

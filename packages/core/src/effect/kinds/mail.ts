@@ -1,15 +1,12 @@
 import { z } from '../../schema-library';
-import { fieldOf, recordWord, type Destination } from '../../destination/destination';
-import { RECORD_KINDS, type FieldValues } from '../../diff/record';
-import type { FollowUp, RouteDefinition } from '../../definition/route-definition';
+import type { FollowUp } from '../../definition/route-definition';
 import { condition, value } from '../../definition/shapes';
-import { showFieldValue } from '../../field/field-value';
-import { namesInMail, renderMail, type MailValues } from '../../mail/mail-template';
+import { renderMail } from '../../mail/mail-template';
 import { normalEmail } from '../../reading/email';
 import { warning } from '../../problem';
-import { withArticle } from '../../text';
 import type { Value } from '../../value/value';
-import { defineEffect, type EffectContext, type EffectRecord } from '../effect';
+import { defineEffect } from '../effect';
+import { mailValues, templateOf, visitorOf, wrongNames } from '../mail-values';
 
 interface MailFollowUp extends FollowUp {
   do: 'mail';
@@ -56,12 +53,11 @@ export const mail = defineEffect<MailFollowUp>({
           way: ['template'],
         },
       ];
-    const wrong = namesInMail(template).flatMap(({ path }) => whatIsWrong(path, route, destination) ?? []);
     return [
       ...problems,
-      ...[...new Set(wrong)].map((text) => ({
+      ...wrongNames(template, route, destination).map((text) => ({
         code: 'template-does-not-fit' as const,
-        text: `The template ${template.name} ${text}`,
+        text,
         way: ['template'],
       })),
     ];
@@ -73,7 +69,7 @@ export const mail = defineEffect<MailFollowUp>({
   },
   plan({ to, template: key }, context) {
     const { records, destination, workOut } = context;
-    const visitor = records.find(({ kind, values }) => (kind === 'contact' || kind === 'lead') && values.email);
+    const visitor = visitorOf(records);
     const worked = to === 'visitor' ? null : workOut(to);
     const problems = worked?.problems ?? [];
     const address = normalEmail(worked ? worked.text : String(visitor?.values.email ?? ''));
@@ -92,7 +88,7 @@ export const mail = defineEffect<MailFollowUp>({
         words,
         problems: [...problems, warning('no-address', `${words} is not sent: no e-mail address is known.`)],
       };
-    const rendered = renderMail(template, valuesFor(context));
+    const rendered = renderMail(template, mailValues(context));
     if (!rendered)
       return {
         words,
@@ -116,38 +112,3 @@ export const mail = defineEffect<MailFollowUp>({
   },
   adopt: (settings, adopt) => ({ ...settings, template: adopt('template', settings.template) }),
 });
-
-function templateOf({ templates = [] }: Pick<Destination, 'templates'>, key: string) {
-  return templates.find((one) => one.key === key);
-}
-
-/** Why a template may not name something, as the end of a sentence; `null` where it may. */
-function whatIsWrong([first = '', second]: string[], route: RouteDefinition, destination: Destination): string | null {
-  if (first === 'answers') return null;
-  if (first === 'route')
-    return second === undefined || second === 'name' ? null : `names route.${second}, which is not known.`;
-  const kind = RECORD_KINDS.find((one) => one === first) ?? route.writes.find(({ as }) => as === first)?.record;
-  if (!kind) return `names “${first}”, which is neither answers, nor route, nor a kind of record.`;
-  if (!route.writes.some(({ record }) => record === kind))
-    return `names ${withArticle(recordWord(destination, kind))}, and the route writes none.`;
-  if (second !== undefined && !fieldOf(destination, kind, second))
-    return `names ${first}.${second}, and ${withArticle(recordWord(destination, kind))} has no such field.`;
-  return null;
-}
-
-/** What a template may name of a run: each record by its kind, the first of it, and by the name of its write. */
-function valuesFor({ records, route, submission, destination }: EffectContext): MailValues {
-  const byKind = records.toReversed().map((record) => [record.kind, shown(record, destination)] as const);
-  const byName = records.map((record) => [record.as, shown(record, destination)] as const);
-  return {
-    ...Object.fromEntries([...byName, ...byKind]),
-    answers: submission.payload,
-    route: { name: route.name },
-  };
-}
-
-function shown({ kind, values }: EffectRecord, destination: Destination): FieldValues {
-  return Object.fromEntries(
-    Object.entries(values).map(([key, one]) => [key, showFieldValue(fieldOf(destination, kind, key), one)]),
-  );
-}

@@ -2,7 +2,7 @@ import { namedOwner, type OwnerRule } from '../../assignment/choose-owner';
 import { effectOf } from '../../effect/registry';
 import { fieldOf, type Destination } from '../../destination/destination';
 import type { RecordKind } from '../../diff/record';
-import { isApproval } from '../../hold/approval';
+import { holdRuleOf } from '../../hold/registry';
 import { jsonPointer } from '../../json';
 import { error, type Problem } from '../../problem';
 import type { RouteDefinition } from '../../definition/route-definition';
@@ -13,9 +13,10 @@ export function checkOwners(route: RouteDefinition, destination: Destination): P
     ...route.writes.flatMap(({ owner, record }, w) =>
       owner ? checkOwner(owner, record, ['writes', w, 'owner'], destination) : [],
     ),
-    ...(route.holds ?? []).flatMap((hold, h) =>
-      isApproval(hold) ? checkOwner(hold.by, 'contact', ['holds', h, 'by'], destination) : [],
-    ),
+    ...(route.holds ?? []).flatMap((hold, h) => {
+      const named = holdRuleOf(hold)?.owner?.of(hold);
+      return named ? checkOwner(named.rule, 'contact', ['holds', h, ...named.way], destination) : [];
+    }),
     ...(route.followUps ?? []).flatMap((followUp, f) => {
       const named = effectOf(followUp)?.owner?.of(followUp);
       const record = route.writes.find(({ as }) => as === followUp.on)?.record ?? 'contact';

@@ -1,5 +1,6 @@
 import { fieldOf, type Destination } from '../../destination/destination';
 import { optionFor } from '../../field/field-value';
+import { holdRuleOf } from '../../hold/registry';
 import { jsonPointer } from '../../json';
 import { error, warning, type Problem } from '../../problem';
 import type { Condition, RouteDefinition, Write } from '../../definition/route-definition';
@@ -55,11 +56,15 @@ function checkWrites(route: RouteDefinition, surroundings: RouteSurroundings): P
   ]);
 }
 
-/** The conditions of holds may name every write: they are looked at once all is planned. */
+/** What holds say by their kinds; their conditions may name every write: they are looked at once all is planned. */
 function checkHolds(route: RouteDefinition, surroundings: RouteSurroundings): Problem[] {
-  return (route.holds ?? []).flatMap(({ when }, h) =>
-    when ? checkClauses(when, ['holds', h, 'when'], route, route.writes.length, surroundings) : [],
-  );
+  const { destination } = surroundings;
+  return (route.holds ?? []).flatMap((hold, h) => [
+    ...(holdRuleOf(hold)?.check(hold, { route, destination }) ?? []).map(({ code, text, way }) =>
+      error(code, text, jsonPointer(['holds', h, ...way])),
+    ),
+    ...(hold.when ? checkClauses(hold.when, ['holds', h, 'when'], route, route.writes.length, surroundings) : []),
+  ]);
 }
 
 /** Follow-ups are done once all is written, so they may name every write. */

@@ -1,5 +1,5 @@
 import { effectOf } from '../../effect/registry';
-import { isApproval } from '../../hold/approval';
+import { holdRuleOf } from '../../hold/registry';
 import { jsonPointer } from '../../json';
 import { error, type Problem } from '../../problem';
 import { effectValues } from './check-effects';
@@ -22,7 +22,7 @@ export function notBuiltYet(route: RouteDefinition): Problem[] {
     if (!effectOf(followUp)) refuse(`The follow-up “${followUp.do}”`, 'followUps', i);
   });
   route.holds?.forEach((hold, i) => {
-    if (!isApproval(hold)) refuse(`The hold for “${hold.for}”`, 'holds', i);
+    if (!holdRuleOf(hold)) refuse(`The hold for “${hold.for}”`, 'holds', i);
   });
   route.sendOn?.forEach((sendOn, i) => refuse(`Sending on to “${sendOn.to}”`, 'sendOn', i));
   const values = [

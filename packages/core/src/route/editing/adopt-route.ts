@@ -1,9 +1,9 @@
 import type { OwnerRule } from '../../assignment/choose-owner';
 import { fieldOf, type Destination } from '../../destination/destination';
 import type { RecordKind } from '../../diff/record';
-import { isApproval } from '../../hold/approval';
 import type { EffectName } from '../../effect/effect';
 import { effectOf } from '../../effect/registry';
+import { holdRuleOf } from '../../hold/registry';
 import { foldSegment } from '../../payload/key';
 import { mapCondition } from '../../condition/condition';
 import { fixedText } from '../../definition/fixed-text';
@@ -72,11 +72,13 @@ export function adoptRoute(
     const stages = pipelines.find(({ key }) => fixedText(pipeline) === key)?.stages ?? [];
     return { ...one, pipeline, stage: withFixed(value(one.stage), (key) => adopt('stage', key, stages)) };
   };
-  const hold = (one: Hold): Hold => ({
-    ...one,
-    ...(one.when ? { when: mapCondition(one.when, part) } : {}),
-    ...(isApproval(one) ? { by: owner('contact', one.by) } : {}),
-  });
+  const hold = (one: Hold): Hold => {
+    const rule = holdRuleOf(one);
+    const adopted = one.when ? { ...one, when: mapCondition(one.when, part) } : one;
+    const named = rule?.owner?.of(adopted);
+    const owned = named ? rule!.owner!.put(adopted, owner('contact', named.rule)) : adopted;
+    return rule?.adopt?.(owned, (what, key) => adoptedName(what, key, undefined)) ?? owned;
+  };
   const write = (one: Write): Write => ({
     ...one,
     ...(one.when ? { when: mapCondition(one.when, part) } : {}),

@@ -54,6 +54,7 @@ function unionText(way: (string | number)[]): string {
     return 'A match rule is {by: email, phone, domain, external-id or name}, or {by: likeness, accept, ask}.';
   if (way.length === 2 && way[0] === 'followUps')
     return 'A follow-up names its kind (do) and has the settings of that kind, with nothing else in it.';
-  if (way.length === 2 && way[0] === 'holds') return 'A hold is {for: approval, by, when}, with nothing else in it.';
+  if (way.length === 2 && way[0] === 'holds')
+    return 'A hold is {for: approval, by, byMail, when} or {for: confirmation, template, within, when}, with nothing else in it.';
   return 'A condition is one of {all}, {any}, {not} or {of, test, value}.';
 }

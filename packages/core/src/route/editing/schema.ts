@@ -1,6 +1,6 @@
 import { z } from '../../schema-library';
 import { RECORD_KINDS } from '../../diff/record';
-import { approvalShape } from '../../hold/approval';
+import { holdShapes } from '../../hold/registry';
 import { effectShapes } from '../../effect/registry';
 import { condition, name, ownerRuleShape, part, value } from '../../definition/shapes';
 import {
@@ -96,13 +96,7 @@ const followUp = z
   ])
   .meta({ id: 'FollowUp' }) as unknown as z.ZodType<FollowUp>;
 
-const hold = z
-  .union([
-    approvalShape,
-    // What later parts carry out: read, and refused by name when it is checked.
-    z.looseObject({ for: z.literal('confirmation') }),
-  ])
-  .meta({ id: 'Hold' }) as unknown as z.ZodType<Hold>;
+const hold = z.union(holdShapes()).meta({ id: 'Hold' }) as unknown as z.ZodType<Hold>;
 
 /** The shape of a route definition; `ROUTE_SCHEMA` is the same as JSON Schema. */
 export const routeShape: z.ZodType<RouteDefinition> = z.strictObject({

@@ -43,8 +43,8 @@ export function routeChanges(before: RouteDefinition, after: RouteDefinition, na
 function holdChanges(before: RouteDefinition, after: RouteDefinition, { destination }: RouteNames): string[] {
   const [was, is] = [holdsInWords(before, destination), holdsInWords(after, destination)];
   return [
-    ...is.filter((one) => !was.includes(one)).map((one) => `Approval added: ${one}.`),
-    ...was.filter((one) => !is.includes(one)).map((one) => `Approval removed: ${one}.`),
+    ...is.filter((one) => !was.includes(one)).map((one) => `Hold added: ${one}.`),
+    ...was.filter((one) => !is.includes(one)).map((one) => `Hold removed: ${one}.`),
   ];
 }
 

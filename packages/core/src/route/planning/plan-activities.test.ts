@@ -2,11 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { Counters } from '../../assignment/counters';
 import { answer, destination as example, known, maren, person, routeOf, submission, text } from '../../testing/example';
 import type { Destination } from '../../destination/destination';
-import type { FollowUp, Hold, RouteDefinition } from '../../definition/route-definition';
-import type { GivenApproval } from '../../hold/approval';
-import { usesAnswer, withAnswerRenamed } from '../editing/answers';
-import { readRoute } from '../editing/read-route';
-import { routeChanges } from './changes';
+import type { FollowUp, RouteDefinition } from '../../definition/route-definition';
 import { adoptRoute } from '../editing/adopt-route';
 import { checkRoute } from '../checking/check';
 import { comparePlans } from '../comparing/compare-plans';
@@ -275,75 +271,6 @@ describe('a mail', () => {
     expect([gone.outcome, gone.problems.map(({ code }) => code)]).toEqual(['write', ['unknown-template']]);
     const broken = write({}, {}, { ...thanks, text: '{{ answers.subject | upcas }}' });
     expect(broken.problems.map(({ code }) => code)).toEqual(['template-failed']);
-  });
-});
-
-describe('an approval', () => {
-  const asks = (more = {}) => ({ for: 'approval', by: { team: 'care' }, ...more });
-  const asking = (holds: Hold[], approvals?: Record<number, GivenApproval>) =>
-    planRun({ ...following(TASK), holds }, submission({ ...maren, subject: 'Roof' }), known(), {
-      destination,
-      newIds: { person: 'new' },
-      ...(approvals ? { approvals } : {}),
-    });
-  const said = (approved: boolean, note = '') => ({ approved, by: 'Ida Bloem', note });
-
-  test('keeps everything from being written, and says what would be', () => {
-    const waiting = asking([asks()]);
-    expect(waiting).toMatchObject({
-      outcome: 'hold',
-      reason: { code: 'approval', hold: 0, text: 'Nothing is written until somebody of the team care says yes.' },
-      effects: [{ words: 'Task “Roof” for nobody yet' }],
-      diff: { created: {} },
-    });
-    const account = accountOf(waiting, submission(maren), { destination, intake: 'Survey' });
-    expect(account.filter(({ step }) => step === 'made')).toMatchObject([
-      { undone: true, text: 'Would have made a task “Roof” for nobody yet' },
-    ]);
-  });
-
-  test('once given has the run write, and once denied ends it with who said so', () => {
-    expect(asking([asks()], { 0: said(true) })).toMatchObject({ outcome: 'write', effects: [{}] });
-    const denied = asking([asks()], { 0: said(false, 'Not ours') });
-    expect(denied).toMatchObject({ outcome: 'skip', reason: { code: 'denied', text: 'Ida Bloem said no: Not ours.' } });
-    expect(denied.effects).toBeUndefined();
-  });
-
-  test('is asked for only where its condition is met, and each in its turn', () => {
-    expect(asking([asks({ when: never })]).outcome).toBe('write');
-    const two = [asks({ when: never }), asks({ by: { person: 'ida' } }), asks()];
-    expect(asking(two).reason).toMatchObject({ hold: 1, text: 'Nothing is written until Ida Bloem says yes.' });
-    expect(asking(two, { 1: said(true) }).reason).toMatchObject({ hold: 2 });
-  });
-
-  test('names people that there are, and is told in words and adopted like any other', () => {
-    const wrong = {
-      ...following(TASK),
-      holds: [asks({ by: { person: 'gone' }, when: { ...never, test: 'no-such' } })],
-    };
-    const around = { destination, intakes: [{ key: 'survey', name: 'Survey' }] };
-    expect(
-      checkRoute(wrong, around)
-        .filter(({ at }) => at?.startsWith('/holds'))
-        .map(({ code }) => code),
-    ).toEqual(expect.arrayContaining(['unknown-person', 'condition-does-not-fit']));
-    const right = { ...following(), holds: [asks({ when: never })] };
-    expect(describeRoute(right, { destination, intakes: [] }).followUp).toBe(
-      'somebody of the team care says yes first, only when first is Nobody',
-    );
-    expect(routeChanges(following(), right, { destination, intakes: [] })).toEqual([
-      'Approval added: somebody of the team care says yes first, only when first is Nobody.',
-    ]);
-    const foreign = { ...following(), holds: [asks({ by: { person: 'IDA BLOEM' } })] };
-    expect(adoptRoute(foreign, destination).route.holds).toMatchObject([{ by: { person: 'ida' } }]);
-    expect(withAnswerRenamed(right, 'first', 'given').holds).toMatchObject([{ when: { of: { answer: 'given' } } }]);
-    expect(usesAnswer({ ...right, writes: [] }, 'first')).toBe(true);
-    expect(readRoute(right).ok).toBe(true);
-    const wrongAt = (one: object) => readRoute({ ...right, holds: [one] });
-    expect(wrongAt(asks({ louder: true }))).toMatchObject({ problems: [{ at: '/holds/0/louder' }] });
-    expect(wrongAt({ for: 'approval' })).toMatchObject({
-      problems: [{ at: '/holds/0', text: expect.stringContaining('A hold is') }],
-    });
   });
 });
 

@@ -23,11 +23,12 @@ import type { FieldTrace, NewOption, Plan, PlannedRunMerge, PlannedWrite, PlaceT
 import { givenFor, planFields, valuesAfter, workOutFills, type FilledValue } from './plan-fields';
 import { existingRecord, mergedRecord } from './existing-record';
 import type { Recognised } from './plan-match';
-import { approvalNeeded } from './plan-approvals';
+import { planHolds } from './plan-holds';
 import { planEffects } from './plan-effects';
 import { plannedOwner } from './plan-owner';
 import { conditionMet } from '../editing/route-conditions';
 import { whyNothing } from '../telling/why';
+import { wouldDo } from '../telling/would-do';
 import { findPlace, moveTo, stageValues } from './plan-place';
 import type { Submission } from '../../payload/submission';
 import type { Setting, WriteContext } from './write-context';
@@ -94,9 +95,18 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
     plan.diff = squashDiffs(plan.diff, planned.diff);
     plan.writes = plan.writes.map((write) => withMarks(write, planned.fields.get(write.as)));
   }
-  const asks = approvalNeeded(route, submission, read, setting);
-  if (asks?.code === 'denied') return stopped(plan, asks);
-  if (asks) return { ...stopped(plan, asks), ...(plan.effects ? { effects: plan.effects } : {}) };
+  const would = () => wouldDo(plan, destination);
+  const { answered, held } = planHolds({ route, submission, records, read, setting, would });
+  if (answered.length) plan.answered = answered;
+  if (held) {
+    const { code, text, hold, asks } = held;
+    const waits = REASON_CODES[code].outcome === 'hold';
+    return {
+      ...stopped(plan, { code, text, ...(waits ? { hold } : {}) }),
+      ...(waits && plan.effects ? { effects: plan.effects } : {}),
+      ...(asks?.length ? { asks } : {}),
+    };
+  }
   if (turns.size) plan.advance = Object.fromEntries([...turns].map((turn) => [turn, 1]));
   plan.touches = touchesOf(plan, submission);
   if (isEmptyDiff(plan.diff) && !plan.touches.length && !plan.effects?.some(({ made, out }) => made ?? out)) {

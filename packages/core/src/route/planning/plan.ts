@@ -1,6 +1,7 @@
 import type { FieldValue, RecordKind } from '../../diff/record';
 import type { RecordsDiff } from '../../diff/records-diff';
 import type { PlannedEffect } from '../../effect/effect';
+import type { PlannedAsk } from '../../hold/hold';
 import type { ValueTrace } from '../../value/work-out-value';
 import type { ReasonCode } from '../../codes';
 import type { Problem } from '../../problem';
@@ -21,6 +22,10 @@ export interface Plan {
   problems: Problem[];
   /** What the follow-ups do, in their order; what they would do while a person is asked. Absent when the route has none, or nothing is written. */
   effects?: PlannedEffect[];
+  /** Who is asked by mail before anything is written. Absent when nobody is. */
+  asks?: PlannedAsk[];
+  /** What those answered who were asked, without full stops: `Hanne Lie said yes`. Absent when nobody did. */
+  answered?: string[];
   /** Records that become one. Absent when there are none. */
   merges?: PlannedRunMerge[];
   /** Options that fields get, where the route adds values that it does not know. Absent when there are none. */

@@ -1,7 +1,7 @@
 import type { Counters } from '../../assignment/counters';
 import type { Destination } from '../../destination/destination';
 import type { FieldValues } from '../../diff/record';
-import type { GivenApproval } from '../../hold/approval';
+import type { GivenAnswer } from '../../hold/hold';
 import type { FinisherContext } from '../../value/finishers/finisher';
 import type { PartReader } from '../../value/work-out-value';
 import type { KnownRecords } from '../../identity/known-records';
@@ -16,8 +16,10 @@ export interface Setting {
   newIds: Record<string, string>;
   /** What a person answered who was asked which record is meant, by write. */
   answers?: Readonly<Record<string, MatchAnswer>> | undefined;
-  /** What people said who were asked before anything is written, by the place of the hold in the route. */
-  approvals?: Readonly<Record<number, GivenApproval>> | undefined;
+  /** What was said by those who were asked before anything is written, by the place of the hold in the route. */
+  answered?: Readonly<Record<number, GivenAnswer>> | undefined;
+  /** The address by which one of those who are asked by mail answers; one that leads nowhere when not said. */
+  link?: ((ask: number) => string) | undefined;
   /** Whose turn it is; when not said, that of those who stand first. */
   counters?: Counters | undefined;
 }

@@ -22,6 +22,7 @@ export interface AccountStep {
     | 'linked'
     | 'made'
     | 'sent'
+    | 'answered'
     | 'source'
     | 'problem'
     | 'skipped'
@@ -62,6 +63,8 @@ export function accountOf(
     steps.push(...writeSteps(write, plan.writes, names.destination).map((step) => (isDone ? step : undone(step))));
   for (const effect of plan.effects ?? [])
     steps.push(...effectSteps(effect).map((step) => (isDone ? step : undone(step))));
+  for (const text of plan.answered ?? []) steps.push({ step: 'answered', text });
+  for (const { to } of plan.asks ?? []) steps.push({ step: 'sent', text: `Asked ${to} by mail` });
   for (const problem of plan.problems) steps.push({ step: 'problem', text: problem.text });
   if (plan.touches.length) {
     const { source, channel, medium, campaign } = plan.touches[0]!;

@@ -1,6 +1,6 @@
 import { fieldOf, pipelineOf, recordWord, stageOf, type Destination } from '../../destination/destination';
 import { describeCondition } from '../../condition/describe-condition';
-import { approvalInWords, isApproval } from '../../hold/approval';
+import { holdRuleOf } from '../../hold/registry';
 import { ownerInWords } from '../../effect/owner-in-words';
 import { effectOf } from '../../effect/registry';
 import { counted, listInWords } from '../../text';
@@ -103,8 +103,8 @@ export function effectsInWords(route: RouteDefinition, destination: Destination)
 /** Who is asked before anything is written, as clauses. */
 export function holdsInWords(route: RouteDefinition, destination: Destination): string[] {
   return (route.holds ?? []).flatMap((hold) => {
-    if (!isApproval(hold)) return [];
-    const asked = approvalInWords(hold, destination);
+    const asked = holdRuleOf(hold)?.describe(hold, { destination });
+    if (!asked) return [];
     return hold.when ? `${asked}, only when ${conditionInWords(hold.when, route, destination)}` : asked;
   });
 }

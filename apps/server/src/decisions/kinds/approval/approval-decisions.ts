@@ -1,9 +1,9 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { capitalised, outcomeText, readPayload, whoSent, type BodyFormat, type Plan } from '@haycart/core';
+import { readPayload, whoSent, wouldDo, type BodyFormat, type Plan } from '@haycart/core';
 import type { Caller } from '../../../platform/auth/caller';
 import type { WorkspaceTx } from '../../../platform/database/database';
 import { ProblemError } from '../../../platform/errors/problem-error';
-import { ApprovalsService } from '../../../runs/approvals.service';
+import { HoldAnswersService } from '../../../runs/holds/hold-answers.service';
 import { SubmissionQueue } from '../../../submissions/submission-queue';
 import { PeopleService } from '../../../workspaces/people.service';
 import {
@@ -39,7 +39,7 @@ const WAITING = `from run r join submission s on s.workspace_id = r.workspace_id
 @Injectable()
 export class ApprovalDecisions implements DecisionKind<ApprovalLine> {
   constructor(
-    @Inject(ApprovalsService) private readonly approvals: ApprovalsService,
+    @Inject(HoldAnswersService) private readonly answers: HoldAnswersService,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
   ) {}
@@ -105,7 +105,7 @@ export class ApprovalDecisions implements DecisionKind<ApprovalLine> {
       choices: [{ action: 'approve', label: 'Yes', key: 'y' }, { action: 'deny', label: 'No', key: 'n' }, LEAVE],
       things: [{ kind: 'route', ...route }],
       examples: rows.map(exampleOf),
-      view: { as: 'approval', would: whatItWouldDo(plan) },
+      view: { as: 'approval', would: wouldDo(plan) },
     };
   }
 
@@ -119,15 +119,8 @@ export class ApprovalDecisions implements DecisionKind<ApprovalLine> {
     const approved = action === 'approve';
     const hold = plan.reason?.hold ?? 0;
     const name = await this.people.nameOf(tx, by);
-    await this.approvals.give(tx, { submission, route: route.id, hold, approved, note: note.trim(), by: name });
+    await this.answers.give(tx, [{ submission, route: route.id, hold, approved, note: note.trim(), by: name }]);
     await this.queue.runThrough(tx, [submission], route.id);
     return approved ? 'It goes through the route, and is written.' : 'Nothing of it is written.';
   }
-}
-
-/** What the run does once it may, in a few words each. */
-function whatItWouldDo(plan: Plan): string[] {
-  const written = outcomeText({ ...plan, outcome: 'write' });
-  const after = (plan.effects ?? []).flatMap(({ words, made, out }) => (made || out ? [words] : []));
-  return [written, ...after].map(capitalised);
 }

@@ -1,0 +1,40 @@
+import { Body, Controller, Get, Inject, Param, Post, Req, Res } from '@nestjs/common';
+import { ApiExcludeController } from '@nestjs/swagger';
+import type { FastifyReply, FastifyRequest } from 'fastify';
+import type { AnsweredPage } from '../forms/form-pages.service';
+import { Public } from '../platform/auth/marks';
+import { Open } from '../platform/commands/command';
+import { AskedPages } from './asked-pages.service';
+
+/** The pages behind the links in such mails. Opening one changes nothing, so that programs which look at mail may. */
+@ApiExcludeController()
+@Public()
+@Controller('ask/:secret')
+export class AskedController {
+  constructor(@Inject(AskedPages) private readonly pages: AskedPages) {}
+
+  @Get()
+  @Open('Shows what somebody is asked by mail')
+  async open(
+    @Param('secret') secret: string,
+    @Req() { headers }: FastifyRequest,
+    @Res() reply: FastifyReply,
+  ): Promise<void> {
+    send(reply, await this.pages.open(secret, headers['accept-language']));
+  }
+
+  @Post()
+  @Open('Takes the answer of somebody who was asked by mail')
+  async answer(
+    @Param('secret') secret: string,
+    @Body() body: unknown,
+    @Req() { headers }: FastifyRequest,
+    @Res() reply: FastifyReply,
+  ): Promise<void> {
+    send(reply, await this.pages.answer(secret, body, headers['accept-language']));
+  }
+}
+
+function send(reply: FastifyReply, { status, headers, page }: AnsweredPage): void {
+  void reply.code(status).headers(headers).send(page);
+}

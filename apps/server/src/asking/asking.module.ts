@@ -1,0 +1,17 @@
+import { Module } from '@nestjs/common';
+import { FormsModule } from '../forms/forms.module';
+import { IntakesModule } from '../intakes/intakes.module';
+import { RoutesModule } from '../routes/routes.module';
+import { RunsModule } from '../runs/runs.module';
+import { SubmissionsModule } from '../submissions/submissions.module';
+import { WorkspacesModule } from '../workspaces/workspaces.module';
+import { AskedController } from './asked.controller';
+import { AskedPages } from './asked-pages.service';
+
+/** Where those answer who are asked by mail before anything is written: no signing in, by a link of their own. */
+@Module({
+  imports: [FormsModule, IntakesModule, RoutesModule, RunsModule, SubmissionsModule, WorkspacesModule],
+  controllers: [AskedController],
+  providers: [AskedPages],
+})
+export class AskingModule {}

@@ -1,0 +1,126 @@
+import { z } from '../../schema-library';
+import type { Condition, Hold } from '../../definition/route-definition';
+import { condition } from '../../definition/shapes';
+import { mailValues, templateOf, visitorOf, wrongNames } from '../../effect/mail-values';
+import { namesInMail, renderMail, type MailTemplate } from '../../mail/mail-template';
+import { normalEmail } from '../../reading/email';
+import { counted } from '../../text';
+import { defineHold } from '../hold';
+
+/** The visitor confirms that the address is theirs before anything is written (double opt-in). */
+export interface ConfirmationHold extends Hold {
+  for: 'confirmation';
+  /** The key of the template of the mail; it names `confirm.link`. */
+  template: string;
+  /** For how long it can be confirmed, in whole days as an ISO 8601 duration: `P7D`, which is meant when not said. */
+  within?: string;
+  /** Otherwise it needs no confirmation. */
+  when?: Condition;
+}
+
+/** What a mail names to hold the link. */
+export const CONFIRM_LINK = 'confirm.link';
+/** The longest that a confirmation can be waited for, in days. */
+export const MOST_DAYS_TO_CONFIRM = 90;
+const USUAL_DAYS = 7;
+const DAYS = /^P(\d{1,3})D$/;
+
+export const confirmation = defineHold<ConfirmationHold>({
+  for: 'confirmation',
+  label: 'Confirmation',
+  shape: z.strictObject({
+    for: z.literal('confirmation'),
+    template: z.string().max(200),
+    within: z.string().max(10).optional(),
+    when: condition.optional(),
+  }) as unknown as z.ZodType<ConfirmationHold>,
+  example: {
+    settings: { for: 'confirmation', template: 'confirm', within: 'P3D' },
+    words: 'the visitor confirms by the mail “Please confirm” first, within 3 days',
+  },
+  check({ template: key, within }, { route, destination }) {
+    const problems = [];
+    const days = daysToConfirm(within);
+    if (days === null || days < 1 || days > MOST_DAYS_TO_CONFIRM)
+      problems.push({
+        code: 'wrong-value' as const,
+        text: `Say for how many days it can be confirmed: 1 to ${MOST_DAYS_TO_CONFIRM}, such as P7D.`,
+        way: ['within'],
+      });
+    if (!route.writes.some(({ record }) => record === 'contact' || record === 'lead'))
+      problems.push({
+        code: 'unknown-write' as const,
+        text: 'The route writes neither a contact nor a lead, so it knows no address of the visitor.',
+        way: ['template'],
+      });
+    const template = templateOf(destination, key);
+    if (!template)
+      return [
+        ...problems,
+        {
+          code: 'unknown-template' as const,
+          text: key ? `There is no template “${key}”.` : 'Say by which template the visitor is written.',
+          way: ['template'],
+        },
+      ];
+    const texts = wrongNames(template, route, destination, [CONFIRM_LINK]);
+    if (!namesConfirmLink(template))
+      texts.push(
+        `The template ${template.name} needs {{ ${CONFIRM_LINK} }} in its ${template.html === null ? 'text' : 'text and its HTML'}: the link by which the visitor confirms.`,
+      );
+    return [...problems, ...texts.map((text) => ({ code: 'template-does-not-fit' as const, text, way: ['template'] }))];
+  },
+  describe({ template: key, within }, { destination }) {
+    const name = templateOf(destination, key)?.name;
+    const by = name ? `the mail “${name}”` : 'a mail';
+    return `the visitor confirms by ${by} first, within ${counted(daysToConfirm(within) ?? USUAL_DAYS, 'day')}`;
+  },
+  passed: ({ by }) => `${by} confirmed by mail`,
+  plan({ template: key, within }, { index, given, records, route, submission, destination, link }) {
+    if (given?.approved) return null;
+    const days = daysToConfirm(within) ?? USUAL_DAYS;
+    const address = normalEmail(String(visitorOf(records)?.values.email ?? ''));
+    if (given)
+      return {
+        code: 'not-confirmed',
+        text: `${address.ok ? address.email : 'The visitor'} did not confirm within ${counted(days, 'day')}.`,
+      };
+    if (!address.ok)
+      return { code: 'not-asked', text: 'The visitor would be asked to confirm, and no e-mail address is known.' };
+    const template = templateOf(destination, key);
+    const values = { ...mailValues({ records, route, submission, destination }), confirm: { link: link(0) } };
+    const mail = template && renderMail(template, values);
+    if (!mail)
+      return {
+        code: 'not-asked',
+        text: template
+          ? `The visitor cannot be asked to confirm: the template “${template.name}” cannot be worked out with this submission.`
+          : `The visitor cannot be asked to confirm: there is no template “${key}” any more.`,
+      };
+    return {
+      code: 'confirmation',
+      text: `Nothing is written until ${address.email} confirms by the mail that was sent there.`,
+      asks: [{ for: 'confirmation', hold: index, to: address.email, days, mail }],
+    };
+  },
+  adopt: (settings, adopt) => ({ ...settings, template: adopt('template', settings.template) }),
+});
+
+/** Whether a template has the link by which a visitor confirms, in all of its texts. */
+export function namesConfirmLink(template: MailTemplate): boolean {
+  const parts = new Set(
+    namesInMail(template).flatMap(({ part, path }) => (path.join('.') === CONFIRM_LINK ? part : [])),
+  );
+  return parts.has('text') && (template.html === null || parts.has('html'));
+}
+
+export function isConfirmation(hold: Hold): hold is ConfirmationHold {
+  return hold.for === 'confirmation';
+}
+
+/** For how many days it can be confirmed; `null` where that cannot be read. */
+export function daysToConfirm(within: string | undefined): number | null {
+  if (within === undefined) return USUAL_DAYS;
+  const days = DAYS.exec(within)?.[1];
+  return days === undefined ? null : Number(days);
+}

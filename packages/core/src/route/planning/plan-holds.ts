@@ -1,0 +1,43 @@
+import type { EffectRecord } from '../../effect/effect';
+import type { HoldStep } from '../../hold/hold';
+import { holdRuleOf } from '../../hold/registry';
+import type { RouteDefinition } from '../../definition/route-definition';
+import type { Submission } from '../../payload/submission';
+import type { PartReader } from '../../value/work-out-value';
+import { conditionMet } from '../editing/route-conditions';
+import type { Setting } from './write-context';
+
+/** What holds are planned upon, once all else is. */
+interface HoldsSetting {
+  route: RouteDefinition;
+  submission: Submission;
+  records: readonly EffectRecord[];
+  read: PartReader;
+  setting: Setting;
+  would: () => string[];
+}
+
+/** An address for the eye alone: who is asked by a rehearsal gets no mail. */
+const SHOWN_LINK = 'https://hay-cart.example/ask/a-link-of-their-own';
+
+/** What came of the holds of a route: what was answered, and where one of them is left, the first of these. */
+interface PlannedHolds {
+  answered: string[];
+  held: (HoldStep & { hold: number }) | null;
+}
+
+/** Why a run waits before anything is written, or ends, by the first hold that is not answered with yes. */
+export function planHolds({ route, submission, records, read, setting, would }: HoldsSetting): PlannedHolds {
+  const passed: string[] = [];
+  const { destination, answered = {}, link = () => SHOWN_LINK } = setting;
+  for (const [index, hold] of (route.holds ?? []).entries()) {
+    const rule = holdRuleOf(hold);
+    if (!rule) continue;
+    if (hold.when && !conditionMet(hold.when, read, route, submission, destination).met) continue;
+    const given = answered[index];
+    const step = rule.plan(hold, { index, records, route, submission, destination, given, would, link });
+    if (step) return { answered: passed, held: { ...step, hold: index } };
+    if (given) passed.push(rule.passed(given));
+  }
+  return { answered: passed, held: null };
+}
