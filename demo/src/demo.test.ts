@@ -16,13 +16,25 @@ import {
   payloadFields,
   readRoute,
   type Destination,
+  type FieldDefinition,
 } from '@haycart/core';
 import { Random } from './random';
 import { MARRAM } from './marram';
 import { FIELDS, PIPELINES } from './quillfern/destination';
 import { CANCEL_FORM, GRANT_FORM, CALLS_FORM, PRICELIST_FORM, SURVEY_FORM } from './quillfern/forms';
 import { personKey, TEAMS } from './quillfern/teams';
-import { CALLS_ROUTE, DEALERS_ROUTE, PRICELIST_ROUTE, SURVEY_ROUTE } from './quillfern/routes';
+import {
+  CALLS_ROUTE,
+  CANCEL_ROUTE_WRITING,
+  CONFIRM_TEMPLATE,
+  DEALERS_ROUTE,
+  GRANT_ROUTE_BY_MAIL,
+  LEAVING_TEMPLATE,
+  PRICELIST_ROUTE,
+  PRICELIST_ROUTE_CONFIRMING,
+  SURVEY_ROUTE,
+  SURVEY_ROUTE_TELLING,
+} from './quillfern/routes';
 import { PLANTED, plantedArrivals } from './planted';
 import { madeUpYear } from './submissions';
 
@@ -32,9 +44,19 @@ const destination: Destination = {
   teams: Object.fromEntries(TEAMS.map(({ key, people }) => [key, people.map(personKey)])),
   defaultCountry: 'GB',
   defaultCurrency: 'GBP',
-  fields: [...BUILT_IN_FIELDS, ...FIELDS.filter(({ builtIn }) => !builtIn)],
+  fields: [...BUILT_IN_FIELDS, ...FIELDS.filter(({ builtIn }) => !builtIn)].map((field) => prepared(field)),
+  channels: [{ key: 'care-desk', name: 'Care desk', by: 'chat' }],
+  templates: [LEAVING_TEMPLATE, CONFIRM_TEMPLATE],
   pipelines: [...PIPELINES, MARRAM.pipeline],
 };
+
+/** A field with what the demo’s seed gives it to choose from. */
+function prepared(field: FieldDefinition): FieldDefinition {
+  const labelled = (keys: readonly string[]) => keys.map((key) => ({ key, label: key }));
+  if (field.key === 'owner')
+    return { ...field, options: labelled(TEAMS.flatMap(({ people }) => people.map(personKey))) };
+  return field.key === 'lists' ? { ...field, options: labelled(['spring-newsletter']) } : field;
+}
 
 describe('the made-up year', () => {
   test('is the same every time, about 3,000, oldest first, none later than now', () => {
@@ -83,6 +105,10 @@ describe('the demo’s own definitions', () => {
     ['pricelist', PRICELIST_ROUTE],
     ['dealers', DEALERS_ROUTE],
     ['calls', CALLS_ROUTE],
+    ['cancel', CANCEL_ROUTE_WRITING],
+    ['grant', GRANT_ROUTE_BY_MAIL],
+    ['pricelist', PRICELIST_ROUTE_CONFIRMING],
+    ['survey', SURVEY_ROUTE_TELLING],
     ['sheds', MARRAM.route],
   ])('the route of %s has nothing wrong with it', (key, route) => {
     expect(readRoute(route).ok).toBe(true);

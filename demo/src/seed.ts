@@ -9,22 +9,29 @@ import { CALLS_FORM, CANCEL_FORM, GRANT_FORM, PRICELIST_FORM, SURVEY_FORM, THEME
 import { countVisitors } from './quillfern/form-counts';
 import { liveAMonth, prepareLife } from './quillfern/life';
 import { madeUpCancellations } from './cancellations';
+import { madeUpGrants } from './grants';
 import {
   CALLS_ROUTE,
   CANCEL_ROUTE,
   CANCEL_ROUTE_TELLING,
   CANCEL_ROUTE_WRITING,
+  CONFIRM_TEMPLATE,
+  GRANT_ROUTE,
+  GRANT_ROUTE_BY_MAIL,
   LEAVING_TEMPLATE,
   DEALERS_ROUTE,
   dealersRoutePosting,
   PRICELIST_ROUTE,
+  PRICELIST_ROUTE_CONFIRMING,
   SURVEY_ROUTE,
+  SURVEY_ROUTE_TELLING,
 } from './quillfern/routes';
 import { personKey, TEAM_DETAILS, TEAMS } from './quillfern/teams';
 import { plantedArrivals } from './planted';
 import { madeUpYear, type MadeUp } from './submissions';
 
-const MONTH = 30 * 86_400_000;
+const DAY = 86_400_000;
+const MONTH = 30 * DAY;
 /** The demo's people sign in with one click; this password is for trying the form. */
 const PASSWORD = 'glasshouse';
 
@@ -76,13 +83,13 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
       for (const { name, theme } of THEMES) await services.themes.add(tx, name, theme);
       const survey = await addForm(services, tx, 'survey', 'Site survey request', SURVEY_FORM);
       const pricelist = await addForm(services, tx, 'pricelist', 'Glazing price list', PRICELIST_FORM);
-      await addForm(services, tx, 'grant', 'School garden grant', GRANT_FORM);
+      const grant = await addForm(services, tx, 'grant', 'School garden grant', GRANT_FORM);
       const cancel = await addForm(services, tx, 'cancel', 'Care plan cancellation', CANCEL_FORM);
       const dealers = await services.intakes.add(tx, { key: 'dealers', kind: 'endpoint', name: 'Dealer application' });
       const calls = await addForm(services, tx, 'calls', 'Partner call log', CALLS_FORM);
       await services.intakes.change(tx, calls.id, { forColleagues: true });
       await addChannels(services, tx);
-      for (const route of [SURVEY_ROUTE, PRICELIST_ROUTE, DEALERS_ROUTE, CALLS_ROUTE, CANCEL_ROUTE])
+      for (const route of [SURVEY_ROUTE, PRICELIST_ROUTE, DEALERS_ROUTE, CALLS_ROUTE, CANCEL_ROUTE, GRANT_ROUTE])
         await publish(services, tx, route);
       return {
         workspaceId: tx.workspaceId,
@@ -92,6 +99,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
           dealers: dealers.id,
           calls: calls.id,
           cancel: cancel.id,
+          grant: grant.id,
         },
         staff: {
           ids: new Map([...people].map(([name, id]) => [personKey(name), id])),
@@ -102,9 +110,12 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     },
   );
   const random = new Random(20_260_314);
-  const year = [...madeUpYear(random, now), ...plantedArrivals(now), ...madeUpCancellations(new Random(91), now)].sort(
-    (a, b) => a.at.getTime() - b.at.getTime(),
-  );
+  const year = [
+    ...madeUpYear(random, now),
+    ...plantedArrivals(now),
+    ...madeUpCancellations(new Random(91), now),
+    ...madeUpGrants(new Random(37), now),
+  ].sort((a, b) => a.at.getTime() - b.at.getTime());
   const ofForms = year.filter(({ intake }) => intake === 'survey' || intake === 'pricelist');
   await countVisitors(
     services,
@@ -117,6 +128,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     const month = year.filter(({ at }) => at.getTime() >= from && at.getTime() < from + MONTH);
     await keep(services, workspaceId, intakes, month);
     await services.router.drain();
+    await answerGrants(services, workspaceId, new Date(now.getTime() - DAY));
     await doTasks(services, workspaceId, new Date(Math.min(from + MONTH, now.getTime())));
     await liveAMonth(services, workspaceId, random, {
       from: new Date(from),
@@ -130,7 +142,12 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     });
   }
   // No mail of the year is sent: visitors are written to from now on.
-  await publishAgain(services, workspaceId, [[CANCEL_ROUTE_WRITING, 'Whoever leaves hears from us']]);
+  await publishAgain(services, workspaceId, [
+    [CANCEL_ROUTE_WRITING, 'Whoever leaves hears from us'],
+    [PRICELIST_ROUTE_CONFIRMING, 'Whoever lets us write confirms the address first'],
+    [GRANT_ROUTE_BY_MAIL, 'Morag is asked by mail too'],
+    [SURVEY_ROUTE_TELLING, 'Robin hears of a large survey at once'],
+  ]);
 }
 
 /** A port of a stand-in, that many after the application’s. */
@@ -151,7 +168,7 @@ async function addChannels(services: Services, tx: Tx): Promise<void> {
     fromAddress: 'hello@quillfern.example',
     replyTo: null,
   });
-  await services.mailTemplates.add(tx, LEAVING_TEMPLATE);
+  for (const template of [LEAVING_TEMPLATE, CONFIRM_TEMPLATE]) await services.mailTemplates.add(tx, template);
 }
 
 /** Since a month ago the warehouse hears of each dealer, and the care desk’s chat of whoever leaves. */
@@ -176,6 +193,31 @@ async function publishAgain(
       await services.routes.publish(tx, id, 'Robin Nye', note);
     }
   });
+}
+
+/** Whoever is asked about grants answered what came before a moment: no to what is no school. */
+async function answerGrants(services: Services, workspaceId: string, before: Date): Promise<void> {
+  await services.database.inWorkspace(workspaceId, async (tx) => {
+    const rows = await tx.statement<{ submission: string; route: string; school: string }>(
+      'demo_grants_waiting',
+      `select r.submission_id as submission, r.route_id as route, convert_from(s.body, 'UTF8')::json ->> 'school' as school
+       from run r join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id
+       where r.workspace_id = $1 and r.outcome = 'held' and r.reason_code = 'approval' and s.received_at < $2`,
+      [workspaceId, before],
+    );
+    if (!rows.length) return;
+    const answers = rows.map(({ school, ...run }) => {
+      const approved = !school.endsWith('Sheds');
+      return { ...run, hold: 0, approved, note: approved ? '' : 'Not a school', by: 'Morag Sel' };
+    });
+    await services.holdAnswers.give(tx, answers);
+    await services.queue.runThrough(
+      tx,
+      rows.map(({ submission }) => submission),
+      rows[0]!.route,
+    );
+  });
+  await services.router.drain();
 }
 
 /** What was due a day before a moment was done, but for one in six. */

@@ -16,7 +16,7 @@ import type { Random } from './random';
 
 /** One made-up arrival, before it is posted. */
 export interface MadeUp {
-  intake: 'survey' | 'pricelist' | 'dealers' | 'calls' | 'cancel';
+  intake: 'survey' | 'pricelist' | 'dealers' | 'calls' | 'cancel' | 'grant';
   at: Date;
   payload: JsonObject;
   visit: Visit;

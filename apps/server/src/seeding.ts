@@ -28,8 +28,10 @@ import { RatesService } from './workspaces/rates.service';
 import { DealMovesService } from './records/stages/deal-moves.service';
 import { RoutesService } from './routes/routes.service';
 import { ComparisonsService } from './runs/comparisons.service';
+import { HoldAnswersService } from './runs/holds/hold-answers.service';
 import { RouterService } from './runs/router.service';
 import { SubmissionInbox } from './submissions/inbox/submission-inbox.service';
+import { SubmissionQueue } from './submissions/submission-queue';
 import { SubmissionSearch } from './submissions/search/submission-search.service';
 import { PeopleService } from './workspaces/people.service';
 import { TeamsService } from './workspaces/teams.service';
@@ -67,6 +69,8 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     rates: context.get(RatesService),
     views: context.get(ViewsService),
     comparisons: context.get(ComparisonsService),
+    holdAnswers: context.get(HoldAnswersService),
+    queue: context.get(SubmissionQueue),
     router: context.get(RouterService),
     routes: context.get(RoutesService),
     records: context.get(RecordsService),

@@ -262,3 +262,109 @@ export const CANCEL_ROUTE_WRITING: RouteDefinition = {
   ...CANCEL_ROUTE_TELLING,
   followUps: [...CANCEL_ROUTE_TELLING.followUps!, { do: 'mail', to: 'visitor', template: LEAVING_TEMPLATE.key }],
 };
+
+/** A school that asks for a grant is written once somebody who knows the trust has read it. */
+export const GRANT_ROUTE: RouteDefinition = {
+  format: 'haycart.route/1',
+  name: 'School garden grant',
+  from: ['grant'],
+  writes: [
+    {
+      as: 'school',
+      record: 'company',
+      match: [{ by: 'domain' }],
+      whenMatched: 'fill-blanks',
+      fills: [
+        { field: 'name', value: answer('school', 'trim', 'collapse') },
+        { field: 'domain', value: answer('email', 'company-domain') },
+        { field: 'source', value: SOURCE, overwrite: 'if-blank' },
+      ],
+    },
+    {
+      as: 'person',
+      record: 'contact',
+      match: [{ by: 'email' }],
+      whenMatched: 'fill-blanks',
+      links: ['school'],
+      fills: [
+        { field: 'first_name', value: answer('first_name', 'trim', 'collapse', 'name-case') },
+        { field: 'last_name', value: answer('last_name', 'trim', 'collapse', 'name-case') },
+        { field: 'email', value: answer('email', 'email') },
+        { field: 'job_title', value: answer('role', 'trim'), overwrite: 'if-blank' },
+        { field: 'may_write', value: answer('consent') },
+        { field: 'source', value: SOURCE, overwrite: 'if-blank' },
+      ],
+    },
+  ],
+  holds: [{ for: 'approval', by: { person: 'morag-sel' } }],
+  followUps: [
+    {
+      do: 'task',
+      on: 'person',
+      title: { parts: [{ text: 'Send the grant papers to' }, { answer: 'school' }] },
+      owner: { person: 'morag-sel' },
+      due: { in: 5, unit: 'days', working: true },
+    },
+  ],
+};
+
+/** The same, and she is asked by mail since today. */
+export const GRANT_ROUTE_BY_MAIL: RouteDefinition = {
+  ...GRANT_ROUTE,
+  holds: [{ for: 'approval', by: { person: 'morag-sel' }, byMail: true }],
+};
+
+/** By what readers of the price list confirm their address since today. */
+export const CONFIRM_TEMPLATE = {
+  key: 'price-list-confirm',
+  name: 'Confirm for the price list',
+  subject: 'Your price list: one press is missing',
+  text: `Hello {{ answers.first_name }},
+
+press here, and the price list of this season is yours:
+{{ confirm.link }}
+
+If it was not you who asked, do nothing.
+
+Quillfern Glasshouses
+`,
+  html: null,
+};
+
+/** The price list since today: whoever lets us write confirms the address first, and then gets the newsletter. */
+export const PRICELIST_ROUTE_CONFIRMING: RouteDefinition = {
+  ...PRICELIST_ROUTE,
+  holds: [
+    {
+      for: 'confirmation',
+      template: CONFIRM_TEMPLATE.key,
+      within: 'P7D',
+      when: { of: { answer: 'consent' }, test: 'is', value: 'yes' },
+    },
+  ],
+  followUps: [
+    {
+      do: 'list',
+      on: 'person',
+      lists: ['spring-newsletter'],
+      when: { of: { answer: 'consent' }, test: 'is', value: 'yes' },
+    },
+  ],
+};
+
+/** Surveys since today: whoever leads the builders hears of a large one on the phone. */
+export const SURVEY_ROUTE_TELLING: RouteDefinition = {
+  ...SURVEY_ROUTE,
+  followUps: [
+    {
+      do: 'message',
+      to: { person: { person: 'robin-nye' } },
+      by: 'text',
+      body: {
+        parts: [{ text: 'A survey of' }, { answer: 'budget' }, { text: 'for' }, { write: 'firm', field: 'name' }],
+      },
+      link: 'sale',
+      when: { of: { answer: 'budget' }, test: 'at-least', value: 250_000 },
+    },
+  ],
+};

@@ -251,14 +251,15 @@ export type {
 } from './definition/route-definition';
 export { answerKeys, arrives, templatesNaming, usesAnswer, withAnswerRenamed } from './route/editing/answers';
 export { type GivenAnswer, type PlannedAsk } from './hold/hold';
-export { holdRuleOf } from './hold/registry';
+export { HOLD_RULES, holdRuleOf } from './hold/registry';
 export { type ApprovalHold, isApproval } from './hold/kinds/approval';
 export {
+  CONFIRM_LINK,
+  CONFIRM_STARTER,
   type ConfirmationHold,
   daysToConfirm,
   isConfirmation,
   MOST_DAYS_TO_CONFIRM,
-  namesConfirmLink,
 } from './hold/kinds/confirmation';
 export { ownerRuleShape } from './definition/shapes';
 export { ROUTE_SCHEMA } from './route/editing/schema';

@@ -33,8 +33,15 @@ ${more > 0 && markup`<p>And ${more} more.</p>`}
 function answersOf({ payload, raw }: SubmissionDetail, form: FormDefinition | null): { label: string; text: string }[] {
   if (!isJsonObject(payload)) return [{ label: 'As it came', text: shorten(raw, LONGEST_ANSWER) }];
   const labels = new Map((form ? questionsOf(form) : []).map(({ name, label }) => [name, label]));
-  return payloadFields(payload).flatMap(({ key, label, value }) => {
-    const text = answerText(value);
-    return text === '' ? [] : { label: labels.get(key) ?? label ?? key, text: shorten(text, LONGEST_ANSWER) };
-  });
+  const answers = new Map<string, { label: string; text: string }>();
+  for (const { key, label, value } of payloadFields(payload)) {
+    const text = shorten(answerText(value), LONGEST_ANSWER);
+    if (text === '') continue;
+    // What was chosen of several is one answer.
+    const name = key.replace(/\[\d+\]$/, '');
+    const before = labels.has(name) ? answers.get(name) : undefined;
+    if (before) before.text += `, ${text}`;
+    else answers.set(labels.has(name) ? name : key, { label: labels.get(name) || label || key, text });
+  }
+  return [...answers.values()];
 }

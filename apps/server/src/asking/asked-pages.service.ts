@@ -1,5 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { confirmWords, wouldDo, type Plan } from '@haycart/core';
+import { confirmWords, followFields, wouldDo, type Plan } from '@haycart/core';
+import { DestinationService } from '../destination/destination.service';
 import { FormPages, type AnsweredPage, type Said } from '../forms/form-pages.service';
 import { IntakesService } from '../intakes/intakes.service';
 import { Database, type WorkspaceTx } from '../platform/database/database';
@@ -24,6 +25,7 @@ export class AskedPages {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(AskedService) private readonly asked: AskedService,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(FormPages) private readonly pages: FormPages,
     @Inject(IntakesService) private readonly intakes: IntakesService,
     @Inject(PeopleService) private readonly people: PeopleService,
@@ -116,10 +118,15 @@ export class AskedPages {
     const run = submission.runs.find(({ route }) => route.id === asked.route);
     const plan = run && (await this.runs.one(tx, run.id)).plan;
     const { name: route } = await this.routes.one(tx, asked.route);
+    const prepared = await this.destinations.load(tx);
     return said({
       title: `May ${route} write what ${submission.who || submission.email || 'somebody'} sent?`,
       text: `You answer as ${name}. Nothing of it is written before.`,
-      more: approvalForm({ would: plan ? wouldDo(plan as Plan) : [], submission, form }),
+      more: approvalForm({
+        would: plan ? wouldDo(plan as Plan, prepared) : [],
+        submission,
+        form: form && followFields(form, prepared.fields),
+      }),
     });
   }
 

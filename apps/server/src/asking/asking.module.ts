@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { DestinationModule } from '../destination/destination.module';
 import { FormsModule } from '../forms/forms.module';
 import { IntakesModule } from '../intakes/intakes.module';
 import { RoutesModule } from '../routes/routes.module';
@@ -10,7 +11,15 @@ import { AskedPages } from './asked-pages.service';
 
 /** Where those answer who are asked by mail before anything is written: no signing in, by a link of their own. */
 @Module({
-  imports: [FormsModule, IntakesModule, RoutesModule, RunsModule, SubmissionsModule, WorkspacesModule],
+  imports: [
+    DestinationModule,
+    FormsModule,
+    IntakesModule,
+    RoutesModule,
+    RunsModule,
+    SubmissionsModule,
+    WorkspacesModule,
+  ],
   controllers: [AskedController],
   providers: [AskedPages],
 })

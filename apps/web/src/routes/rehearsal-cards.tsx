@@ -29,7 +29,7 @@ type FieldOption = NonNullable<FieldDefinition['options']>[number];
 const STOPPED = {
   write: { state: 'written', title: '' },
   fail: { state: 'failed', title: 'The run would fail' },
-  hold: { state: 'held', title: 'The run would wait for a person' },
+  hold: { state: 'held', title: 'The run would wait' },
   skip: { state: 'skipped', title: 'The run would be left out' },
 } as const;
 
@@ -47,6 +47,11 @@ export function PlanCards({ plan, destination }: { plan: Rehearsal; destination:
         ))}
       {(plan.effects ?? []).map((effect, index) => (
         <EffectCard key={index} effect={effect} people={fieldOf(destination, 'contact', 'owner')?.options ?? []} />
+      ))}
+      {(plan.asks ?? []).map(({ to, mail }, index) => (
+        <Card key={index} title="Asked by mail first" aside={to}>
+          {mail && <RenderedMailView mail={mail} />}
+        </Card>
       ))}
       {plan.reason && (
         <Card state={STOPPED[plan.outcome].state} title={STOPPED[plan.outcome].title}>

@@ -17,6 +17,7 @@ const EXAMPLE = {
   company: { name: 'Fennwick Academy' },
   deal: { name: 'Fennwick Academy, Maren Oduya' },
   route: { name: 'Enquiries' },
+  confirm: { link: 'https://hay-cart.example/ask/a-link-of-their-own' },
 };
 
 /** What a template makes of an example, as it is typed; it can be sent to oneself. */

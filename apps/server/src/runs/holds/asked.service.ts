@@ -1,4 +1,4 @@
-import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { Inject, Injectable, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
 import type { PlannedAsk } from '@haycart/core';
 import { secretHash } from '../../platform/auth/secret';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
@@ -42,20 +42,23 @@ const AT_ONCE = 500;
 
 /** Those who are asked by mail before a run writes anything: each has a link of their own, kept as a hash. */
 @Injectable()
-export class AskedService implements OnApplicationBootstrap {
+export class AskedService implements OnApplicationBootstrap, OnModuleInit {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(Jobs) private readonly jobs: Jobs,
     @Inject(HoldAnswersService) private readonly answers: HoldAnswersService,
     @Inject(SubmissionQueue) private readonly queue: SubmissionQueue,
-  ) {
-    jobs.register<{ workspaceId: string }>({ name: JOB, work: ({ workspaceId }) => this.endExpired(workspaceId) });
+  ) {}
+
+  onModuleInit(): void {
+    this.jobs.register<{ workspaceId: string }>({ name: JOB, work: ({ workspaceId }) => this.endExpired(workspaceId) });
   }
 
-  /** Ends what expires while the server is down as well. */
+  /** What expired while the server was down ends as well. */
   async onApplicationBootstrap(): Promise<void> {
     for (const { id } of await this.database.gate<{ id: string }>('workspaces'))
-      await this.jobs.resume(JOB, { workspaceId: id }, `${JOB} ${id}`);
+      if (await this.database.inWorkspace(id, (tx) => this.#anyOpen(tx)))
+        await this.jobs.resume(JOB, { workspaceId: id }, `${JOB} ${id}`);
   }
 
   /** Keeps who is asked. Returns the mails that go out for it: none to somebody who was asked the same already. */
@@ -107,19 +110,19 @@ export class AskedService implements OnApplicationBootstrap {
     );
   }
 
-  /** What a link asks; `null` for one that there is not. It is held until the transaction ends where `hold` says so. */
-  async bySecret(tx: WorkspaceTx, secret: string, hold = false): Promise<AskedLine | null> {
+  /** What a link asks; `null` for one that there is not. */
+  async bySecret(tx: WorkspaceTx, secret: string): Promise<AskedLine | null> {
     const [row] = await tx.statement<
       Omit<AskedLine, 'state' | 'answer'> & AnsweredRow & { waits: boolean; late: boolean }
     >(
-      hold ? 'asked_by_secret_held' : 'asked_by_secret',
+      'asked_by_secret',
       `select a.id, a.what as "for", a.submission_id as submission, a.route_id as route, a.hold, a.address, a.person_key as person,
          a.expires_at < now() as late, h.approved, h.by, h.at,
          exists (select from run r where r.workspace_id = a.workspace_id and r.submission_id = a.submission_id and r.route_id = a.route_id
            and r.outcome = 'held' and r.reason_code = a.what) as waits
        from asked a left join hold_answer h
          on h.workspace_id = a.workspace_id and h.submission_id = a.submission_id and h.route_id = a.route_id and h.hold = a.hold
-       where a.workspace_id = $1 and a.hash = $2${hold ? ' for update of a' : ''}`,
+       where a.workspace_id = $1 and a.hash = $2`,
       [tx.workspaceId, secretHash(secret)],
     );
     if (!row) return null;
@@ -171,14 +174,18 @@ export class AskedService implements OnApplicationBootstrap {
             route,
           );
       }
-      const [open] = await tx.statement(
-        'open_confirmations',
-        `select 1 from asked where workspace_id = $1 and open and what = 'confirmation' limit 1`,
-        [workspaceId],
-      );
-      return { more: late.length === AT_ONCE, waits: open !== undefined };
+      return { more: late.length === AT_ONCE, waits: await this.#anyOpen(tx) };
     });
     if (waits) await this.jobs.add(JOB, { workspaceId }, `${JOB} ${workspaceId}`, more ? 0 : HOUR);
+  }
+
+  async #anyOpen(tx: WorkspaceTx): Promise<boolean> {
+    const rows = await tx.statement(
+      'open_confirmations',
+      `select 1 from asked where workspace_id = $1 and open and what = 'confirmation' limit 1`,
+      [tx.workspaceId],
+    );
+    return rows.length > 0;
   }
 
   /** To whom a mail went lately by which the same can be confirmed. */

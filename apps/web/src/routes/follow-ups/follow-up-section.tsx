@@ -11,7 +11,7 @@ import { useWords } from '../../api/words';
 import { MarksChoice } from '../../components/marks-choice';
 import { OwnerChoice } from '../../components/owner-choice';
 import { changeWrite, useDraft } from '../draft';
-import { Approvals } from './approvals';
+import { Holds } from './holds';
 import { FollowUpSteps } from './follow-up-steps';
 import { isPlainMark } from './plain-mark';
 
@@ -32,7 +32,7 @@ export function FollowUpSection({
       {definition.writes.map((write) => (
         <OneWrite key={write.as} write={write} followUps={definition.followUps ?? []} destination={destination} />
       ))}
-      <Approvals definition={definition} destination={destination} incoming={incoming} />
+      <Holds definition={definition} destination={destination} incoming={incoming} />
       <FollowUpSteps definition={definition} destination={destination} incoming={incoming} sample={sample} />
     </div>
   );

@@ -18,6 +18,14 @@ export interface ConfirmationHold extends Hold {
   when?: Condition;
 }
 
+/** What a new template for it says. */
+export const CONFIRM_STARTER = {
+  name: 'Please confirm',
+  subject: 'Please confirm your address',
+  text: 'Hello,\n\nsomebody, hopefully you, gave us this address.\n\nPlease confirm that it is yours:\n{{ confirm.link }}\n\nIf it was not you, do nothing: what was sent is not kept in our records.\n',
+  html: null,
+};
+
 /** What a mail names to hold the link. */
 export const CONFIRM_LINK = 'confirm.link';
 /** The longest that a confirmation can be waited for, in days. */
