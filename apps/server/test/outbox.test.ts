@@ -110,6 +110,8 @@ describe('a post', () => {
       text: `Put in the outbox: Post to ${new URL(to).host}`,
     });
     expect(await outbox(`?run=${run}&state=done&kind=post`)).toHaveLength(1);
+    expect(await outbox(`?to=${encodeURIComponent(to.toUpperCase() + '/in')}`)).toHaveLength(1);
+    expect(await outbox('?to=nobody')).toEqual([]);
     expect(await outbox('?state=waiting')).toEqual([]);
   });
 

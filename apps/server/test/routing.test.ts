@@ -5,6 +5,7 @@ import type {
   PipelineGrid,
   ProblemBody,
   RecordShape,
+  RecordSheet,
   Rehearsal,
   RouteShape,
   RunShape,
@@ -95,6 +96,26 @@ describe('an enquiry', () => {
     expect(deals.map(({ values }) => values.bays)).toEqual([8]);
     expect(deals[0]!.values.source).toBe('direct');
     expect(await workspace.get<TouchShape[]>(`/deals/${deals[0]!.id}/touches`)).toHaveLength(2);
+  });
+
+  test('that changes nothing stands in the history of the records that it touched', async () => {
+    await workspace.publish();
+    const page = 'https://q.example/schools';
+    const first = await workspace.submit(maren);
+    await routed(first);
+    const second = await workspace.submit({ ...maren, _visit: { page } });
+    await routed(second);
+    const [contact] = await records('contacts');
+    const history = () => workspace.get<HistoryEntry[]>(`/contacts/${contact!.id}/history`);
+    expect(await history()).toMatchObject([
+      {
+        cause: { kind: 'run', submission: second, intake: 'Dealers', page },
+        values: [],
+        diff: { created: {}, changed: {} },
+      },
+      { cause: { kind: 'run', submission: first, intake: 'Dealers' } },
+    ]);
+    expect((await workspace.get<RecordSheet>(`/contacts/${contact!.id}/sheet`)).history).toEqual(await history());
   });
 
   test('of twenty at the same moment with one address makes one contact, on two servers', async () => {

@@ -39,6 +39,9 @@ export interface HistoryEntry {
     id: string;
     label: string;
     submission?: string;
+    /** What the submission came through, and the page that it was sent from. */
+    intake?: string;
+    page?: string;
     /** An act of a person that can be taken back, and whether it was. */
     edit?: { text: string; takenBack: boolean };
   };

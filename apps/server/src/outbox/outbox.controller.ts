@@ -24,6 +24,11 @@ class OutboxQuery {
   @IsString()
   @Length(1, 50)
   kind?: string;
+  @ApiPropertyOptional({ description: 'Where to: an address or a number' })
+  @IsOptional()
+  @IsString()
+  @Length(1, 2_000)
+  to?: string;
   @ApiPropertyOptional({ description: 'The id of a run' }) @IsOptional() @IsUUID() run?: string;
   @IsOptional() @IsString() limit?: string;
   @IsOptional() @IsString() after?: string;

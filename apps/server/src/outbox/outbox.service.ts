@@ -29,6 +29,8 @@ export interface NewOutboxItem {
 export interface OutboxFilter {
   state?: OutboxState | undefined;
   kind?: string | undefined;
+  /** Where to, whatever its capitals. */
+  to?: string | undefined;
   run?: string | undefined;
 }
 
@@ -84,6 +86,7 @@ export class OutboxService {
           eq(outbox.workspaceId, tx.workspaceId),
           filter.state && eq(outbox.state, filter.state),
           filter.kind === undefined ? undefined : eq(outbox.kind, filter.kind),
+          filter.to === undefined ? undefined : sql`lower(${outbox.target}) = lower(${filter.to.trim()})`,
           filter.run === undefined ? undefined : eq(outbox.runId, filter.run),
           after ? sql`(${outbox.createdAt}, ${outbox.id}) < (${after.at}::timestamptz, ${after.id}::uuid)` : undefined,
         ),

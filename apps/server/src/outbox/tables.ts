@@ -68,6 +68,12 @@ export const outbox = pgTable(
       .where(sql`state = 'waiting'`),
     index('outbox_latest').on(t.workspaceId, t.createdAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
     index('outbox_state_latest').on(t.workspaceId, t.state, t.createdAt.desc().nullsFirst(), t.id.desc().nullsFirst()),
+    index('outbox_target').on(
+      t.workspaceId,
+      sql`lower(target)`,
+      t.createdAt.desc().nullsFirst(),
+      t.id.desc().nullsFirst(),
+    ),
     index('outbox_run').on(t.workspaceId, t.runId),
     index('outbox_record')
       .on(t.workspaceId, t.recordId, t.createdAt)

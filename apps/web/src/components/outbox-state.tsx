@@ -10,6 +10,14 @@ export const OUTBOX_WORDS: Record<OutboxState, { word: string; shape: ShownState
   cancelled: { word: 'cancelled', shape: 'taken-back' },
 };
 
+/** What each kind of what is sent is called. */
+export const OUTBOX_KINDS: Readonly<Record<string, string>> = {
+  mail: 'Mail',
+  chat: 'Message',
+  text: 'Text message',
+  post: 'Post',
+};
+
 /** How far something in the outbox came. */
 export function OutboxStateWord({ state }: { state: OutboxState }) {
   const { word, shape } = OUTBOX_WORDS[state];

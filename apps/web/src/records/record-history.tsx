@@ -1,19 +1,21 @@
 import type { HistoryEntry, NoteShape, RecordSheet } from '@haycart/api';
 import { showRecordValue, type FieldDefinition } from '@haycart/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { useDestination } from '../api/destination';
+import { submissionQuery } from '../api/queries';
 import { takeBack } from '../api/edits';
 import { PLURALS } from '../api/record-kinds';
 import { Button } from '../components/button';
-import { OUTBOX_WORDS } from '../components/outbox-state';
+import { OUTBOX_KINDS, OUTBOX_WORDS } from '../components/outbox-state';
 import { Sheet } from '../components/sheet';
-import { messageOf } from '../components/status';
+import { Loading, messageOf } from '../components/status';
 import { Time } from '../components/time';
 import { Change } from '../components/value';
+import { WhatWasSent } from '../components/what-was-sent';
 import { repeats } from './values';
 
 /** One thing that happened to a record. */
@@ -80,8 +82,6 @@ export function RecordHistory({
   );
 }
 
-const SENT: Readonly<Record<string, string>> = { mail: 'Mail', chat: 'Message', text: 'Text message' };
-
 function happenings({ history, tasks, consents, files, sent }: RecordSheet, notes: readonly NoteShape[]): Happening[] {
   return [
     ...history.map((entry): Happening => ({
@@ -99,7 +99,7 @@ function happenings({ history, tasks, consents, files, sent }: RecordSheet, note
       of: 'sent',
       at,
       id,
-      text: `${SENT[kind] ?? 'Post'} to ${to}${state === 'done' ? '' : `, ${OUTBOX_WORDS[state].word}`}: ${says}`,
+      text: `${OUTBOX_KINDS[kind] ?? kind} to ${to}${state === 'done' ? '' : `, ${OUTBOX_WORDS[state].word}`}: ${says}`,
       by,
     })),
     ...consents.map(({ id, channel, state, words, at, by }): Happening => ({
@@ -258,6 +258,7 @@ function Entry({
         )}
         <Time at={at} relative className="flex-none text-small text-muted" />
       </p>
+      {cause.submission && <WhatCame submission={cause.submission} intake={cause.intake} page={cause.page} />}
       {shown.length > 0 && (
         <dl className="mt-1 grid grid-cols-[minmax(0,110px)_minmax(0,1fr)] gap-x-3 text-[13px]">
           {shown.map(({ field, label, before, after }) => {
@@ -278,11 +279,46 @@ function Entry({
   );
 }
 
+/** What a submission came through, and when one asks all that was sent. */
+function WhatCame({
+  submission,
+  intake,
+  page,
+}: {
+  submission: string;
+  intake: string | undefined;
+  page: string | undefined;
+}) {
+  const [open, setOpen] = useState(false);
+  const sent = useQuery({ ...submissionQuery(submission), enabled: open });
+  return (
+    <>
+      <p className="flex flex-wrap gap-x-2 text-small text-muted">
+        <span className="min-w-0 [overflow-wrap:anywhere]">
+          {[intake && `through ${intake}`, page && `from ${page}`].filter(Boolean).join(', ')}
+        </span>
+        <button
+          type="button"
+          aria-expanded={open}
+          className="text-slate hover:underline"
+          onClick={() => setOpen((before) => !before)}
+        >
+          What was sent
+        </button>
+      </p>
+      {open && sent.isPending && <Loading lines={3} />}
+      {sent.isError && <p className="text-brick">{messageOf(sent.error)}</p>}
+      {open && sent.data && <WhatWasSent submission={sent.data} />}
+    </>
+  );
+}
+
 function whatHappened({ cause, diff }: HistoryEntry, created: boolean, changed: boolean): string {
   if (Object.keys(diff.removed).length) return 'Deleted';
   if (cause.kind === 'take-back') return created ? 'Brought back' : 'Taken back';
   if (cause.kind === 'merge') return 'Merged';
   if (created) return cause.kind === 'import' ? 'Brought in from a file' : 'Created';
   if (changed) return 'Changed';
+  if (cause.kind === 'run' && !diff.linked.length && !diff.unlinked.length) return 'Came again, nothing changed';
   return diff.unlinked.length ? 'Unlinked' : 'Linked';
 }

@@ -7,7 +7,7 @@ import { outboxQuery } from '../api/queries';
 import { Button } from '../components/button';
 import { DataTable } from '../components/data-table';
 import { ListFilter } from '../components/list-filter';
-import { OUTBOX_WORDS, OutboxAbout, OutboxStateWord } from '../components/outbox-state';
+import { OUTBOX_KINDS, OUTBOX_WORDS, OutboxAbout, OutboxStateWord } from '../components/outbox-state';
 import { Empty, Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
 import { useAddress } from '../state/use-address';
@@ -27,6 +27,12 @@ const COLUMNS: ColumnDef<OutboxLine>[] = [
     header: 'State',
     cell: ({ row }) => <OutboxStateWord state={row.original.state} />,
     meta: { width: 'clamp(96px,22vw,112px)' },
+  },
+  {
+    id: 'kind',
+    header: 'How',
+    cell: ({ row: { original } }) => OUTBOX_KINDS[original.kind] ?? original.kind,
+    meta: { width: '108px', wide: true },
   },
   {
     id: 'to',
@@ -59,7 +65,9 @@ export function OutboxSetUp() {
   const [params, set] = useAddress();
   const [signing, setSigning] = useState(false);
   const state = (params.get('state') ?? undefined) as OutboxState | undefined;
-  const lines = useInfiniteQuery(outboxQuery({ state }));
+  const kind = params.get('kind') ?? undefined;
+  const to = params.get('to') ?? undefined;
+  const lines = useInfiniteQuery(outboxQuery({ state, kind, to }));
   const open = params.get('open');
   return (
     <SetUpPage
@@ -73,6 +81,24 @@ export function OutboxSetUp() {
           value={state ?? ''}
           options={Object.entries(OUTBOX_WORDS).map(([key, { word }]) => [key, word] as const)}
           choose={(value) => set('state', value)}
+        />
+        <ListFilter
+          label="how"
+          any="any way"
+          value={kind ?? ''}
+          options={Object.entries(OUTBOX_KINDS)}
+          choose={(value) => set('kind', value)}
+        />
+        <input
+          key={to}
+          type="search"
+          aria-label="To whom"
+          placeholder="to an address or a number"
+          defaultValue={to}
+          maxLength={2_000}
+          onKeyDown={({ key, currentTarget }) => key === 'Enter' && set('to', currentTarget.value.trim())}
+          onBlur={({ target }) => set('to', target.value.trim())}
+          className="h-7 w-56 rounded border border-line bg-raised px-2"
         />
       </div>
       {lines.isPending ? (
@@ -90,8 +116,9 @@ export function OutboxSetUp() {
             opened={open ?? undefined}
             more={lines.hasNextPage && !lines.isFetchingNextPage ? () => void lines.fetchNextPage() : undefined}
             empty={
-              <Empty title={state ? 'Nothing of this kind' : 'Nothing has been sent yet'}>
-                A route sends a post when its follow-ups say so: open a route, <i>Follow up</i>, <i>Add a follow-up</i>.
+              <Empty title={state || kind || to ? 'Nothing of this kind' : 'Nothing has been sent yet'}>
+                A route sends something when its follow-ups say so: open a route, <i>Follow up</i>,{' '}
+                <i>Add a follow-up</i>.
               </Empty>
             }
           />

@@ -13,7 +13,7 @@ import { PanelActions } from './panel-actions';
 import { PanelHead, type PanelSteps } from './panel-head';
 import { RunAttempts } from './run-attempts';
 import { SentOn } from './sent-on';
-import { WhatWasSent } from './what-was-sent';
+import { WhatWasSent } from '../components/what-was-sent';
 
 /** One submission: what became of it, the account of its run, and what was sent. */
 export function RunPanel({ id, close, steps }: { id: string; close: () => void; steps: PanelSteps | null }) {

@@ -5,6 +5,8 @@ import { PAGE } from './page';
 
 export interface OutboxWish {
   state?: OutboxState | undefined;
+  kind?: string | undefined;
+  to?: string | undefined;
 }
 export const outboxQuery = (wish: OutboxWish) =>
   infiniteQueryOptions({

@@ -1,8 +1,8 @@
 import type { SubmissionDetail } from '@haycart/api';
 import { counted, isJsonObject, payloadFields, type PayloadField } from '@haycart/core';
 import { useState } from 'react';
-import { sentFile, sized } from '../components/sent-file';
-import { Mono } from '../components/sheet';
+import { sentFile, sized } from './sent-file';
+import { Mono } from './sheet';
 
 /** How many answers are shown before one asks for all. */
 const FIRST = 30;

@@ -1,0 +1,1 @@
+CREATE INDEX "outbox_target" ON "outbox" USING btree ("workspace_id",lower(target),"created_at" DESC NULLS FIRST,"id" DESC NULLS FIRST);
