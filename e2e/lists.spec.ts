@@ -162,7 +162,8 @@ test('records are found by a part of their name, and lead to what they are linke
     .or(page.getByRole('listitem').filter({ hasText: 'contact' }).getByRole('link'))
     .first()
     .click();
-  await expect(page.getByRole('heading', { name: 'Where they came from' })).toBeVisible();
+  await expect(page).toHaveURL(/\/records\/contacts\//);
+  await expect(page.getByRole('heading', { name: 'History' })).toBeVisible();
 });
 
 test('the theme is chosen and kept', async ({ page }) => {

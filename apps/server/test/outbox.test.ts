@@ -156,13 +156,17 @@ describe('a post', () => {
     await behave({ loseAnswer: true, times: 1 });
     await workspace.publish(following(post()));
     await enquire();
+    // At once where the connection was kept from something before, and otherwise after a pause.
     await until(
-      () => outbox('?state=waiting'),
-      (all) => all.some(({ lastError }) => lastError?.includes('broke the connection off') ?? false),
+      async () => {
+        await workspace.query(`update outbox set due_at = now() where state = 'waiting' and last_error is not null`);
+        return outbox('?state=done');
+      },
+      (all) => all.length === 1,
     );
-    await hurry();
-    await settled(1);
-    expect(new Set((await received()).map(({ headers }) => headers['webhook-id'])).size).toBe(1);
+    const ids = (await received()).map(({ headers }) => headers['webhook-id']);
+    expect(ids.length).toBeGreaterThanOrEqual(2);
+    expect(new Set(ids).size).toBe(1);
   });
 
   test('is given up after the last try, waits for a person, and is sent again when one says so', async () => {

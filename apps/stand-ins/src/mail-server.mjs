@@ -29,6 +29,8 @@ export function mailServer() {
       );
     },
   });
+  // Whoever goes away in the middle of a mail ends their connection, and not the server.
+  smtp.on('error', () => {});
 
   async function take(stream, session) {
     const mail = await simpleParser(stream);

@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { LIMITS, type JsonValue, type RecordKind } from '@haycart/core';
 import type { OutboxState } from '@haycart/api';
 import { Database } from '../platform/database/database';
+import { mostAtOnce, SHARED, type LaneCounts } from './lanes';
 import { Events } from '../platform/events/events';
 import type { DueItem } from './performers/performer';
 
@@ -9,6 +10,8 @@ import type { DueItem } from './performers/performer';
 const ON_ITS_WAY = 2 * LIMITS.outgoingAnswer.most + 30;
 /** So many that are due are looked at for some that may go now. */
 const LOOKED_AT = 200;
+/** A lane as one workspace names it. */
+const LANE = `case when kind in (${SHARED.map((kind) => `'${kind}'`).join(', ')}) then kind else target end`;
 const LONGEST_ERROR = 1_000;
 
 /** What came of a try, to be noted. */
@@ -34,32 +37,36 @@ export class OutboxQueue {
   }
 
   /**
-   * Takes what has been due for longest; nobody else gets it unless this process is lost. `underWay`: how much is on its way
-   * to each address, which counts towards the most to one.
+   * Takes what has been due for longest; nobody else gets it unless this process is lost. `taken`: how much was taken and has
+   * not ended, by lane: of each some more is taken than may be on its way, so that the next is at hand.
    */
-  async claim(workspaceId: string, most: number, underWay: ReadonlyMap<string, number>): Promise<DueItem[]> {
-    const full = [...underWay].filter(([, n]) => n >= LIMITS.outgoingPerAddress.most).map(([to]) => to);
+  async claim(workspaceId: string, most: number, taken: LaneCounts): Promise<DueItem[]> {
+    const lanes = taken.of(workspaceId);
+    const full = lanes.filter(([lane, n]) => n >= mostTaken(lane)).map(([lane]) => lane);
     const rows = await this.database.inWorkspace(workspaceId, (tx) =>
       tx.statement<ClaimedRow & Record<string, unknown>>(
         'claim_outgoing',
         `with looked_at as (
-           select id, target, due_at from outbox where workspace_id = $1 and state = 'waiting' and due_at <= now() and target <> all($2::text[])
+           select id, ${LANE} as lane, due_at from outbox where workspace_id = $1 and state = 'waiting' and due_at <= now() and ${LANE} <> all($2::text[])
            order by due_at, id limit ${LOOKED_AT} for update skip locked
          ), in_turn as (
-           select l.id, l.due_at, row_number() over (partition by l.target order by l.due_at, l.id) + coalesce(u.n, 0) as n
-           from looked_at l left join unnest($3::text[], $4::int[]) u (target, n) on u.target = l.target
+           select l.id, l.due_at, row_number() over (partition by l.lane order by l.due_at, l.id) + coalesce(u.n, 0) as n,
+             case when l.lane = any($8::text[]) then $9::int else $6::int end as most
+           from looked_at l left join unnest($3::text[], $4::int[]) u (lane, n) on u.lane = l.lane
          )
          update outbox set attempts = attempts + 1, tries = tries + 1, due_at = now() + make_interval(secs => $5)
-         where workspace_id = $1 and id in (select id from in_turn where n <= $6 order by due_at, id limit $7)
+         where workspace_id = $1 and id in (select id from in_turn where n <= most order by due_at, id limit $7)
          returning id, kind, target, key, body, tries, record_kind, record_id`,
         [
           workspaceId,
           full,
-          [...underWay.keys()],
-          [...underWay.values()],
+          lanes.map(([lane]) => lane),
+          lanes.map(([, n]) => n),
           ON_ITS_WAY,
-          LIMITS.outgoingPerAddress.most,
+          mostTaken(''),
           most,
+          SHARED,
+          mostTaken(SHARED[0]!),
         ],
       ),
     );
@@ -103,6 +110,11 @@ export class OutboxQueue {
       ),
     );
   }
+}
+
+/** How much may be taken of a lane: as much again as may be on its way. */
+function mostTaken(lane: string): number {
+  return 2 * mostAtOnce(` ${lane}`, false);
 }
 
 interface ClaimedRow {

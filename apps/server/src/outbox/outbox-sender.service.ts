@@ -7,6 +7,7 @@ import { databaseFailure } from '../platform/database/failure';
 import { Events } from '../platform/events/events';
 import { Metrics } from '../platform/metrics';
 import { CONFIG } from '../platform/tokens';
+import { LaneCounts, laneOf, mostAtOnce } from './lanes';
 import { OutboxQueue, type TriedItem } from './outbox-queue';
 import { PERFORMERS, type DueItem, type Performed, type Performer } from './performers/performer';
 
@@ -15,6 +16,9 @@ export const SEND_PAUSES = [5, 30, 120, 600, 3_600, 21_600] as const;
 
 /** How long it rests when nothing wakes it, in milliseconds: what is tried again falls due without a notice. */
 const REST_MS = 1_000;
+/** So many are at hand before more are taken. */
+const READ_AHEAD = 2 * LIMITS.outgoingAtOnce.most;
+const MOST_FAILING = 10_000;
 
 /** Sends what is in the outbox, side by side but never too much to one address. Any number of processes may do so. */
 @Injectable()
@@ -22,9 +26,13 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
   readonly #log = new Logger('outbox');
   readonly #performers: ReadonlyMap<string, Performer>;
   readonly #stopping = new AbortController();
-  /** What is on its way, and how much of it to each address. */
+  /** What was taken and waits for its turn in its lane, oldest first. */
+  #ready: DueItem[] = [];
   readonly #underWay = new Set<Promise<void>>();
-  readonly #perAddress = new Map<string, number>();
+  /** How much was taken of each lane, how much of it is on its way, and the lanes of which the last try got no answer. */
+  readonly #taken = new LaneCounts();
+  readonly #sending = new LaneCounts();
+  readonly #failing = new Set<string>();
   /** What came of tries and is not noted yet, by workspace: noted together while others are on their way. */
   readonly #tried = new Map<string, TriedItem[]>();
   readonly #noting = new Map<string, Promise<void>>();
@@ -56,6 +64,8 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
     this.#wake();
     await this.#working;
     await Promise.all(this.#underWay);
+    const left = this.#ready.splice(0);
+    await Promise.all(left.map((item) => this.queue.putBack(item).catch(() => {})));
   }
 
   async #work(): Promise<void> {
@@ -82,44 +92,63 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
     while (due.length && !this.#stopping.signal.aborted) {
       const more: string[] = [];
       for (const workspaceId of due) {
-        while (this.#underWay.size >= LIMITS.outgoingAtOnce.most) await Promise.race(this.#underWay);
+        while (this.#ready.length >= READ_AHEAD) await Promise.race(this.#underWay);
         if (this.#stopping.signal.aborted) return;
-        const free = LIMITS.outgoingAtOnce.most - this.#underWay.size;
-        const items = await this.queue.claim(workspaceId, free, this.#perAddress);
-        for (const item of items) this.#begin(item);
+        const items = await this.queue.claim(workspaceId, 2 * READ_AHEAD - this.#ready.length, this.#taken);
+        for (const item of items) this.#taken.add(laneOf(item), 1);
+        this.#ready.push(...items);
+        this.#beginReady();
         if (items.length) more.push(workspaceId);
       }
       due = more;
     }
   }
 
-  #begin(item: DueItem): void {
-    const { target } = item;
-    this.#perAddress.set(target, (this.#perAddress.get(target) ?? 0) + 1);
+  /** Begins what is ready, as far as there is room for it in its lane. */
+  #beginReady(): void {
+    if (this.#stopping.signal.aborted) return;
+    this.#ready = this.#ready.filter((item) => {
+      const lane = laneOf(item);
+      const room = mostAtOnce(lane, this.#failing.has(lane));
+      if (this.#underWay.size >= LIMITS.outgoingAtOnce.most || this.#sending.get(lane) >= room) return true;
+      this.#begin(item, lane);
+      return false;
+    });
+  }
+
+  #begin(item: DueItem, lane: string): void {
+    this.#sending.add(lane, 1);
     const sent = this.#send(item)
       .catch((cause: unknown) => {
         // What could not be written down is tried again once it is taken for lost.
         this.#log.warn(`What was sent could not be noted: ${databaseFailure(cause)}.`);
       })
       .finally(() => {
-        const left = this.#perAddress.get(target)! - 1;
-        if (left) this.#perAddress.set(target, left);
-        else this.#perAddress.delete(target);
+        this.#sending.add(lane, -1);
+        this.#taken.add(lane, -1);
         this.#underWay.delete(sent);
-        // Others to this address may have been passed over.
-        this.#wake();
+        this.#beginReady();
+        // Others of this lane may have been passed over.
+        if (this.#ready.length < READ_AHEAD) this.#wake();
       });
     this.#underWay.add(sent);
   }
 
   async #send(item: DueItem): Promise<void> {
     const performed = await this.#performed(item);
+    this.#noteLane(laneOf(item), performed);
     if (!performed.ok && this.#stopping.signal.aborted) return this.queue.putBack(item);
     const pauseSeconds = performed.ok || !performed.again ? undefined : SEND_PAUSES[item.tries - 1];
     const state = performed.ok ? 'done' : pauseSeconds === undefined ? 'given-up' : 'waiting';
     const seconds = Math.max(pauseSeconds ?? 0, performed.ok ? 0 : (performed.after ?? 0));
     await this.#note({ item, state, error: performed.ok ? null : performed.why, seconds });
     this.metrics.sent.inc({ kind: item.kind, state });
+  }
+
+  /** A lane whose receiver gives no answer in time is tried with one at a time, so that it takes no room from others. */
+  #noteLane(lane: string, performed: Performed): void {
+    if (performed.ok || !performed.unanswered) this.#failing.delete(lane);
+    else if (this.#failing.size < MOST_FAILING) this.#failing.add(lane);
   }
 
   /** Notes what came of a try, with all others of its workspace that ended meanwhile. */

@@ -9,9 +9,13 @@ export const MAIN = fileURLToPath(new URL('../../dist/main.js', import.meta.url)
 const started: ChildProcess[] = [];
 
 /** The built server as a process of its own, that can be killed. */
-export async function startProcess(databaseUrl: string, port: number): Promise<ChildProcess> {
+export async function startProcess(
+  databaseUrl: string,
+  port: number,
+  env: Record<string, string> = {},
+): Promise<ChildProcess> {
   const child = spawn(process.execPath, [MAIN], {
-    env: { ...process.env, DATABASE_URL: databaseUrl, HAYCART_PORT: String(port), HAYCART_LOG: 'silent' },
+    env: { ...process.env, DATABASE_URL: databaseUrl, HAYCART_PORT: String(port), HAYCART_LOG: 'silent', ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   started.push(child);

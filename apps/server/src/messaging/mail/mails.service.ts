@@ -56,6 +56,7 @@ export class MailsService {
       return {
         ok: false,
         why: code === undefined ? said : `${server.host} answered: ${said}`,
+        unanswered: code === undefined && !isLogin,
         again: !(cause instanceof AddressRefused) && (isLogin || code === undefined || code < FOR_GOOD),
       };
     }

@@ -1,11 +1,12 @@
 import { request as requestPlain, type IncomingMessage, type RequestOptions } from 'node:http';
 import { request as requestSecure } from 'node:https';
-import { Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { LIMITS } from '@haycart/core';
 import type { Config } from '../config';
 import { DomainNames } from '../domain-names';
 import { CONFIG } from '../tokens';
 import { allowedAddress } from './allowed-address';
+import { KeptConnections } from './kept-connections';
 
 /** What an address answered. */
 export interface OutgoingAnswer {
@@ -20,14 +21,19 @@ export interface OutgoingAnswer {
 
 /** The one way to send anything outside: bounded in time and size, never inside a network, never by a redirect. */
 @Injectable()
-export class Outgoing {
+export class Outgoing implements OnModuleDestroy {
   readonly #allowed: readonly string[];
+  readonly #connections = new KeptConnections();
 
   constructor(
     @Inject(CONFIG) { privateTargets }: Pick<Config, 'privateTargets'>,
     @Inject(DomainNames) private readonly names: DomainNames,
   ) {
     this.#allowed = privateTargets;
+  }
+
+  onModuleDestroy(): void {
+    this.#connections.close();
   }
 
   /** @throws Error that says in a sentence why nothing was answered. */
@@ -40,17 +46,23 @@ export class Outgoing {
     const url = new URL(to);
     const signal = AbortSignal.any([stopping, AbortSignal.timeout(LIMITS.outgoingAnswer.most * 1_000)]);
     const pinned = await allowedAddress(url.hostname, this.#allowed, this.names);
+    const secure = url.protocol === 'https:';
     const options: RequestOptions = {
       method: 'POST',
       signal,
-      // A connection of its own, to the address that was found allowed.
-      agent: false,
+      // A connection to the address that was found allowed, kept open for what is sent there next.
+      agent: this.#connections.to(`${url.origin} ${pinned.address}`, secure),
       lookup: (_, { all }, found) => (all ? found(null, [pinned]) : found(null, pinned.address, pinned.family)),
       headers: { ...headers, 'content-length': Buffer.byteLength(body), 'user-agent': 'Hay Cart' },
     };
     try {
       return await answered(url, options, body);
     } catch (cause) {
+      if (cause instanceof ClosedMeanwhile)
+        // The other side had most likely closed the connection by then; where it took it, the key tells that it is the same.
+        return await answered(url, { ...options, agent: false }, body).catch((again: unknown) => {
+          throw new Error(inWords(again as NodeJS.ErrnoException, url, signal), { cause: again });
+        });
       throw new Error(inWords(cause as NodeJS.ErrnoException, url, signal), { cause });
     }
   }
@@ -69,21 +81,28 @@ function answered(url: URL, options: RequestOptions, body: string): Promise<Outg
         });
       }, reject);
     });
-    request.on('error', reject);
+    request.on('error', (cause: NodeJS.ErrnoException) =>
+      reject(request.reusedSocket && cause.code === 'ECONNRESET' ? new ClosedMeanwhile('', { cause }) : cause),
+    );
     request.end(body);
   });
 }
 
-/** Reads as much of an answer as is kept, and ends the connection. */
+/** A connection that was kept open had ended when it was used. */
+class ClosedMeanwhile extends Error {
+  override name = 'ClosedMeanwhile';
+}
+
+/** Reads as much of an answer as is kept; the connection of one that goes on is ended. */
 async function beginningOf(response: IncomingMessage): Promise<string> {
   const chunks: Buffer[] = [];
   let bytes = 0;
   for await (const chunk of response as AsyncIterable<Buffer>) {
     chunks.push(chunk);
     bytes += chunk.length;
+    // Leaving it ends the connection.
     if (bytes >= LIMITS.outgoingAnswerBytes.most) break;
   }
-  response.destroy();
   return Buffer.concat(chunks).subarray(0, LIMITS.outgoingAnswerBytes.most).toString('utf8');
 }
 

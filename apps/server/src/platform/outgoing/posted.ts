@@ -1,8 +1,8 @@
 import { AddressRefused } from './allowed-address';
 import type { Outgoing } from './outgoing';
 
-/** What came of one try to send something. `again`: whether another may help; `after`: the seconds that the receiver asks to wait. */
-export type Tried = { ok: true } | { ok: false; why: string; again: boolean; after?: number };
+/** What came of one try to send something. `again`: whether another may help; `after`: the seconds that the receiver asks to wait; `unanswered`: nothing was answered at all. */
+export type Tried = { ok: true } | { ok: false; why: string; again: boolean; after?: number; unanswered?: boolean };
 
 /** The longest that a receiver may ask to wait, in seconds. */
 const LONGEST_PAUSE = 6 * 3_600;
@@ -29,7 +29,7 @@ export async function posted(
       ...(retryAfter === null ? {} : { after: Math.min(retryAfter, LONGEST_PAUSE) }),
     };
   } catch (cause) {
-    return { ok: false, why: (cause as Error).message, again: !(cause instanceof AddressRefused) };
+    return { ok: false, why: (cause as Error).message, again: !(cause instanceof AddressRefused), unanswered: true };
   }
 }
 

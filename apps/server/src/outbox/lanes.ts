@@ -1,0 +1,41 @@
+import { LIMITS } from '@haycart/core';
+import type { DueItem } from './performers/performer';
+
+/** What goes through one server of the workspace, whomever it is for. */
+export const SHARED: readonly string[] = ['mail', 'text'];
+
+/** What waits behind one receiver, and not behind another: a server of the workspace, or an address. */
+export function laneOf({ workspaceId, kind, target }: Pick<DueItem, 'workspaceId' | 'kind' | 'target'>): string {
+  return SHARED.includes(kind) ? `${workspaceId} ${kind}` : target;
+}
+
+/** How much may be on its way in a lane at once: one alone where the last try got no answer. */
+export function mostAtOnce(lane: string, isFailing: boolean): number {
+  if (isFailing) return 1;
+  const { most } = LIMITS.outgoingPerAddress;
+  return SHARED.some((kind) => lane.endsWith(` ${kind}`)) ? 2 * most : most;
+}
+
+/** How much is under way, by lane. */
+export class LaneCounts {
+  readonly #counts = new Map<string, number>();
+
+  get(lane: string): number {
+    return this.#counts.get(lane) ?? 0;
+  }
+
+  add(lane: string, by: 1 | -1): void {
+    const left = this.get(lane) + by;
+    if (left) this.#counts.set(lane, left);
+    else this.#counts.delete(lane);
+  }
+
+  /** As one workspace names its lanes: its servers by their kinds, addresses as they are. */
+  of(workspaceId: string): [lane: string, n: number][] {
+    const own = `${workspaceId} `;
+    return [...this.#counts].flatMap(([lane, n]): [string, number][] => {
+      if (lane.startsWith(own)) return [[lane.slice(own.length), n]];
+      return SHARED.some((kind) => lane.endsWith(` ${kind}`)) ? [] : [[lane, n]];
+    });
+  }
+}
