@@ -30,6 +30,7 @@ export default defineConfig([
       seed: '../../demo/src/seed.ts',
       'scan.worker': 'src/identity/scan.worker.ts',
       'sheet.worker': 'src/sheets/reading/sheet.worker.ts',
+      'pdf.worker': 'src/platform/pdf/pdf.worker.ts',
       'candidates.worker': 'src/records/recognised/candidates.worker.ts',
     },
     platform: 'node',

@@ -30,6 +30,8 @@ import {
   DEALERS_ROUTE,
   GRANT_ROUTE_BY_MAIL,
   LEAVING_TEMPLATE,
+  PRICE_LIST_FILE,
+  PRICE_LIST_TEMPLATE,
   PRICELIST_ROUTE,
   PRICELIST_ROUTE_CONFIRMING,
   SURVEY_ROUTE,
@@ -46,7 +48,8 @@ const destination: Destination = {
   defaultCurrency: 'GBP',
   fields: [...BUILT_IN_FIELDS, ...FIELDS.filter(({ builtIn }) => !builtIn)].map((field) => prepared(field)),
   channels: [{ key: 'care-desk', name: 'Care desk', by: 'chat' }],
-  templates: [LEAVING_TEMPLATE, CONFIRM_TEMPLATE],
+  templates: [LEAVING_TEMPLATE, CONFIRM_TEMPLATE, PRICE_LIST_TEMPLATE],
+  files: [{ ...PRICE_LIST_FILE, size: 1 }],
   pipelines: [...PIPELINES, MARRAM.pipeline],
 };
 

@@ -21,6 +21,8 @@ import {
   LEAVING_TEMPLATE,
   DEALERS_ROUTE,
   dealersRoutePosting,
+  PRICE_LIST_FILE,
+  PRICE_LIST_TEMPLATE,
   PRICELIST_ROUTE,
   PRICELIST_ROUTE_CONFIRMING,
   SURVEY_ROUTE,
@@ -168,7 +170,11 @@ async function addChannels(services: Services, tx: Tx): Promise<void> {
     fromAddress: 'hello@quillfern.example',
     replyTo: null,
   });
-  for (const template of [LEAVING_TEMPLATE, CONFIRM_TEMPLATE]) await services.mailTemplates.add(tx, template);
+  const { key, name, ...content } = PRICE_LIST_FILE;
+  const bytes = await services.pdfs.write(content, new Date(0));
+  await services.mailFiles.add(tx, { key, name, type: 'application/pdf', bytes });
+  for (const template of [LEAVING_TEMPLATE, CONFIRM_TEMPLATE, PRICE_LIST_TEMPLATE])
+    await services.mailTemplates.add(tx, template);
 }
 
 /** Since a month ago the warehouse hears of each dealer, and the care desk’s chat of whoever leaves. */

@@ -13,6 +13,8 @@ import { readConfig } from './platform/config';
 import { Database } from './platform/database/database';
 import { prepareDatabase } from './platform/database/migrate';
 import { PinoLogger } from './platform/logging';
+import { MailFiles } from './messaging/mail/mail-files.service';
+import { PdfWriter } from './platform/pdf/pdf-writer.service';
 import { MailServers } from './messaging/mail/mail-servers.service';
 import { MailTemplates } from './messaging/mail/mail-templates.service';
 import { ChannelsService } from './messaging/channels.service';
@@ -59,6 +61,8 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     activities: context.get(ActivitiesService),
     tasks: context.get(TasksService),
     channels: context.get(ChannelsService),
+    mailFiles: context.get(MailFiles),
+    pdfs: context.get(PdfWriter),
     mailServers: context.get(MailServers),
     mailTemplates: context.get(MailTemplates),
     candidates: context.get(CandidateSearch),

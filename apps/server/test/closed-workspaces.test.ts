@@ -82,6 +82,9 @@ beforeAll(async () => {
      select workspace_id, id, submission_id, route_id, 0, 'approval', 'r@q.example', now(), now() from run limit 1`,
   );
   await person('POST', '/mail-templates', { name: 'Thanks', subject: 'Thanks', text: 'Thanks.' });
+  await one.query(
+    `insert into mail_file (workspace_id, key, name, type, size, bytes) values ('${one.id}', 'a', 'a', 'text/plain', 1, 'x')`,
+  );
   const mailServer = { host: 'mail.example', port: 25, security: 'none', fromName: 'A', fromAddress: 'a@b.example' };
   await person('PUT', '/mail-server', mailServer);
   await person('PUT', '/text-gateway', { address: 'https://texts.example' });

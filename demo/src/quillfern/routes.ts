@@ -331,6 +331,35 @@ Quillfern Glasshouses
   html: null,
 };
 
+/** By what they are sent it. */
+export const PRICE_LIST_TEMPLATE = {
+  key: 'price-list',
+  name: 'The price list',
+  subject: 'The glazing price list of this season',
+  text: `Dear {{ contact.first_name }},
+
+here it is. It holds until the end of the season; delivery and glazing are extra.
+
+Quillfern Glasshouses
+`,
+  html: null,
+};
+
+/** The price list itself, as it stands among the files for mails. */
+export const PRICE_LIST_FILE = {
+  key: 'price-list',
+  name: 'Glazing price list.pdf',
+  title: 'Glazing price list',
+  rows: [
+    { label: 'Toughened, 4 mm', text: '£38 a square metre' },
+    { label: 'Toughened, 6 mm', text: '£52 a square metre' },
+    { label: 'Laminated, 6.4 mm', text: '£71 a square metre' },
+    { label: 'Double, 24 mm', text: '£118 a square metre' },
+    { label: 'Horticultural, 3 mm', text: '£24 a square metre' },
+    { text: 'Prices without VAT, for ten square metres and more.' },
+  ],
+};
+
 /** The price list since today: whoever lets us write confirms the address first, and then gets the newsletter. */
 export const PRICELIST_ROUTE_CONFIRMING: RouteDefinition = {
   ...PRICELIST_ROUTE,
@@ -343,6 +372,12 @@ export const PRICELIST_ROUTE_CONFIRMING: RouteDefinition = {
     },
   ],
   followUps: [
+    {
+      do: 'mail',
+      to: 'visitor',
+      template: PRICE_LIST_TEMPLATE.key,
+      attach: { files: [PRICE_LIST_FILE.key] },
+    },
     {
       do: 'list',
       on: 'person',

@@ -107,9 +107,10 @@ export interface TakeBackRehearsal extends Omit<TakenBack, 'edit'> {
   /** How much was sent to the outside already, which stays there, and how much waits, which is not sent. */
   sent: number;
   notSent: number;
-  /** Tasks and notes that the runs made and nobody changed since. */
+  /** Tasks, notes and documents that the runs made and nobody changed since. */
   tasks: number;
   notes: number;
+  documents: number;
   /** Some of what stays as it is; `field` is null for a whole record. */
   examples: {
     record: { kind: RecordKind; id: string; name: string };

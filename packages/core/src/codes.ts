@@ -73,6 +73,7 @@ export const PROBLEM_CODES = {
   'unknown-finisher': 'There is no such finisher.',
   'template-does-not-fit': 'A template is none, or names what there is not.',
   'unknown-template': 'There is no such template.',
+  'unknown-file': 'There is no such file.',
   'unknown-channel': 'There is no such channel.',
   'unknown-intake': 'There is no such intake.',
   'list-does-not-fit': 'Only contacts can be put in a list.',

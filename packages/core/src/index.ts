@@ -64,6 +64,7 @@ export {
   countedRecords,
   channelOf,
   type Destination,
+  type LibraryFile,
   type MessageChannel,
   fieldOf,
   fieldsOf,
@@ -104,10 +105,13 @@ export { changeType, type HeldValue } from './field/change-type';
 export { readiness, type ReadyCheck } from './destination/readiness';
 export { checkRate, type ExchangeRate, totalIn } from './destination/rates';
 export { CONFIRM_LANGUAGES, confirmWords } from './form/confirm-words';
+export type { DocumentRow, MailAttachment } from './mail/mail-attachment';
+export type { MailAttach } from './effect/kinds/mail';
 export { answerText } from './payload/answer-text';
 export { type ValueTrace, workOutValue } from './value/work-out-value';
 export {
   type MadeActivity,
+  type MadeDocument,
   type MadeTask,
   type PlannedEffect,
   TASK_PRIORITIES,

@@ -117,6 +117,19 @@ export const LIMITS = {
     beyond: 'They wait.',
   },
   outgoingPerAddress: { most: 4, unit: 'things', of: 'The same, to one address', beyond: 'They wait.' },
+  mailFile: {
+    most: 10 * MEBIBYTE,
+    unit: 'bytes',
+    of: 'A file that mails can have attached',
+    beyond: 'It is refused, with 413.',
+  },
+  mailFiles: { most: 200, unit: 'things', of: 'Files that mails can have attached', beyond: 'Another is refused.' },
+  mailAttached: {
+    most: 15 * MEBIBYTE,
+    unit: 'bytes',
+    of: 'All that is attached to one mail',
+    beyond: 'The mail is not sent, and says so.',
+  },
   stopNotice: { most: 1, unit: 'seconds', of: 'Answering, but not ready, before a stop', beyond: '' },
   stopRequests: { most: 8, unit: 'seconds', of: 'Finishing requests before a stop', beyond: 'They are closed.' },
   stopJobs: {

@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { withChoices, type Destination, type FieldDefinition } from '@haycart/core';
 import { ChannelsService } from '../messaging/channels.service';
+import { MailFiles } from '../messaging/mail/mail-files.service';
 import { MailTemplates } from '../messaging/mail/mail-templates.service';
 import { FieldsService } from '../fields/fields.service';
 import { RecognitionService } from '../recognition/recognition.service';
@@ -19,6 +20,7 @@ export class DestinationService {
 
   constructor(
     @Inject(ChannelsService) private readonly channels: ChannelsService,
+    @Inject(MailFiles) private readonly files: MailFiles,
     @Inject(MailTemplates) private readonly templates: MailTemplates,
     @Inject(FieldsService) private readonly fields: FieldsService,
     @Inject(LabelsService) private readonly labels: LabelsService,
@@ -68,6 +70,7 @@ export class DestinationService {
       people: await this.people.known(tx),
       channels: await this.channels.named(tx),
       templates: await this.templates.all(tx),
+      files: await this.files.all(tx),
       ...(await this.recognition.forDestination(tx)),
     };
   }

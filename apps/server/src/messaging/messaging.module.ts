@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { ChannelsService } from './channels.service';
+import { MailFiles } from './mail/mail-files.service';
 import { MailServers } from './mail/mail-servers.service';
 import { MailTemplates } from './mail/mail-templates.service';
 import { MailsService } from './mail/mails.service';
@@ -7,7 +8,7 @@ import { MessagesService } from './messages.service';
 
 /** Chats and phones that messages go to, and mail. */
 @Module({
-  providers: [ChannelsService, MailServers, MailsService, MailTemplates, MessagesService],
-  exports: [ChannelsService, MailServers, MailsService, MailTemplates, MessagesService],
+  providers: [ChannelsService, MailFiles, MailServers, MailsService, MailTemplates, MessagesService],
+  exports: [ChannelsService, MailFiles, MailServers, MailsService, MailTemplates, MessagesService],
 })
 export class MessagingModule {}

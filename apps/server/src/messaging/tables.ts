@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { check, integer, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { time, workspaceId } from '../platform/database/columns';
+import { bytea, time, workspaceId } from '../platform/database/columns';
 
 /** A chat or a phone that several read, where messages go. */
 export const channel = pgTable(
@@ -43,6 +43,22 @@ export const mailTemplate = pgTable(
     changedAt: time('changed_at').notNull().defaultNow(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.key] }), unique('mail_template_name').on(t.workspaceId, t.name)],
+);
+
+/** A file of the workspace that mails can have attached. */
+export const mailFile = pgTable(
+  'mail_file',
+  {
+    workspaceId: workspaceId(),
+    /** How routes name it; never changes. */
+    key: text('key').notNull(),
+    name: text('name').notNull(),
+    type: text('type').notNull(),
+    size: integer('size').notNull(),
+    bytes: bytea('bytes').notNull(),
+    changedAt: time('changed_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.key] })],
 );
 
 /** The server that takes a workspace's mail (SMTP), and in whose name it is sent. */

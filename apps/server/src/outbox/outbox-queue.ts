@@ -56,7 +56,7 @@ export class OutboxQueue {
          )
          update outbox set attempts = attempts + 1, tries = tries + 1, due_at = now() + make_interval(secs => $5)
          where workspace_id = $1 and id in (select id from in_turn where n <= most order by due_at, id limit $7)
-         returning id, kind, target, key, body, tries, record_kind, record_id`,
+         returning id, kind, target, key, body, tries, created_at as "createdAt", record_kind, record_id`,
         [
           workspaceId,
           full,
@@ -124,6 +124,7 @@ interface ClaimedRow {
   key: string;
   body: JsonValue;
   tries: number;
+  createdAt: Date;
   record_kind: RecordKind | null;
   record_id: string | null;
 }

@@ -10,6 +10,7 @@ import { HealthController } from './health.controller';
 import { AfterChanges } from './jobs/after-changes';
 import { Jobs } from './jobs/jobs';
 import { Metrics } from './metrics';
+import { PdfWriter } from './pdf/pdf-writer.service';
 import { Outgoing } from './outgoing/outgoing';
 import { Stopping } from './stopping';
 import { CONFIG, FORM_STYLE } from './tokens';
@@ -33,6 +34,7 @@ export class PlatformModule {
         Jobs,
         Metrics,
         Outgoing,
+        PdfWriter,
         SecretBox,
         Stopping,
       ],
@@ -48,6 +50,7 @@ export class PlatformModule {
         Jobs,
         Metrics,
         Outgoing,
+        PdfWriter,
         SecretBox,
         Stopping,
       ],

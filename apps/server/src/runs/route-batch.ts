@@ -12,6 +12,7 @@ import {
   type Counters,
   type Destination,
   type KnownRecords,
+  type MadeActivity,
   type MatchAnswer,
   type NewOption,
   type Plan,
@@ -307,10 +308,20 @@ function withoutBodies({ effects, asks, ...plan }: Plan): Plan {
   return {
     ...plan,
     ...(effects && {
-      effects: effects.map(({ out, ...effect }) => (out ? { ...effect, out: { kind: out.kind, to: out.to } } : effect)),
+      effects: effects.map(({ out, made, ...effect }) => ({
+        ...effect,
+        ...(made && { made: withoutRows(made) }),
+        ...(out && { out: { kind: out.kind, to: out.to } }),
+      })),
     }),
     ...(asks && { asks: asks.map(({ mail: _, ...ask }) => ask) }),
   };
+}
+
+function withoutRows(made: MadeActivity): MadeActivity {
+  if (made.make !== 'document') return made;
+  const { rows: _, ...document } = made;
+  return document;
 }
 
 /** The runs of a submission that could not be written however often it was tried. */

@@ -177,8 +177,8 @@ export class TakeBackService implements OnModuleInit {
   /** Whether attempts did anything beside changing records that can still be undone. */
   async #madeAnything(tx: WorkspaceTx, attempts: readonly string[]): Promise<boolean> {
     const { notSent } = await this.outbox.ofAttempts(tx, attempts);
-    const { tasks, notes } = await this.activities.untouched(tx, attempts);
-    return notSent + tasks + notes > 0;
+    const { tasks, notes, documents } = await this.activities.untouched(tx, attempts);
+    return notSent + tasks + notes + documents > 0;
   }
 
   /** @throws ProblemError 409 where a run that an act took back ran again since: what it wrote would stand twice. */

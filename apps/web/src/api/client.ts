@@ -29,10 +29,15 @@ export function get<Answer>(path: string): (context: { signal: AbortSignal }) =>
 }
 
 /** Sends a file. */
-export function attach<Answer>(path: string, file: File, headers: Record<string, string> = {}): Promise<Answer> {
+export function attach<Answer>(
+  path: string,
+  file: File,
+  headers: Record<string, string> = {},
+  method: 'POST' | 'PUT' = 'POST',
+): Promise<Answer> {
   const form = new FormData();
   form.append('file', file);
-  return send(path, { method: 'POST', headers, body: form });
+  return send(path, { method, headers, body: form });
 }
 
 /** The failure where nothing answered at all. */

@@ -38,11 +38,12 @@ export function WhatGoesBack({ rehearsal }: { rehearsal: TakeBackRehearsal }) {
             {rehearsal.values === 1 ? 'it was' : 'they were'}.
           </li>
         )}
-        {rehearsal.tasks + rehearsal.notes > 0 && (
+        {rehearsal.tasks + rehearsal.notes + rehearsal.documents > 0 && (
           <li>
             {listInWords([
               ...(rehearsal.tasks ? [counted(rehearsal.tasks, 'task')] : []),
               ...(rehearsal.notes ? [counted(rehearsal.notes, 'note')] : []),
+              ...(rehearsal.documents ? [counted(rehearsal.documents, 'document')] : []),
             ])}{' '}
             would be removed; what somebody did or changed stays.
           </li>

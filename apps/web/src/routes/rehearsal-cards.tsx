@@ -100,6 +100,20 @@ function EffectCard({
         <p className="text-muted">Not done: {unmet}.</p>
       </Card>
     );
+  if (made?.make === 'document')
+    return (
+      <Card title="PDF" aside={made.name}>
+        <p className="font-semibold [overflow-wrap:anywhere]">{made.title}</p>
+        <dl className="mt-1 grid max-h-[180px] grid-cols-[minmax(0,110px)_minmax(0,1fr)] gap-x-3 overflow-auto text-[13px]">
+          {made.rows?.map(({ label, text }, index) => (
+            <div key={index} className="contents">
+              <dt className="text-muted [overflow-wrap:anywhere]">{label}</dt>
+              <dd className="min-w-0 whitespace-pre-line [overflow-wrap:anywhere]">{text}</dd>
+            </div>
+          ))}
+        </dl>
+      </Card>
+    );
   if (made)
     return (
       <Card

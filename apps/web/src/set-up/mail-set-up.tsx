@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router';
 import { mailTemplatesQuery } from '../api/queries';
 import { buttonLook } from '../components/button';
 import { Empty, Failed, Loading } from '../components/status';
+import { MailFiles } from './mail-files';
 import { MailServer } from './mail-server';
 import { MailTemplateEditor } from './mail-template-editor';
 import { SetUpPage } from './set-up-page';
@@ -11,6 +12,7 @@ import { SideLink } from './side-link';
 
 const SERVER = 'server';
 const NEW = 'new';
+const FILES = 'files';
 
 /** By which server mail is sent, and the templates by which it is written. */
 export function MailSetUp() {
@@ -31,6 +33,9 @@ export function MailSetUp() {
           <SideLink to="/set-up/mail" name="Mail server" chosen={key === SERVER}>
             how mail is sent
           </SideLink>
+          <SideLink to={`/set-up/mail/${FILES}`} name="Files" chosen={key === FILES}>
+            what mails can have attached
+          </SideLink>
           {templates.data?.map((one) => (
             <SideLink key={one.key} to={`/set-up/mail/${one.key}`} name={one.name} chosen={key === one.key}>
               {one.subject}
@@ -41,6 +46,8 @@ export function MailSetUp() {
     >
       {key === SERVER ? (
         <MailServer />
+      ) : key === FILES ? (
+        <MailFiles />
       ) : templates.isPending ? (
         <Loading lines={8} />
       ) : templates.isError ? (

@@ -115,7 +115,7 @@ export interface FollowUp {
   when?: Condition | undefined;
   [setting: string]: unknown;
 }
-/** Why a run waits before anything is written: see `hold/approval.ts`. Others are refused by name until they are built. */
+/** Why a run waits before anything is written: see `hold/registry.ts`. */
 export type Hold = { for: string; when?: Condition | undefined } & Record<string, unknown>;
 /** What this holds is settled by the part that builds it; until then the checker refuses it by name. */
 export type SendOn = { to: string } & Record<string, unknown>;

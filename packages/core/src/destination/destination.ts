@@ -53,6 +53,16 @@ export interface Destination {
   channels?: readonly MessageChannel[];
   /** What mails are written by. */
   templates?: readonly MailTemplate[];
+  /** What mails can have attached. */
+  files?: readonly LibraryFile[];
+}
+
+/** A file of the workspace that mails can have attached, such as a price list. */
+export interface LibraryFile {
+  key: string;
+  name: string;
+  /** In bytes. */
+  size: number;
 }
 
 /** A chat or a phone that several read. */

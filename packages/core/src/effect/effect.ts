@@ -3,6 +3,7 @@ import type { OwnerRule } from '../assignment/choose-owner';
 import type { Destination } from '../destination/destination';
 import type { FieldValue, FieldValues, RecordKind } from '../diff/record';
 import type { JsonValue } from '../json';
+import type { DocumentRow } from '../mail/mail-attachment';
 import type { WorkedOutValue } from '../value/work-out-value';
 import type { ProblemCode } from '../codes';
 import type { Problem } from '../problem';
@@ -42,8 +43,18 @@ export interface MadeNote {
   text: string;
 }
 
+/** A PDF that a follow-up keeps with a record: what it says. */
+export interface MadeDocument {
+  make: 'document';
+  /** Of the file: `Site survey.pdf`. */
+  name: string;
+  title: string;
+  /** Absent in the plan that is kept of a run, since the document holds them. */
+  rows?: DocumentRow[];
+}
+
 /** What stands beside a record's values once a follow-up has made it. */
-export type MadeActivity = MadeTask | MadeNote;
+export type MadeActivity = MadeTask | MadeNote | MadeDocument;
 
 export const TASK_PRIORITIES = ['low', 'normal', 'high'] as const;
 export type TaskPriority = (typeof TASK_PRIORITIES)[number];
@@ -77,6 +88,8 @@ export interface EffectRecord {
 export interface EffectContext {
   /** The record of the write that it names by `on`. */
   record?: EffectRecord | undefined;
+  /** The documents that those before it make. */
+  documents: readonly MadeDocument[];
   /** All that the run writes, in the order of the writes. */
   records: readonly EffectRecord[];
   route: Pick<RouteDefinition, 'name'>;
@@ -106,7 +119,7 @@ export interface EffectSurroundings {
 }
 
 /** What a follow-up may name beside values, conditions, writes and owners. */
-export type EffectName = 'tags' | 'lists' | 'field' | 'channel' | 'template';
+export type EffectName = 'tags' | 'lists' | 'field' | 'channel' | 'template' | 'file';
 
 /** Finds what something is called here by what it is called elsewhere. */
 export type AdoptName = (what: EffectName, key: string) => string;

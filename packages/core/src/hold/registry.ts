@@ -9,7 +9,7 @@ export const HOLD_RULES: readonly HoldRule[] = [approval, confirmation];
 
 const byName = new Map(HOLD_RULES.map((rule) => [rule.for, rule]));
 
-/** The kind of a hold; `undefined` for one that cannot be carried out yet. */
+/** The kind of a hold; `undefined` where there is no such kind. */
 export function holdRuleOf(hold: Hold): HoldRule | undefined {
   return byName.get(hold.for);
 }

@@ -5,12 +5,14 @@ import type { Config } from '../../platform/config';
 import { Database } from '../../platform/database/database';
 import { DomainNames } from '../../platform/domain-names';
 import { AddressRefused, allowedAddress } from '../../platform/outgoing/allowed-address';
+import type { KeptFile } from '../../platform/send-file';
 import type { Tried } from '../../platform/outgoing/posted';
 import { CONFIG } from '../../platform/tokens';
 import { MailServers, type ReachedMailServer } from './mail-servers.service';
 
 /** A mail to one address. */
 export interface Mail extends RenderedMail {
+  attachments?: readonly KeptFile[];
   to: string;
   /** The same for each try: its Message-ID (RFC 5322). */
   key: string;
@@ -64,7 +66,7 @@ export class MailsService {
 
   async #deliver(
     server: ReachedMailServer,
-    { to, key, subject, text, html }: Mail,
+    { to, key, subject, text, html, attachments = [] }: Mail,
     stopping: AbortSignal,
   ): Promise<void> {
     const { host, port, security, user, password, fromName, fromAddress, replyTo } = server;
@@ -94,6 +96,11 @@ export class MailsService {
         subject,
         text,
         ...(html === null ? {} : { html }),
+        attachments: attachments.map(({ name: filename, type: contentType, bytes: content }) => ({
+          filename,
+          contentType,
+          content,
+        })),
         messageId: `<${key}@${fromAddress.split('@').at(-1)}>`,
         // Nobody's absence note shall answer it (RFC 3834).
         headers: { 'auto-submitted': 'auto-generated' },

@@ -1,16 +1,78 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { RenderedMail } from '@haycart/core';
+import { LIMITS, type MailAttachment, type RenderedMail } from '@haycart/core';
+import { MailFiles } from '../../messaging/mail/mail-files.service';
 import { MailsService } from '../../messaging/mail/mails.service';
+import { Database, type WorkspaceTx } from '../../platform/database/database';
+import { PdfWriter } from '../../platform/pdf/pdf-writer.service';
+import type { KeptFile } from '../../platform/send-file';
 import type { DueItem, Performed, Performer } from './performer';
+
+const TOO_LARGE = `More is attached than a mail takes: ${LIMITS.mailAttached.most / 1_048_576} MB in all.`;
+
+type MailBody = RenderedMail & { attached?: MailAttachment[] };
 
 /** Sends mail: each try of one has one Message-ID. */
 @Injectable()
 export class MailPerformer implements Performer {
   readonly kind = 'mail';
 
-  constructor(@Inject(MailsService) private readonly mails: MailsService) {}
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(MailFiles) private readonly files: MailFiles,
+    @Inject(MailsService) private readonly mails: MailsService,
+    @Inject(PdfWriter) private readonly pdfs: PdfWriter,
+  ) {}
 
-  perform({ workspaceId, target: to, key, body }: DueItem, stopping: AbortSignal): Promise<Performed> {
-    return this.mails.send(workspaceId, { ...(body as unknown as RenderedMail), to, key }, stopping);
+  async perform({ workspaceId, target: to, key, body, createdAt }: DueItem, stopping: AbortSignal): Promise<Performed> {
+    const { attached = [], ...mail } = body as unknown as MailBody;
+    const attachments: KeptFile[] = [];
+    if (attached.length) {
+      const found = await this.database.inWorkspace(workspaceId, (tx) => this.#found(tx, attached));
+      if (typeof found === 'string') return { ok: false, why: found, again: false };
+      attachments.push(...found);
+      for (const one of attached)
+        if ('document' in one)
+          attachments.push({
+            name: one.name,
+            type: 'application/pdf',
+            bytes: await this.pdfs.write(one.document, createdAt),
+          });
+      const size = attachments.reduce((sum, { bytes }) => sum + bytes.length, 0);
+      if (size > LIMITS.mailAttached.most)
+        return {
+          ok: false,
+          why: TOO_LARGE,
+          again: false,
+        };
+    }
+    return this.mails.send(workspaceId, { ...mail, to, key, attachments }, stopping);
   }
+
+  /** The files that are kept here; or a sentence where one of them is gone. */
+  async #found(tx: WorkspaceTx, attached: readonly MailAttachment[]): Promise<KeptFile[] | string> {
+    const found: KeptFile[] = [];
+    for (const one of attached) {
+      if ('uploads' in one) {
+        const uploads = await uploadsOf(tx, one.uploads);
+        if (!uploads) return TOO_LARGE;
+        found.push(...uploads);
+      }
+      if (!('file' in one)) continue;
+      const file = await this.files.one(tx, one.file);
+      if (!file) return `There is no file “${one.file}” any more that it could have attached.`;
+      found.push(file);
+    }
+    return found;
+  }
+}
+
+/** What a visitor sent; `null` where that is more than a mail takes, and is not read. */
+async function uploadsOf(tx: WorkspaceTx, submission: string): Promise<KeptFile[] | null> {
+  const rows = await tx.statement<{ name: string; type: string; bytes: Buffer | null }>(
+    'attached_uploads',
+    `select name, type, case when sum(octet_length(bytes)) over (order by id) <= $3 then bytes end as bytes
+     from submission_file where workspace_id = $1 and submission_id = $2 order by id`,
+    [tx.workspaceId, submission, LIMITS.mailAttached.most],
+  );
+  return rows.every(({ bytes }) => bytes !== null) ? (rows as KeptFile[]) : null;
 }

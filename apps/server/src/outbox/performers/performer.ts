@@ -12,6 +12,8 @@ export interface DueItem {
   /** The record that it is about. */
   record: { kind: RecordKind; id: string } | null;
   tries: number;
+  /** When its run put it out. */
+  createdAt: Date;
 }
 
 export type Performed = Tried;

@@ -8,6 +8,7 @@ import { ProblemError } from '../../platform/errors/problem-error';
 import { Events } from '../../platform/events/events';
 import { newId } from '../../platform/new-id';
 import { isId } from '../../platform/paging';
+import { PdfWriter } from '../../platform/pdf/pdf-writer.service';
 import { PeopleService } from '../../workspaces/people.service';
 import { consent, note, recordFile, task } from './tables';
 
@@ -41,6 +42,7 @@ export interface NewConsent {
 @Injectable()
 export class ActivitiesService {
   constructor(
+    @Inject(PdfWriter) private readonly pdfs: PdfWriter,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(Events) private readonly events: Events,
   ) {}
@@ -118,7 +120,13 @@ export class ActivitiesService {
 
   async file(tx: WorkspaceTx, recordId: string, id: string): Promise<{ name: string; type: string; bytes: Buffer }> {
     const [found] = await tx.db
-      .select({ name: recordFile.name, type: recordFile.type, bytes: recordFile.bytes })
+      .select({
+        name: recordFile.name,
+        type: recordFile.type,
+        bytes: recordFile.bytes,
+        content: recordFile.content,
+        at: recordFile.at,
+      })
       .from(recordFile)
       .where(
         and(
@@ -128,7 +136,8 @@ export class ActivitiesService {
         ),
       );
     if (!found) throw gone();
-    return found;
+    const { name, type, bytes, content, at } = found;
+    return { name, type, bytes: bytes ?? (await this.pdfs.write(content!, at)) };
   }
 
   /** Keeps what a contact agreed to or withdrew. Nothing of it is ever changed or removed. */

@@ -4,7 +4,7 @@ import type { WorkspaceTx } from '../../platform/database/database';
 import { Events } from '../../platform/events/events';
 import { newId } from '../../platform/new-id';
 
-/** A task or a note that a follow-up of an attempt makes for a record. */
+/** A task, a note or a document that a follow-up of an attempt makes for a record. */
 export interface NewActivity {
   record: string;
   attempt: string;
@@ -17,13 +17,14 @@ export interface NewActivity {
   made: MadeActivity;
 }
 
-/** How many tasks and notes some attempts made that nobody changed since. */
+/** How many tasks, notes and documents some attempts made that nobody changed since. */
 export interface CountedActivities {
   tasks: number;
   notes: number;
+  documents: number;
 }
 
-/** Tasks and notes that runs make, and that go when their runs are taken back. */
+/** Tasks, notes and documents that runs make, and that go when their runs are taken back. */
 @Injectable()
 export class MadeActivities {
   constructor(@Inject(Events) private readonly events: Events) {}
@@ -32,6 +33,7 @@ export class MadeActivities {
   async make(tx: WorkspaceTx, all: readonly NewActivity[]): Promise<void> {
     const tasks = all.flatMap(({ made, ...rest }) => (made.make === 'task' ? [{ ...rest, made }] : []));
     const notes = all.flatMap(({ made, ...rest }) => (made.make === 'note' ? [{ ...rest, made }] : []));
+    const documents = all.flatMap(({ made, ...rest }) => (made.make === 'document' ? [{ ...rest, made }] : []));
     const common = (rows: readonly Omit<NewActivity, 'made'>[]) => [
       tx.workspaceId,
       rows.map(() => newId()),
@@ -69,15 +71,30 @@ export class MadeActivities {
          on conflict on constraint note_attempt do nothing`,
         [...common(notes), notes.map(({ made }) => made.title), notes.map(({ made }) => made.text)],
       );
+    if (documents.length)
+      await tx.statement(
+        'make_documents',
+        `insert into record_file (workspace_id, id, record_id, attempt_id, effect, by, at, name, type, size, content)
+         select $1::uuid, id, record, attempt, effect, made_by, at, name, 'application/pdf', 0, content::json
+         from unnest($2::uuid[], $3::uuid[], $4::uuid[], $5::int[], $6::text[], $7::timestamptz[], $8::text[], $9::text[])
+           d (id, record, attempt, effect, made_by, at, name, content)
+         on conflict on constraint record_file_attempt do nothing`,
+        [
+          ...common(documents),
+          documents.map(({ made }) => made.name),
+          documents.map(({ made: { title, rows = [] } }) => JSON.stringify({ title, rows })),
+        ],
+      );
     if (tasks.length) await this.events.tell(tx, 'tasks');
   }
 
   /** What taking attempts back would remove: what nobody changed or did since. */
   async untouched(tx: WorkspaceTx, attempts: readonly string[]): Promise<CountedActivities> {
-    const [row] = await tx.statement<{ tasks: number; notes: number }>(
+    const [row] = await tx.statement<{ tasks: number; notes: number; documents: number }>(
       'made_untouched',
       `select (select count(*)::int from task where workspace_id = $1 and attempt_id = any($2::uuid[]) and changed_at is null) as tasks,
-         (select count(*)::int from note where workspace_id = $1 and attempt_id = any($2::uuid[]) and changed_at is null) as notes`,
+         (select count(*)::int from note where workspace_id = $1 and attempt_id = any($2::uuid[]) and changed_at is null) as notes,
+         (select count(*)::int from record_file where workspace_id = $1 and attempt_id = any($2::uuid[])) as documents`,
       [tx.workspaceId, attempts],
     );
     return row!;
@@ -91,6 +108,11 @@ export class MadeActivities {
         `delete from ${table} where workspace_id = $1 and attempt_id = any($2::uuid[]) and changed_at is null`,
         [tx.workspaceId, attempts],
       );
+    await tx.statement(
+      'take_back_documents',
+      'delete from record_file where workspace_id = $1 and attempt_id = any($2::uuid[])',
+      [tx.workspaceId, attempts],
+    );
     await this.events.tell(tx, 'tasks');
   }
 }

@@ -1,4 +1,4 @@
-import type { ConsentChannel, TaskPriority } from '@haycart/core';
+import type { ConsentChannel, DocumentRow, TaskPriority } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import {
   check,
@@ -6,6 +6,7 @@ import {
   foreignKey,
   index,
   integer,
+  json,
   pgTable,
   primaryKey,
   text,
@@ -23,7 +24,7 @@ const madeBy = () => ({ attemptId: uuid('attempt_id'), effect: integer('effect')
 /** One follow-up of an attempt makes one thing, however often that is asked for. */
 const ofAttempt = (
   t: { workspaceId: AnyPgColumn; attemptId: AnyPgColumn; effect: AnyPgColumn },
-  name: 'note' | 'task',
+  name: 'note' | 'record_file' | 'task',
 ) => [
   foreignKey({ columns: [t.workspaceId, t.attemptId], foreignColumns: [attempt.workspaceId, attempt.id] }),
   unique(`${name}_attempt`).on(t.workspaceId, t.attemptId, t.effect),
@@ -98,13 +99,19 @@ export const recordFile = pgTable(
     recordId: uuid('record_id').notNull(),
     name: text('name').notNull(),
     type: text('type').notNull(),
+    /** 0 of a document, which is drawn when somebody wants it. */
     size: integer('size').notNull(),
-    bytes: bytea('bytes').notNull(),
+    bytes: bytea('bytes'),
+    /** What a document says that a follow-up made. */
+    content: json('content').$type<{ title: string; rows: DocumentRow[] }>(),
+    ...madeBy(),
     by: text('by').notNull(),
     at: time('at').notNull(),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
+    ...ofAttempt(t, 'record_file'),
+    check('record_file_holds', sql`num_nonnulls(${t.bytes}, ${t.content}) = 1`),
     index('record_file_record').on(t.workspaceId, t.recordId, t.at),
   ],
 );

@@ -1,6 +1,7 @@
-import { ListPlus, Mail, MessageSquare, PencilLine, Send, SquareCheck, StickyNote, Tag } from 'lucide-react';
+import { FileText, ListPlus, Mail, MessageSquare, PencilLine, Send, SquareCheck, StickyNote, Tag } from 'lucide-react';
 import type { Write } from '@haycart/core';
 import type { FollowUpEditor } from './editor';
+import { DocumentEditor } from './document-editor';
 import { FieldEditor } from './field-editor';
 import { MailEditor } from './mail-editor';
 import { markEditor } from './mark-editor';
@@ -30,6 +31,14 @@ export const EDITORS: Readonly<Record<string, FollowUpEditor>> = {
     begin: (writes) => {
       const on = mainOf(writes);
       return on === undefined ? null : { do: 'note', on, body: { parts: [] } };
+    },
+  },
+  document: {
+    Icon: FileText,
+    Editor: DocumentEditor,
+    begin: (writes) => {
+      const on = mainOf(writes);
+      return on === undefined ? null : { do: 'document', on };
     },
   },
   message: {

@@ -1,11 +1,21 @@
-import type { Value } from '@haycart/core';
+import type { MailAttach, Value } from '@haycart/core';
 import { Link } from 'react-router';
 import { SelectField } from '../../components/text-field';
+import { AttachChoice } from './attach-choice';
 import type { EditorProps } from './editor';
 import { ValueRow } from './rows';
+import { without } from './without';
 
 /** To whom a mail goes, and by which template. */
-export function MailEditor({ followUp, put, definition: { writes }, destination, incoming, sample }: EditorProps) {
+export function MailEditor({
+  followUp,
+  put,
+  definition: { writes, followUps = [] },
+  destination,
+  incoming,
+  sample,
+}: EditorProps) {
+  const before = followUps.slice(0, followUps.indexOf(followUp));
   const to = followUp.to as 'visitor' | Value;
   const templates = destination.templates ?? [];
   return (
@@ -45,9 +55,15 @@ export function MailEditor({ followUp, put, definition: { writes }, destination,
           </option>
         ))}
       </SelectField>
+      <AttachChoice
+        attach={followUp.attach as MailAttach | undefined}
+        change={(attach) => put(without(followUp, 'attach', attach))}
+        files={destination.files}
+        makesDocument={before.some((one) => one.do === 'document')}
+      />
       <span aria-hidden className="max-sm:hidden" />
       <p className="text-small text-muted">
-        Templates, and the server that sends them, are under{' '}
+        Templates, files and the server that sends them are under{' '}
         <Link to="/set-up/mail" className="text-slate underline">
           Set up, Mail
         </Link>

@@ -1,11 +1,13 @@
 import { z } from '../../schema-library';
 import type { FollowUp } from '../../definition/route-definition';
 import { condition, value } from '../../definition/shapes';
+import type { MailAttachment } from '../../mail/mail-attachment';
 import { renderMail } from '../../mail/mail-template';
 import { normalEmail } from '../../reading/email';
 import { warning } from '../../problem';
 import type { Value } from '../../value/value';
-import { defineEffect } from '../effect';
+import type { JsonValue } from '../../json';
+import { defineEffect, type EffectKind } from '../effect';
 import { mailValues, templateOf, visitorOf, wrongNames } from '../mail-values';
 
 interface MailFollowUp extends FollowUp {
@@ -14,6 +16,17 @@ interface MailFollowUp extends FollowUp {
   to: 'visitor' | Value;
   /** The key of a template. */
   template: string;
+  attach?: MailAttach;
+}
+
+/** What goes with a mail. */
+export interface MailAttach {
+  /** The documents that follow-ups before it make. */
+  documents?: boolean;
+  /** The files that the visitor sent. */
+  uploads?: boolean;
+  /** Keys of the workspace’s own files, such as a price list. */
+  files?: string[];
 }
 
 /** Writes to the visitor, or to anybody, by a template. */
@@ -25,6 +38,13 @@ export const mail = defineEffect<MailFollowUp>({
     do: z.literal('mail'),
     to: z.union([z.literal('visitor'), value]),
     template: z.string().max(200),
+    attach: z
+      .strictObject({
+        documents: z.boolean().optional(),
+        uploads: z.boolean().optional(),
+        files: z.array(z.string().max(200)).max(10).optional(),
+      })
+      .optional(),
     when: condition.optional(),
   }) as unknown as z.ZodType<MailFollowUp>,
   example: {
@@ -33,8 +53,12 @@ export const mail = defineEffect<MailFollowUp>({
   },
   withValues: (settings, change) =>
     settings.to === 'visitor' ? settings : { ...settings, to: change(settings.to, ['to']) },
-  check({ to, template: key }, { route, destination }) {
-    const problems = [];
+  check({ to, template: key, attach }, { route, destination }) {
+    const problems: ReturnType<EffectKind['check']> = (attach?.files ?? []).flatMap((file, index) =>
+      (destination.files ?? []).some((one) => one.key === file)
+        ? []
+        : { code: 'unknown-file' as const, text: `There is no file “${file}”.`, way: ['attach', 'files', index] },
+    );
     if (to !== 'visitor' && !to.parts.length)
       problems.push({ code: 'no-part' as const, text: 'Say to whom the mail goes.', way: ['to'] });
     if (to === 'visitor' && !route.writes.some(({ record }) => record === 'contact' || record === 'lead'))
@@ -67,8 +91,8 @@ export const mail = defineEffect<MailFollowUp>({
     const called = template ? `“${template.name}”` : key ? `by “${key}”` : 'by no template yet';
     return `${to === 'visitor' ? 'the visitor' : 'somebody'} is written ${called}`;
   },
-  plan({ to, template: key }, context) {
-    const { records, destination, workOut } = context;
+  plan({ to, template: key, attach = {} }, context) {
+    const { records, documents, submission, destination, workOut } = context;
     const visitor = visitorOf(records);
     const worked = to === 'visitor' ? null : workOut(to);
     const problems = worked?.problems ?? [];
@@ -99,16 +123,27 @@ export const mail = defineEffect<MailFollowUp>({
       };
     const about =
       records.find(({ kind, values }) => kind !== 'company' && values.email === address.email) ?? visitor ?? records[0];
+    const attached: MailAttachment[] = [
+      ...(attach.documents ? documents.map(({ name, title, rows = [] }) => ({ document: { title, rows }, name })) : []),
+      ...(attach.uploads ? [{ uploads: submission.id }] : []),
+      ...(attach.files ?? []).map((file) => ({ file })),
+    ];
     return {
       words: `${words} to ${address.email}`,
       problems,
       out: {
         kind: 'mail',
         to: address.email,
-        body: { ...rendered },
+        body: { ...rendered, ...(attached.length ? { attached } : {}) } as unknown as JsonValue,
         ...(about ? { record: { kind: about.kind, id: about.id } } : {}),
       },
     };
   },
-  adopt: (settings, adopt) => ({ ...settings, template: adopt('template', settings.template) }),
+  adopt: ({ attach, ...settings }, adopt) => ({
+    ...settings,
+    template: adopt('template', settings.template),
+    ...(attach
+      ? { attach: { ...attach, ...(attach.files ? { files: attach.files.map((file) => adopt('file', file)) } : {}) } }
+      : {}),
+  }),
 });

@@ -53,8 +53,6 @@ describe('a definition of the wrong shape is refused at its place', () => {
 describe('what is not built yet is refused by name', () => {
   test.each<[Partial<RouteDefinition>, string]>([
     [{ decisions: [{ name: 'Who', inputs: [], outputs: [], rows: [] }] }, '/decisions'],
-    [{ followUps: [{ do: 'document' }] }, '/followUps/0'],
-    [{ holds: [{ for: 'confirmation' }] }, '/holds/0'],
     [{ sendOn: [{ to: 'crm' }] }, '/sendOn/0'],
     [
       {

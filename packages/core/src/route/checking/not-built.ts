@@ -1,5 +1,3 @@
-import { effectOf } from '../../effect/registry';
-import { holdRuleOf } from '../../hold/registry';
 import { jsonPointer } from '../../json';
 import { error, type Problem } from '../../problem';
 import { effectValues } from './check-effects';
@@ -18,12 +16,6 @@ export function notBuiltYet(route: RouteDefinition): Problem[] {
     );
 
   if (route.decisions?.length) refuse('Decision tables (decisions)', 'decisions');
-  route.followUps?.forEach((followUp, i) => {
-    if (!effectOf(followUp)) refuse(`The follow-up “${followUp.do}”`, 'followUps', i);
-  });
-  route.holds?.forEach((hold, i) => {
-    if (!holdRuleOf(hold)) refuse(`The hold for “${hold.for}”`, 'holds', i);
-  });
   route.sendOn?.forEach((sendOn, i) => refuse(`Sending on to “${sendOn.to}”`, 'sendOn', i));
   const values = [
     ...route.writes.flatMap(valuesOf),

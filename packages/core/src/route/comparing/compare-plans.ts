@@ -1,7 +1,7 @@
 import { fieldOf, recordWord, type Destination } from '../../destination/destination';
 import { showRecordValue } from '../../destination/show-record-value';
 import { sameValue, type FieldValue } from '../../diff/record';
-import { orderedJson } from '../../json';
+import { orderedJson, type JsonValue } from '../../json';
 import { capitalised } from '../../text';
 import { placedText } from '../telling/account';
 import type { FieldTrace, Plan, PlannedWrite } from '../planning/plan';
@@ -100,7 +100,7 @@ function doneBy({ effects = [], writes }: Plan): Map<string, DoneEffect> {
     if (!out && !made) continue;
     const about = writes.find(({ id }) => id === record?.id)?.as ?? '';
     const key = out ? `${out.kind} ${out.to}` : `${made!.make} ${about}`;
-    let says = orderedJson(out ? (out.body ?? null) : { ...made! });
+    let says = orderedJson(out ? (out.body ?? null) : (made as unknown as JsonValue));
     for (const { id, as, did } of writes) if (id && did === 'create') says = says.replaceAll(id, `new ${as}`);
     let number = 1;
     while (found.has(`${key} ${number}`)) number += 1;

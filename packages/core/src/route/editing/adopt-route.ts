@@ -12,7 +12,7 @@ import type { Part, Value } from '../../value/value';
 
 /** A name of a route from elsewhere, and what it is called here. */
 export interface AdoptedName {
-  what: 'field' | 'pipeline' | 'stage' | 'tag' | 'list' | 'person' | 'team' | 'channel' | 'template';
+  what: 'field' | 'pipeline' | 'stage' | 'tag' | 'list' | 'person' | 'team' | 'channel' | 'template' | 'file';
   from: string;
   to: string;
 }
@@ -61,6 +61,7 @@ export function adoptRoute(
   };
   const adoptedName = (what: EffectName, key: string, record: RecordKind | undefined): string => {
     if (what === 'channel') return adopt('channel', key, destination.channels ?? []);
+    if (what === 'file') return adopt('file', key, destination.files ?? []);
     if (what === 'template') return adopt('template', key, destination.templates ?? []);
     if (!record) return key;
     if (what === 'field') return field(record, key);

@@ -88,13 +88,7 @@ const write = z
   })
   .meta({ id: 'Write' });
 
-const followUp = z
-  .union([
-    ...effectShapes(),
-    // What later parts carry out: read, and refused by name when it is checked.
-    z.looseObject({ do: z.literal('document') }),
-  ])
-  .meta({ id: 'FollowUp' }) as unknown as z.ZodType<FollowUp>;
+const followUp = z.union(effectShapes()).meta({ id: 'FollowUp' }) as unknown as z.ZodType<FollowUp>;
 
 const hold = z.union(holdShapes()).meta({ id: 'Hold' }) as unknown as z.ZodType<Hold>;
 

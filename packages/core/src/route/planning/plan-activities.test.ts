@@ -274,6 +274,85 @@ describe('a mail', () => {
   });
 });
 
+describe('a document', () => {
+  const DOCUMENT = { do: 'document', on: 'person', title: answer('subject') };
+  const rowsOf = (payload: object) => {
+    const made = planned([DOCUMENT], { payload }).effects![0]!.made;
+    return made?.make === 'document' ? made.rows! : [];
+  };
+
+  test('holds all that was sent, under what was asked, and when it came', () => {
+    const { effects } = planned([DOCUMENT], { payload: { subject: 'Roof: a/b', first_bay: 'Ω 12' } });
+    expect(effects).toMatchObject([
+      {
+        words: 'Document “Roof: a/b” on the contact',
+        record: { kind: 'contact', id: 'maren' },
+        made: { make: 'document', name: 'Roof a b.pdf', title: 'Roof: a/b' },
+      },
+    ]);
+    const rows = rowsOf({ subject: 'Roof', first_bay: 'Ω 12', blank: '' });
+    expect(rows).toContainEqual({ label: 'First bay', text: 'Ω 12' });
+    expect(rows.map(({ label }) => label)).not.toContain('Blank');
+    expect(rows.find(({ label }) => label === 'Received')!.text).toMatch(/^\d{4}-\d\d-\d\d \d\d:\d\d.* UTC$/);
+  });
+
+  test('is bounded, and says what it leaves out', () => {
+    const many = Object.fromEntries(Array.from({ length: 700 }, (_, n) => [`q${n}`, 'x']));
+    expect(rowsOf(many).some(({ text: says }) => /^\d+ more answers are in Hay Cart alone/.test(says))).toBe(true);
+    const long = rowsOf({ a: 'x'.repeat(100_000), b: 'y'.repeat(240_000), c: 'z'.repeat(240_000) });
+    expect(long.reduce((sum, { text: says }) => sum + says.length, 0)).toBeLessThan(210_000);
+  });
+
+  test('is called as its route is where its title is blank, and by a name that any system takes', () => {
+    for (const [subject, name] of [
+      ['', 'Site survey.pdf'],
+      ['../../etc/passwd\u0000', 'etc passwd.pdf'],
+      ['a'.repeat(300), `${'a'.repeat(80)}.pdf`],
+      ['***', 'Document.pdf'],
+    ])
+      expect(planned([DOCUMENT], { payload: { subject } }).effects).toMatchObject([{ made: { name } }]);
+  });
+
+  test('can be by a template, which must be there and fit', () => {
+    const at = { ...DOCUMENT, template: 'gone' };
+    expect(problemsOf(at).map(({ code, at: place }) => `${code} ${place}`)).toEqual([
+      'unknown-template /followUps/0/template',
+    ]);
+    expect(planned([at]).problems.map(({ code }) => code)).toEqual(['unknown-template']);
+  });
+
+  test('goes with a mail after it, and not with one before', () => {
+    const mail = {
+      do: 'mail',
+      to: 'visitor',
+      template: 'thanks',
+      attach: { documents: true, uploads: true, files: ['prices'] },
+    };
+    const template: MailTemplate = { key: 'thanks', name: 'Thanks', subject: 'Hello', text: 'Hello', html: null };
+    const around = { ...destination, templates: [template], files: [{ key: 'prices', name: 'Prices.pdf', size: 1 }] };
+    const bodies = (...followUps: FollowUp[]) =>
+      planRun(following(...followUps), submission({ ...maren, subject: 'Roof' }), known(), {
+        destination: around,
+        newIds: { person: 'new' },
+      }).effects!.flatMap(({ out }) => (out ? (out.body as { attached?: object[] }) : []));
+    expect(bodies(DOCUMENT, mail)).toMatchObject([
+      {
+        attached: [
+          { name: 'Roof.pdf', document: { title: 'Roof' } },
+          { uploads: expect.stringMatching(/^submission/) },
+          { file: 'prices' },
+        ],
+      },
+    ]);
+    expect(bodies(mail, DOCUMENT)[0]!.attached).toHaveLength(2);
+    const gone = checkRoute(following({ ...mail, attach: { files: ['gone'] } }), {
+      destination: around,
+      intakes: [{ key: 'survey', name: 'Survey' }],
+    });
+    expect(gone.map(({ code, at: place }) => `${code} ${place}`)).toContain('unknown-file /followUps/0/attach/files/0');
+  });
+});
+
 test('a route says what it does afterwards, and its account what was made', () => {
   const route = following(
     { ...TASK, due: { in: 2, unit: 'hours' }, owner: { team: 'care' } },

@@ -154,7 +154,6 @@ describe('a post', () => {
     };
     expect(problemsOf(wrong).map(({ code }) => code)).toEqual(['condition-does-not-fit', 'unknown-write']);
     expect(problemsOf({ ...POST, on: 'nobody' })).toMatchObject([{ code: 'unknown-write', at: '/followUps/0/on' }]);
-    expect(problemsOf({ do: 'document', name: 'Call' })).toMatchObject([{ code: 'not-built-yet' }]);
   });
 });
 

@@ -3,7 +3,7 @@ import type { Counters } from '../../assignment/counters';
 import { recordWord, type Destination } from '../../destination/destination';
 import type { FieldValue, FieldValues } from '../../diff/record';
 import { changesBetween, emptyDiff, type RecordsDiff } from '../../diff/records-diff';
-import type { EffectRecord, EffectStep, PlannedEffect } from '../../effect/effect';
+import type { EffectRecord, EffectStep, MadeDocument, PlannedEffect } from '../../effect/effect';
 import { effectOf } from '../../effect/registry';
 import type { FinisherContext } from '../../value/finishers/finisher';
 import { workOutValue, type PartReader } from '../../value/work-out-value';
@@ -46,9 +46,11 @@ export function planEffects(records: readonly EffectRecord[], setting: EffectsSe
     turns: [] as string[],
   };
   let now = records;
+  const documents: MadeDocument[] = [];
   for (const followUp of setting.route.followUps ?? []) {
-    const step = planEffect(followUp, now, setting);
+    const step = planEffect(followUp, now, documents, setting);
     if (!step) continue;
+    if (step.effect.made?.make === 'document') documents.push(step.effect.made);
     planned.effects.push(step.effect);
     planned.problems.push(...step.problems);
     planned.hold ??= step.hold;
@@ -68,8 +70,13 @@ interface PlannedStep {
   turns: string[];
 }
 
-/** `null` for a kind that is not built, which `checkRoute` refuses. */
-function planEffect(followUp: FollowUp, records: readonly EffectRecord[], setting: EffectsSetting): PlannedStep | null {
+/** `null` for a kind that there is not, which `readRoute` refuses. */
+function planEffect(
+  followUp: FollowUp,
+  records: readonly EffectRecord[],
+  documents: readonly MadeDocument[],
+  setting: EffectsSetting,
+): PlannedStep | null {
   const { route, submission, destination, read, finishing } = setting;
   const kind = effectOf(followUp);
   if (!kind) return null;
@@ -89,6 +96,7 @@ function planEffect(followUp: FollowUp, records: readonly EffectRecord[], settin
   } = kind.plan(followUp, {
     record,
     records,
+    documents,
     route,
     submission,
     destination,
