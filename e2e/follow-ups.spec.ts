@@ -1,43 +1,15 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './journey';
-import { draftFor, endpoint, publish, signIn } from './support';
+import { addAnswer, addStep, cameTo, draftFor, endpoint, publish, signIn, standIn } from './support';
 
 test.beforeEach(({ page }) => signIn(page));
-
-/** A stand-in, so many ports after the application's. */
-function standIn(page: Page, after: number): string {
-  const { hostname, port } = new URL(page.url());
-  return `http://${hostname}:${Number(port) + after}`;
-}
 
 /** The stand-in that is posted to. */
 const receiver = (page: Page) => standIn(page, 9);
 
-/** What a stand-in received. */
-async function cameTo<What>(page: Page, after: number): Promise<What[]> {
-  return (await (await page.request.get(`${standIn(page, after)}/received`)).json()) as What[];
-}
-
-/** Adds an answer, by its key, to what is put together. */
-async function addAnswer(page: Page, label: string, key: string): Promise<void> {
-  await page.getByRole('button', { name: `Add what feeds ${label}` }).click();
-  await page.getByPlaceholder('Find an answer, or type a text').fill(key);
-  await page
-    .getByRole('option', { name: new RegExp(key) })
-    .first()
-    .click();
-}
-
 async function receivedAt(page: Page, path: string): Promise<{ body: string; headers: Record<string, string> }[]> {
   const all = (await (await page.request.get(`${receiver(page)}/received`)).json()) as { path: string }[];
   return all.filter((one) => one.path === path) as never;
-}
-
-/** Adds a step to the follow-ups of the route whose sheet is open. */
-async function addStep(page: Page, kind: string) {
-  await page.getByRole('button', { name: 'Add a follow-up' }).click();
-  await page.getByRole('menuitem', { name: new RegExp(`^${kind}`) }).click();
-  return page.getByRole('list').filter({ has: page.getByRole('listitem', { name: /, step \d/ }) });
 }
 
 test('a post is added, rehearsed, published, and seen to arrive', async ({ page }, { retry }) => {

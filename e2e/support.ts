@@ -67,3 +67,31 @@ export async function saved(page: Page, act: () => Promise<void>): Promise<void>
   await act();
   expect((await answered).ok()).toBe(true);
 }
+
+/** A stand-in, so many ports after the application's. */
+export function standIn(page: Page, after: number): string {
+  const { hostname, port } = new URL(page.url());
+  return `http://${hostname}:${Number(port) + after}`;
+}
+
+/** What a stand-in received. */
+export async function cameTo<What>(page: Page, after: number): Promise<What[]> {
+  return (await (await page.request.get(`${standIn(page, after)}/received`)).json()) as What[];
+}
+
+/** Adds an answer, by its key, to what is put together. */
+export async function addAnswer(page: Page, label: string, key: string): Promise<void> {
+  await page.getByRole('button', { name: `Add what feeds ${label}` }).click();
+  await page.getByPlaceholder('Find an answer, or type a text').fill(key);
+  await page
+    .getByRole('option', { name: new RegExp(key) })
+    .first()
+    .click();
+}
+
+/** Adds a step to the follow-ups of the route whose sheet is open. */
+export async function addStep(page: Page, kind: string) {
+  await page.getByRole('button', { name: 'Add a follow-up' }).click();
+  await page.getByRole('menuitem', { name: new RegExp(`^${kind}`) }).click();
+  return page.getByRole('list').filter({ has: page.getByRole('listitem', { name: /, step \d/ }) });
+}

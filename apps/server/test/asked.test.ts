@@ -72,7 +72,8 @@ async function linksTo(address: string): Promise<string[]> {
 
 async function page(path: string, answered?: Record<string, string>, languages = 'en') {
   const response = await fetch(`${server.base}${path}`, {
-    headers: { 'accept-language': languages },
+    // As a page posts that has no origin of its own.
+    headers: { 'accept-language': languages, ...(answered ? { origin: 'null' } : {}) },
     ...(answered ? { method: 'POST', body: new URLSearchParams(answered) } : {}),
   });
   return { status: response.status, headers: response.headers, text: await response.text() };

@@ -54,9 +54,9 @@ async function does(command: string, method: string, path: string, body?: unknow
   return answer.body;
 }
 
-async function brings(command: string, path: string, name: string, text: BlobPart): Promise<Json> {
-  const { status, body } = await workspace.attach<Json>(path, name, text);
-  expect([command, status]).toEqual([command, 201]);
+async function brings(command: string, path: string, name: string, text: BlobPart, method = 'POST'): Promise<Json> {
+  const { status, body } = await workspace.attach<Json>(path, name, text, method);
+  expect([command, status]).toEqual([command, method === 'POST' ? 201 : 200]);
   expect(await latest()).toMatchObject({ command, actor: { kind: 'token', name: 'test' } });
   done.add(command);
   return body;
@@ -254,6 +254,9 @@ describe('every call that changes something', () => {
     await does('mail.add-template', 'POST', '/mail-templates', { name: 'Hello', ...mail });
     await does('mail.change-template', 'PATCH', '/mail-templates/hello', { subject: 'Hello again' });
     await does('mail.remove-template', 'DELETE', '/mail-templates/hello');
+    const file = await brings('mail.add-file', '/mail-files', 'prices.txt', 'a price');
+    await brings('mail.replace-file', `/mail-files/${file.key}`, 'prices.txt', 'another', 'PUT');
+    await does('mail.remove-file', 'DELETE', `/mail-files/${file.key}`);
     const standIn = await startMailStandIn();
     const { port } = standIn;
     const from = { fromName: 'Weir', fromAddress: 'hello@weir.example' };

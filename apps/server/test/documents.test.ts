@@ -141,14 +141,8 @@ describe('a file for mails', () => {
   test('is replaced under its key, given back as it came, and once removed the mails that name it say so', async () => {
     const { body: file } = await workspace.attach<LibraryFile>('/mail-files', 'Prices.txt', 'old');
     await workspace.publish(following(mail({ files: [file.key] })));
-    const form = new FormData();
-    form.append('file', new Blob(['the new ones'], { type: 'text/plain' }), 'Prices 2.txt');
-    const replaced = await fetch(`${server.base}/api/v1/mail-files/${file.key}`, {
-      method: 'PUT',
-      headers: { authorization: `Bearer ${workspace.token}` },
-      body: form,
-    });
-    expect(await replaced.json()).toEqual({ key: file.key, name: 'Prices 2.txt', size: 12 });
+    const replaced = await workspace.attach(`/mail-files/${file.key}`, 'Prices 2.txt', 'the new ones', 'PUT');
+    expect(replaced.body).toEqual({ key: file.key, name: 'Prices 2.txt', size: 12 });
     expect((await bytesAt(`/mail-files/${file.key}`)).bytes.toString()).toBe('the new ones');
     expect(await workspace.get<LibraryFile[]>('/mail-files')).toHaveLength(1);
     expect((await person('DELETE', `/mail-files/${file.key}`)).status).toBe(204);

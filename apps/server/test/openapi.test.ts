@@ -55,7 +55,7 @@ test('each call says what it does, what it needs and how one signs in for it', (
 
 /** What answers with a file or a page, or with events as they happen. */
 const NO_JSON =
-  /^get \/(healthz|metrics|readyz|embed|f\/|api\/route\.schema|\{path\}|$|api\/v1\/(.*\/export|.*\/files\/|.*refused\.csv|events|finishers))/;
+  /^get \/(healthz|metrics|readyz|embed|f\/|api\/route\.schema|\{path\}|$|api\/v1\/(.*\/export|.*[/-]files\/|.*refused\.csv|events|finishers))/;
 
 /** What is begun and answers nothing. */
 const ACCEPTED = new Set(['post /api/v1/runs/{id}/run-again', 'post /api/v1/sheets/files/{id}/take-back']);

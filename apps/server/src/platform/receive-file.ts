@@ -27,7 +27,10 @@ export async function receiveFile(request: FastifyRequest, largest: number): Pro
   try {
     const part = await request.file({ limits: { fileSize: largest, files: 1 } });
     if (!part) throw new ProblemError('unreadable', 'The request brings no file.');
-    return { name: nameOf(part), type: part.mimetype.slice(0, LIMITS.fileName.most), bytes: await part.toBuffer() };
+    const bytes = await part.toBuffer();
+    // A file that reaches the size just where a piece of it ends is cut there without a failure.
+    if (part.file.truncated) throw new ProblemError('too-large', 'The file is larger than what is taken here.');
+    return { name: nameOf(part), type: part.mimetype.slice(0, LIMITS.fileName.most), bytes };
   } catch (cause) {
     if (cause instanceof ProblemError || (cause as { statusCode?: number }).statusCode === 413) throw cause;
     throw new ProblemError('unreadable', 'The multipart body is broken. Send one file, and the closing boundary.');

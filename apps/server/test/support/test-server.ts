@@ -266,11 +266,16 @@ export class TestWorkspace {
   }
 
   /** Sends a file to an address of the API. */
-  async attach<Answer>(path: string, name: string, text: BlobPart): Promise<{ status: number; body: Answer }> {
+  async attach<Answer>(
+    path: string,
+    name: string,
+    text: BlobPart,
+    method = 'POST',
+  ): Promise<{ status: number; body: Answer }> {
     const form = new FormData();
     form.append('file', new Blob([text], { type: 'text/plain' }), name);
     const headers = { authorization: `Bearer ${this.token}` };
-    const response = await fetch(`${this.server.base}/api/v1${path}`, { method: 'POST', headers, body: form });
+    const response = await fetch(`${this.server.base}/api/v1${path}`, { method, headers, body: form });
     return { status: response.status, body: (await response.json()) as Answer };
   }
 

@@ -1,6 +1,6 @@
 import type { FormDefinition } from '@haycart/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { call } from '../api/client';
 import { Failed } from '../components/status';
 import { useRested } from '../state/use-rested';
@@ -36,8 +36,8 @@ export function Preview({
     gcTime: 0,
   });
   const item = chosen && 'item' in chosen ? chosen.item : null;
-  const show = () => frame.current?.contentWindow?.postMessage({ haycart: 'show', item }, '*');
-  useEffect(show, [item]);
+  const show = useCallback(() => frame.current?.contentWindow?.postMessage({ haycart: 'show', item }, '*'), [item]);
+  useEffect(show, [show]);
   useEffect(() => {
     const hear = ({ source, data }: MessageEvent<{ haycart?: string; item?: string } | null>) => {
       if (source !== frame.current?.contentWindow) return;
@@ -47,7 +47,7 @@ export function Preview({
     };
     window.addEventListener('message', hear);
     return () => window.removeEventListener('message', hear);
-  }, [choose, item]);
+  }, [choose, show]);
   if (page.isError && !page.data) return <Failed error={page.error} retry={() => void page.refetch()} />;
   return (
     <iframe

@@ -258,7 +258,6 @@ function Entry({
         )}
         <Time at={at} relative className="flex-none text-small text-muted" />
       </p>
-      {cause.submission && <WhatCame submission={cause.submission} intake={cause.intake} page={cause.page} />}
       {shown.length > 0 && (
         <dl className="mt-1 grid grid-cols-[minmax(0,110px)_minmax(0,1fr)] gap-x-3 text-[13px]">
           {shown.map(({ field, label, before, after }) => {
@@ -275,6 +274,7 @@ function Entry({
           })}
         </dl>
       )}
+      {cause.submission && <WhatCame submission={cause.submission} intake={cause.intake} page={cause.page} />}
     </>
   );
 }
