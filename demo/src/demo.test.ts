@@ -23,20 +23,16 @@ import { MARRAM } from './marram';
 import { FIELDS, PIPELINES } from './quillfern/destination';
 import { CANCEL_FORM, GRANT_FORM, CALLS_FORM, PRICELIST_FORM, SURVEY_FORM } from './quillfern/forms';
 import { personKey, TEAMS } from './quillfern/teams';
+import { CANCEL_ROUTE_WRITING, LEAVING_TEMPLATE } from './quillfern/cancellation-route';
+import { GRANT_ROUTE_BY_MAIL } from './quillfern/grant-route';
 import {
-  CALLS_ROUTE,
-  CANCEL_ROUTE_WRITING,
   CONFIRM_TEMPLATE,
-  DEALERS_ROUTE,
-  GRANT_ROUTE_BY_MAIL,
-  LEAVING_TEMPLATE,
   PRICE_LIST_FILE,
   PRICE_LIST_TEMPLATE,
   PRICELIST_ROUTE,
   PRICELIST_ROUTE_CONFIRMING,
-  SURVEY_ROUTE,
-  SURVEY_ROUTE_TELLING,
-} from './quillfern/routes';
+} from './quillfern/price-list';
+import { CALLS_ROUTE, DEALERS_ROUTE, SURVEY_ROUTE, SURVEY_ROUTE_TELLING } from './quillfern/routes';
 import { PLANTED, plantedArrivals } from './planted';
 import { madeUpYear } from './submissions';
 

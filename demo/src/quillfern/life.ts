@@ -1,8 +1,8 @@
 import type { ColourMark, ListView, RecordKind } from '@haycart/core';
 import type { Services } from '@haycart/server/seeding';
 import type { Random } from '../random';
+import type { Tx } from '../tx';
 
-type Tx = Parameters<Parameters<Services['workspaces']['add']>[1]>[0];
 type By = { kind: 'person'; id: string };
 
 /** The people of the demo, by key, with their ids and teams. */

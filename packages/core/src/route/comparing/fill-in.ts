@@ -7,7 +7,7 @@ import type { KnownRecords } from '../../identity/known-records';
 import { finisherContext, submissionReader, withEarlierWrites } from '../planning/part-reader';
 import type { PlannedWrite } from '../planning/plan';
 import { planFields, valuesAfter, workOutFills } from '../planning/plan-fields';
-import { takenKey } from '../planning/plan-run';
+import { takenKey } from '../planning/stop-reasons';
 import type { Submission } from '../../payload/submission';
 
 /**

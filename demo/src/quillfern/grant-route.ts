@@ -1,0 +1,53 @@
+import type { RouteDefinition } from '@haycart/core';
+import { answer, SOURCE } from '../values';
+
+/** A school that asks for a grant is written once somebody who knows the trust has read it. */
+export const GRANT_ROUTE: RouteDefinition = {
+  format: 'haycart.route/1',
+  name: 'School garden grant',
+  from: ['grant'],
+  writes: [
+    {
+      as: 'school',
+      record: 'company',
+      match: [{ by: 'domain' }],
+      whenMatched: 'fill-blanks',
+      fills: [
+        { field: 'name', value: answer('school', 'trim', 'collapse') },
+        { field: 'domain', value: answer('email', 'company-domain') },
+        { field: 'source', value: SOURCE, overwrite: 'if-blank' },
+      ],
+    },
+    {
+      as: 'person',
+      record: 'contact',
+      match: [{ by: 'email' }],
+      whenMatched: 'fill-blanks',
+      links: ['school'],
+      fills: [
+        { field: 'first_name', value: answer('first_name', 'trim', 'collapse', 'name-case') },
+        { field: 'last_name', value: answer('last_name', 'trim', 'collapse', 'name-case') },
+        { field: 'email', value: answer('email', 'email') },
+        { field: 'job_title', value: answer('role', 'trim'), overwrite: 'if-blank' },
+        { field: 'may_write', value: answer('consent') },
+        { field: 'source', value: SOURCE, overwrite: 'if-blank' },
+      ],
+    },
+  ],
+  holds: [{ for: 'approval', by: { person: 'morag-sel' } }],
+  followUps: [
+    {
+      do: 'task',
+      on: 'person',
+      title: { parts: [{ text: 'Send the grant papers to' }, { answer: 'school' }] },
+      owner: { person: 'morag-sel' },
+      due: { in: 5, unit: 'days', working: true },
+    },
+  ],
+};
+
+/** The same, and she is asked by mail since today. */
+export const GRANT_ROUTE_BY_MAIL: RouteDefinition = {
+  ...GRANT_ROUTE,
+  holds: [{ for: 'approval', by: { person: 'morag-sel' }, byMail: true }],
+};
