@@ -134,3 +134,25 @@ test('a PDF of what was sent is kept with the record and goes with the mail', as
   await page.getByRole('button', { name: 'What was sent' }).first().click();
   await expect(page.getByRole('region', { name: 'What was sent' })).toContainText('Gutter');
 });
+
+test('after sending, a form shows what its route writes the visitor, and has a confirmation put there', async ({
+  page,
+}) => {
+  const mails = page.getByRole('region', { name: 'Mail to the visitor' });
+  await page.goto('/intakes/pricelist/form');
+  await page.getByRole('button', { name: /^After sending/ }).click();
+  await expect(mails).toContainText(
+    'The visitor confirms by the mail “Confirm for the price list” first, within 7 days.',
+  );
+  await expect(mails).toContainText('The visitor is written “The price list”.');
+  await page.goto('/intakes/cancel/form');
+  await page.getByRole('button', { name: /^After sending/ }).click();
+  await expect(mails).toContainText('The visitor is written “We have your cancellation”.');
+  await mails.getByRole('button', { name: 'Have them confirm first' }).click();
+  await expect(mails).toContainText('first, within 7 days, once the route is published.');
+  await mails.getByRole('link', { name: 'Care plan cancellation' }).click();
+  await expect(page.getByText('The draft is saved and differs from what runs')).toBeVisible();
+  await page.getByRole('button', { name: /^6?\s*Follow up/ }).click();
+  await page.getByRole('button', { name: 'Remove the confirmation' }).click();
+  await expect(page.getByText('No unpublished changes')).toBeVisible();
+});

@@ -10,6 +10,7 @@ import { Button } from '../components/button';
 import { edit } from './draft';
 import type { Chosen, FormPart } from './chosen';
 import { languageName } from './language-name';
+import { MailAfter } from './mail-after';
 import { BOX, Row, SelectRow, TextRow } from './row';
 import { PictureRow } from './picture-row';
 import { ThemeChoice } from './theme-choice';
@@ -51,7 +52,12 @@ export function FormParts({
       {open && (
         <div className="flex flex-col gap-2 border-l-4 border-straw px-3 py-2.5 pl-8">
           {part === 'head' && <Head form={form} />}
-          {part === 'after' && <After form={form} />}
+          {part === 'after' && (
+            <>
+              <After form={form} />
+              <MailAfter />
+            </>
+          )}
           {part === 'page' && <Page form={form} />}
           {part === 'languages' && <Languages form={form} shown={shown} />}
         </div>

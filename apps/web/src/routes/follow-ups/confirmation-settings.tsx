@@ -1,13 +1,6 @@
-import {
-  CONFIRM_STARTER,
-  daysToConfirm,
-  MOST_DAYS_TO_CONFIRM,
-  type ConfirmationHold,
-  type Destination,
-  type MailTemplate,
-} from '@haycart/core';
+import { daysToConfirm, MOST_DAYS_TO_CONFIRM, type ConfirmationHold, type Destination } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { call } from '../../api/client';
+import { newConfirmTemplate } from '../../api/confirm-template';
 import { messageOf } from '../../components/status';
 import { SelectField, TextField } from '../../components/text-field';
 
@@ -27,11 +20,7 @@ export function ConfirmationSettings({
 }) {
   const client = useQueryClient();
   const make = useMutation({
-    mutationFn: () =>
-      call<MailTemplate>('POST', '/mail-templates', {
-        ...CONFIRM_STARTER,
-        name: freeName(templates.map((template) => template.name)),
-      }),
+    mutationFn: () => newConfirmTemplate(templates),
     onSuccess: async ({ key }) => {
       await client.invalidateQueries({ queryKey: ['channels'] });
       put({ ...hold, template: key });
@@ -71,10 +60,4 @@ export function ConfirmationSettings({
       {make.isError && <span className="text-brick">{messageOf(make.error)}</span>}
     </>
   );
-}
-
-function freeName(taken: readonly string[]): string {
-  let name = CONFIRM_STARTER.name;
-  for (let number = 2; taken.includes(name); number += 1) name = `${CONFIRM_STARTER.name} ${number}`;
-  return name;
 }

@@ -9,6 +9,7 @@ import {
   type RouteDefinition,
 } from '@haycart/core';
 import { MailCheck, Plus, ShieldCheck, Trash2 } from 'lucide-react';
+import { confirmTemplateOf } from '../../api/confirm-template';
 import { Button, IconButton } from '../../components/button';
 import { useDraft } from '../draft';
 import { ApprovalSettings } from './approval-settings';
@@ -94,5 +95,5 @@ function nameOf(holds: readonly Hold[], index: number): string {
 }
 
 function confirmation({ templates = [] }: Destination): ConfirmationHold {
-  return { for: 'confirmation', template: templates.find(({ text }) => text.includes('confirm.link'))?.key ?? '' };
+  return { for: 'confirmation', template: confirmTemplateOf(templates) ?? '' };
 }
