@@ -67,7 +67,7 @@ export async function answerGrants(services: Services, workspaceId: string, befo
     if (!rows.length) return;
     const answers = rows.map(({ school, ...run }) => {
       const approved = !school.endsWith('Sheds');
-      return { ...run, hold: 0, approved, note: approved ? '' : 'Not a school', by: 'Morag Sel' };
+      return { ...run, for: 'approval', hold: 0, approved, note: approved ? '' : 'Not a school', by: 'Morag Sel' };
     });
     await services.holdAnswers.give(tx, answers);
     await services.queue.runThrough(

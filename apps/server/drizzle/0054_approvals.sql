@@ -3,6 +3,7 @@ CREATE TABLE "hold_answer" (
 	"submission_id" uuid NOT NULL,
 	"route_id" uuid NOT NULL,
 	"hold" integer NOT NULL,
+	"what" text NOT NULL,
 	"approved" boolean NOT NULL,
 	"note" text NOT NULL,
 	"by" text NOT NULL,

@@ -74,8 +74,8 @@ beforeAll(async () => {
   );
   await person('POST', '/channels', { name: 'Care desk', by: 'chat', address: 'https://chat.example' });
   await one.query(
-    `insert into hold_answer (workspace_id, submission_id, route_id, hold, approved, note, by, at)
-     select workspace_id, submission_id, route_id, 0, true, '', 'R', now() from run limit 1`,
+    `insert into hold_answer (workspace_id, submission_id, route_id, hold, what, approved, note, by, at)
+     select workspace_id, submission_id, route_id, 0, 'approval', true, '', 'R', now() from run limit 1`,
   );
   await one.query(
     `insert into asked (workspace_id, id, submission_id, route_id, hold, what, address, asked_at, expires_at)

@@ -209,6 +209,8 @@ export const holdAnswer = pgTable(
     routeId: uuid('route_id').notNull(),
     /** The place of the hold in the route, from 0. */
     hold: integer('hold').notNull(),
+    /** The kind of hold: a route whose holds changed since asks anew. */
+    what: text('what').notNull(),
     approved: boolean('approved').notNull(),
     /** Why, in their words; blank where they gave no reason. */
     note: text('note').notNull(),

@@ -9,6 +9,8 @@ import type { Submission } from '../payload/submission';
 
 /** What somebody said who was asked before anything is written. */
 export interface GivenAnswer {
+  /** The kind of hold that it answers: a route whose holds changed since asks anew. */
+  for: string;
   approved: boolean;
   /** Who said so; blank where nobody answered in time. */
   by: string;

@@ -121,7 +121,7 @@ export class AskedService implements OnApplicationBootstrap, OnModuleInit {
          exists (select from run r where r.workspace_id = a.workspace_id and r.submission_id = a.submission_id and r.route_id = a.route_id
            and r.outcome = 'held' and r.reason_code = a.what) as waits
        from asked a left join hold_answer h
-         on h.workspace_id = a.workspace_id and h.submission_id = a.submission_id and h.route_id = a.route_id and h.hold = a.hold
+         on h.workspace_id = a.workspace_id and h.submission_id = a.submission_id and h.route_id = a.route_id and h.hold = a.hold and h.what = a.what
        where a.workspace_id = $1 and a.hash = $2`,
       [tx.workspaceId, secretHash(secret)],
     );
@@ -148,7 +148,7 @@ export class AskedService implements OnApplicationBootstrap, OnModuleInit {
     const submissions = [...new Set([submission, ...also])];
     await this.answers.give(
       tx,
-      submissions.map((one) => ({ ...said, submission: one, route, hold })),
+      submissions.map((one) => ({ ...said, for: asked.for, submission: one, route, hold })),
     );
     await this.queue.runThrough(tx, submissions, route);
   }
@@ -165,7 +165,7 @@ export class AskedService implements OnApplicationBootstrap, OnModuleInit {
       if (late.length) {
         await this.answers.give(
           tx,
-          late.map((one) => ({ ...one, approved: false, by: '', note: '' })),
+          late.map((one) => ({ ...one, for: 'confirmation', approved: false, by: '', note: '' })),
         );
         for (const route of new Set(late.map((one) => one.route)))
           await this.queue.runThrough(

@@ -21,7 +21,7 @@ export class HoldAnswersService {
     if (!submissions.length) return given;
     const rows = await tx.statement<NewHoldAnswer>(
       'hold_answers',
-      `select submission_id as submission, route_id as route, hold, approved, note, by from hold_answer
+      `select submission_id as submission, route_id as route, hold, what as "for", approved, note, by from hold_answer
        where workspace_id = $1 and submission_id = any($2::uuid[])`,
       [tx.workspaceId, submissions],
     );
@@ -37,14 +37,15 @@ export class HoldAnswersService {
     const column = <Key extends keyof NewHoldAnswer>(key: Key) => answers.map((answer) => answer[key]);
     await tx.statement(
       'give_hold_answers',
-      `insert into hold_answer (workspace_id, submission_id, route_id, hold, approved, note, by, at)
-       select $1, a.*, now() from unnest($2::uuid[], $3::uuid[], $4::int[], $5::bool[], $6::text[], $7::text[]) a
-       on conflict (workspace_id, submission_id, route_id, hold) do update set approved = excluded.approved, note = excluded.note, by = excluded.by, at = excluded.at`,
+      `insert into hold_answer (workspace_id, submission_id, route_id, hold, what, approved, note, by, at)
+       select $1, a.*, now() from unnest($2::uuid[], $3::uuid[], $4::int[], $5::text[], $6::bool[], $7::text[], $8::text[]) a
+       on conflict (workspace_id, submission_id, route_id, hold) do update set what = excluded.what, approved = excluded.approved, note = excluded.note, by = excluded.by, at = excluded.at`,
       [
         tx.workspaceId,
         column('submission'),
         column('route'),
         column('hold'),
+        column('for'),
         column('approved'),
         column('note'),
         column('by'),

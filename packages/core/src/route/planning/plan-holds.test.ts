@@ -70,7 +70,7 @@ describe('an approval', () => {
       newIds: { person: 'new' },
       ...(answered ? { answered } : {}),
     });
-  const said = (approved: boolean, note = '') => ({ approved, by: 'Ida Bloem', note });
+  const said = (approved: boolean, note = '') => ({ for: 'approval', approved, by: 'Ida Bloem', note });
 
   test('keeps everything from being written, and says what would be', () => {
     const waiting = asking([asks()]);
@@ -202,10 +202,18 @@ describe('a confirmation', () => {
 
   test('once confirmed is written, and ends when it was not in time', () => {
     const by = 'm.oduya@fennwick.example';
-    expect(waiting({ answered: { 0: { approved: true, by, note: '' } } })).toMatchObject({ outcome: 'write' });
-    expect(waiting({ answered: { 0: { approved: false, by: '', note: '' } } })).toMatchObject({
+    expect(waiting({ answered: { 0: { for: 'confirmation', approved: true, by, note: '' } } })).toMatchObject({
+      outcome: 'write',
+    });
+    expect(waiting({ answered: { 0: { for: 'confirmation', approved: false, by: '', note: '' } } })).toMatchObject({
       outcome: 'skip',
       reason: { code: 'not-confirmed', text: 'm.oduya@fennwick.example did not confirm within 7 days.' },
+    });
+  });
+
+  test('is not answered by what somebody said to another hold that stood in its place', () => {
+    expect(waiting({ answered: { 0: { for: 'approval', approved: true, by: 'Ida Bloem', note: '' } } })).toMatchObject({
+      outcome: 'hold',
     });
   });
 

@@ -34,7 +34,8 @@ export function planHolds({ route, submission, records, read, setting, would }: 
     const rule = holdRuleOf(hold);
     if (!rule) continue;
     if (hold.when && !conditionMet(hold.when, read, route, submission, destination).met) continue;
-    const given = answered[index];
+    const said = answered[index];
+    const given = said?.for === hold.for ? said : undefined;
     const step = rule.plan(hold, { index, records, route, submission, destination, given, would, link });
     if (step) return { answered: passed, held: { ...step, hold: index } };
     if (given) passed.push(rule.passed(given));

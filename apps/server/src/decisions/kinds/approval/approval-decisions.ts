@@ -119,7 +119,9 @@ export class ApprovalDecisions implements DecisionKind<ApprovalLine> {
     const approved = action === 'approve';
     const hold = plan.reason?.hold ?? 0;
     const name = await this.people.nameOf(tx, by);
-    await this.answers.give(tx, [{ submission, route: route.id, hold, approved, note: note.trim(), by: name }]);
+    await this.answers.give(tx, [
+      { for: 'approval', submission, route: route.id, hold, approved, note: note.trim(), by: name },
+    ]);
     await this.queue.runThrough(tx, [submission], route.id);
     return approved ? 'It goes through the route, and is written.' : 'Nothing of it is written.';
   }
