@@ -40,6 +40,10 @@ const READ: Record<string, { why: string; tables: string[] }> = {
       'visit',
     ],
   },
+  outbox: {
+    why: 'A mail has attached what its visitor sent.',
+    tables: ['submission_file'],
+  },
   records: {
     why: 'The page of a record shows files and words of its submissions and what was sent about it; touches count while their attempt stands.',
     tables: ['attempt', 'outbox', 'submission_file', 'submission_search'],
