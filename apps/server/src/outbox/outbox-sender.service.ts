@@ -92,7 +92,8 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
     while (due.length && !this.#stopping.signal.aborted) {
       const more: string[] = [];
       for (const workspaceId of due) {
-        while (this.#ready.length >= READ_AHEAD) await Promise.race(this.#underWay);
+        // Something is on its way while anything is ready, but for when the server stops.
+        while (this.#ready.length >= READ_AHEAD && this.#underWay.size) await Promise.race(this.#underWay);
         if (this.#stopping.signal.aborted) return;
         const items = await this.queue.claim(workspaceId, 2 * READ_AHEAD - this.#ready.length, this.#taken);
         for (const item of items) this.#taken.add(laneOf(item), 1);
