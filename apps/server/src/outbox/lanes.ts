@@ -16,6 +16,14 @@ export function mostAtOnce(lane: string, isFailing: boolean): number {
   return SHARED.some((kind) => lane.endsWith(` ${kind}`)) ? 2 * most : most;
 }
 
+/** How much may be taken of a lane, as one workspace names it: as much again as may be on its way. */
+export function mostTaken(lane: string): number {
+  return 2 * mostAtOnce(` ${lane}`, false);
+}
+
+/** Of a lane that gives no answer: the one that is tried, and the next. */
+const MOST_OF_FAILING = 2;
+
 /** How much is under way, by lane. */
 export class LaneCounts {
   readonly #counts = new Map<string, number>();
@@ -30,12 +38,25 @@ export class LaneCounts {
     else this.#counts.delete(lane);
   }
 
-  /** As one workspace names its lanes: its servers by their kinds, addresses as they are. */
-  of(workspaceId: string): [lane: string, n: number][] {
+  /**
+   * As one workspace names its lanes: its servers by their kinds, addresses as they are. Those that give no answer count as
+   * nearly full, so that what waits for them takes no room from others.
+   */
+  of(workspaceId: string, failing: Iterable<string> = []): Map<string, number> {
     const own = `${workspaceId} `;
-    return [...this.#counts].flatMap(([lane, n]): [string, number][] => {
-      if (lane.startsWith(own)) return [[lane.slice(own.length), n]];
-      return SHARED.some((kind) => lane.endsWith(` ${kind}`)) ? [] : [[lane, n]];
-    });
+    const nameOf = (lane: string) => {
+      if (lane.startsWith(own)) return lane.slice(own.length);
+      return SHARED.some((kind) => lane.endsWith(` ${kind}`)) ? null : lane;
+    };
+    const counts = new Map<string, number>();
+    for (const [lane, n] of this.#counts) {
+      const name = nameOf(lane);
+      if (name !== null) counts.set(name, n);
+    }
+    for (const lane of failing) {
+      const name = nameOf(lane);
+      if (name !== null) counts.set(name, (counts.get(name) ?? 0) + mostTaken(name) - MOST_OF_FAILING);
+    }
+    return counts;
   }
 }

@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { LIMITS, type JsonValue, type RecordKind } from '@haycart/core';
 import type { OutboxState } from '@haycart/api';
 import { Database } from '../platform/database/database';
-import { mostAtOnce, SHARED, type LaneCounts } from './lanes';
+import { mostTaken, SHARED } from './lanes';
 import { Events } from '../platform/events/events';
 import type { DueItem } from './performers/performer';
 
@@ -38,11 +38,10 @@ export class OutboxQueue {
 
   /**
    * Takes what has been due for longest; nobody else gets it unless this process is lost. `taken`: how much was taken and has
-   * not ended, by lane: of each some more is taken than may be on its way, so that the next is at hand.
+   * not ended, by lane (`LaneCounts.of`): of each some more is taken than may be on its way, so that the next is at hand.
    */
-  async claim(workspaceId: string, most: number, taken: LaneCounts): Promise<DueItem[]> {
-    const lanes = taken.of(workspaceId);
-    const full = lanes.filter(([lane, n]) => n >= mostTaken(lane)).map(([lane]) => lane);
+  async claim(workspaceId: string, most: number, taken: ReadonlyMap<string, number>): Promise<DueItem[]> {
+    const full = [...taken].filter(([lane, n]) => n >= mostTaken(lane)).map(([lane]) => lane);
     const rows = await this.database.inWorkspace(workspaceId, (tx) =>
       tx.statement<ClaimedRow & Record<string, unknown>>(
         'claim_outgoing',
@@ -60,8 +59,8 @@ export class OutboxQueue {
         [
           workspaceId,
           full,
-          lanes.map(([lane]) => lane),
-          lanes.map(([, n]) => n),
+          [...taken.keys()],
+          [...taken.values()],
           ON_ITS_WAY,
           mostTaken(''),
           most,
@@ -110,11 +109,6 @@ export class OutboxQueue {
       ),
     );
   }
-}
-
-/** How much may be taken of a lane: as much again as may be on its way. */
-function mostTaken(lane: string): number {
-  return 2 * mostAtOnce(` ${lane}`, false);
 }
 
 interface ClaimedRow {

@@ -95,7 +95,8 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
         // Something is on its way while anything is ready, but for when the server stops.
         while (this.#ready.length >= READ_AHEAD && this.#underWay.size) await Promise.race(this.#underWay);
         if (this.#stopping.signal.aborted) return;
-        const items = await this.queue.claim(workspaceId, 2 * READ_AHEAD - this.#ready.length, this.#taken);
+        const taken = this.#taken.of(workspaceId, this.#failing);
+        const items = await this.queue.claim(workspaceId, 2 * READ_AHEAD - this.#ready.length, taken);
         for (const item of items) this.#taken.add(laneOf(item), 1);
         this.#ready.push(...items);
         this.#beginReady();
