@@ -52,6 +52,7 @@ test('a run that made everything is taken back whole: shown before, then done, a
     notSent: 0,
     tasks: 0,
     notes: 0,
+    documents: 0,
     examples: [],
   });
   expect(await counts()).toEqual([1, 1, 1]);
