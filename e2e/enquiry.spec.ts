@@ -45,6 +45,7 @@ test('from a campaign link over the landing page and the form to a deal with its
   await sales.getByRole('link', { name: 'Jardin École, Odile Fournier' }).click();
   await expect(sales.getByLabel('Stage', { exact: true })).toHaveValue('enquiry');
 
+  await page.bringToFront();
   await page.goto(landing(page, '/glasshouses/schools?utm_source=show-stand'));
   await page.getByRole('link', { name: 'Ask for a site survey' }).click();
   await fillSurvey(page, { ...visitor, email: 'odile@JARDINECOLE.example', bays: '9' });
@@ -52,6 +53,7 @@ test('from a campaign link over the landing page and the form to a deal with its
   await expect(page.getByRole('heading', { name: /^Thank you, .*, we have it/ })).toBeVisible();
 
   // The deal's page shows what the second enquiry changed, by itself.
+  await sales.bringToFront();
   await expect(sales.getByRole('button', { name: 'Edit Bays: 9' })).toBeVisible();
   await sales.getByRole('link', { name: 'Odile Fournier', exact: true }).click();
   await expect(sales.getByRole('button', { name: 'Edit First source: spring-newsletter' })).toBeVisible();

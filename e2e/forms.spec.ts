@@ -308,6 +308,7 @@ test('a form is closed with a message and opened again, and an earlier version i
   const visitor = await page.context().newPage();
   await visitor.goto('/f/grant');
   await expect(visitor.getByText('The next round opens in May.')).toBeVisible();
+  await page.bringToFront();
   await menu('Open again');
   await expect(page.getByText(/^live, version 1/)).toBeVisible();
   await visitor.reload();
