@@ -8,7 +8,9 @@ import {
   type Destination,
   type FieldDefinition,
   type FieldTrace,
+  type LibraryFile,
   type MadeTask,
+  type MailAttachment,
   type PlannedEffect,
   type PlannedWrite,
   type Problem,
@@ -46,7 +48,12 @@ export function PlanCards({ plan, destination }: { plan: Rehearsal; destination:
           <WriteCard key={write.as} write={write} names={plan.names} destination={destination} />
         ))}
       {(plan.effects ?? []).map((effect, index) => (
-        <EffectCard key={index} effect={effect} people={fieldOf(destination, 'contact', 'owner')?.options ?? []} />
+        <EffectCard
+          key={index}
+          effect={effect}
+          people={fieldOf(destination, 'contact', 'owner')?.options ?? []}
+          files={destination.files ?? []}
+        />
       ))}
       {(plan.asks ?? []).map(({ to, mail }, index) => (
         <Card key={index} title="Asked by mail first" aside={to}>
@@ -90,9 +97,11 @@ export function ProblemList({ problems }: { problems: readonly Problem[] }) {
 function EffectCard({
   effect: { words, unmet, out, made },
   people,
+  files,
 }: {
   effect: PlannedEffect;
   people: readonly FieldOption[];
+  files: readonly LibraryFile[];
 }) {
   if (unmet)
     return (
@@ -129,6 +138,7 @@ function EffectCard({
     return (
       <Card title="Mail" aside={out.to}>
         <RenderedMailView mail={out.body as unknown as RenderedMail} />
+        <Attached attached={(out.body as { attached?: MailAttachment[] }).attached} files={files} />
       </Card>
     );
   const said = out.kind === 'post' ? null : (out.body as { text: string }).text;
@@ -149,6 +159,23 @@ function EffectCard({
       </pre>
     </Card>
   );
+}
+
+/** What goes with a mail, by name. */
+function Attached({
+  attached = [],
+  files,
+}: {
+  attached: readonly MailAttachment[] | undefined;
+  files: readonly LibraryFile[];
+}) {
+  if (!attached.length) return null;
+  const names = attached.map((one) => {
+    if ('document' in one) return one.name;
+    if ('uploads' in one) return 'what the visitor sent';
+    return files.find(({ key }) => key === one.file)?.name ?? one.file;
+  });
+  return <p className="mt-2 text-muted [overflow-wrap:anywhere]">Attached: {names.join(', ')}</p>;
 }
 
 /** Whose a task is, when it is due, and how urgent it is where that is not as usual. */
