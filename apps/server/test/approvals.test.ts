@@ -8,8 +8,9 @@ import type {
   SubmissionDetail,
   TaskLine,
 } from '@haycart/api';
-import type { Hold, RouteDefinition } from '@haycart/core';
+import type { Hold } from '@haycart/core';
 import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
+import { answer, contactRoute } from './support/routes';
 
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
@@ -18,30 +19,15 @@ eachInWorkspace(async (made) => {
   person = await workspace.signIn();
 });
 
-const answer = (key: string) => ({ parts: [{ answer: key }] });
 const ASKS: Hold = { for: 'approval', by: { person: 'robin-nye' } };
 const LARGE: Hold = { ...ASKS, when: { of: { answer: 'bays' }, test: 'at-least', value: 10 } };
 
-function asking(...holds: Hold[]): RouteDefinition {
-  return {
-    format: 'haycart.route/1',
+const asking = (...holds: Hold[]) =>
+  contactRoute(workspace.endpoint, {
     name: 'Grants',
-    from: [workspace.endpoint],
-    writes: [
-      {
-        as: 'person',
-        record: 'contact',
-        match: [{ by: 'email' }],
-        fills: [
-          { field: 'email', value: answer('email') },
-          { field: 'last_name', value: answer('name') },
-        ],
-      },
-    ],
     followUps: [{ do: 'task', on: 'person', title: answer('subject'), owner: { person: 'robin-nye' } }],
     holds,
-  };
-}
+  });
 
 async function enquire(more: object = {}): Promise<SubmissionDetail> {
   const id = await workspace.submit({ name: 'Weir', email: 'ada@weir.example', subject: 'Roof', bays: 20, ...more });

@@ -8,9 +8,10 @@ import type {
   RunShape,
   SubmissionDetail,
 } from '@haycart/api';
-import type { Hold, RouteDefinition } from '@haycart/core';
+import type { Hold } from '@haycart/core';
 import { AskedService } from '../src/runs/holds/asked.service';
 import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { contactRoute } from './support/routes';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -20,29 +21,10 @@ eachInWorkspace(async (made) => {
   person = await workspace.signIn();
 });
 
-const answer = (key: string) => ({ parts: [{ answer: key }] });
 const CONFIRM: Hold = { for: 'confirmation', template: 'please-confirm' };
 const APPROVE: Hold = { for: 'approval', by: { person: 'robin-nye' }, byMail: true };
 
-function asking(...holds: Hold[]): RouteDefinition {
-  return {
-    format: 'haycart.route/1',
-    name: 'Price list',
-    from: [workspace.endpoint],
-    writes: [
-      {
-        as: 'person',
-        record: 'contact',
-        match: [{ by: 'email' }],
-        fills: [
-          { field: 'email', value: answer('email') },
-          { field: 'last_name', value: answer('name') },
-        ],
-      },
-    ],
-    holds,
-  };
-}
+const asking = (...holds: Hold[]) => contactRoute(workspace.endpoint, { name: 'Price list', holds });
 
 async function withTemplate(): Promise<void> {
   const made = await person('POST', '/mail-templates', {

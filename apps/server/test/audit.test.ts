@@ -2,7 +2,8 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import { PERMISSIONS, type AuditLine, type Page, type SetUpChange, type SheetShape } from '@haycart/api';
 import { PLAIN_THEME, type JsonValue } from '@haycart/core';
 import { startMailStandIn } from './support/mail-stand-in';
-import { FORM, newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { FORM, newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 type Json = Record<string, any>; // eslint-disable-line @typescript-eslint/no-explicit-any -- Answers of every call there is.
 interface Operation {

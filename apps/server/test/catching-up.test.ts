@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import type { Page, ProblemBody, RecordShape, SubmissionDetail, SubmissionShape } from '@haycart/api';
 import { RoutesService } from '../src/routes/routes.service';
-import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

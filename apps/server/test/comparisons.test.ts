@@ -11,7 +11,8 @@ import type {
   RouteVersionLine,
 } from '@haycart/api';
 import { ComparisonsService } from '../src/runs/comparisons.service';
-import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

@@ -5,7 +5,8 @@ import { foldCounts } from '../src/platform/database/fold-counts';
 import { RunCounts } from '../src/counts/run-counts.service';
 import { SubmissionInbox } from '../src/submissions/inbox/submission-inbox.service';
 import { SubmissionSearch } from '../src/submissions/search/submission-search.service';
-import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestServer, type TestWorkspace } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

@@ -13,7 +13,8 @@ import type {
   SubmissionShape,
 } from '@haycart/api';
 import type { JsonObject } from '@haycart/core';
-import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 import { viewAs } from './support/decision-view';
 
 let server: TestServer;

@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { OutboxLine, Page, ProblemBody, RecordShape, RecordSheet, RunShape, SubmissionDetail } from '@haycart/api';
-import type { LibraryFile, RouteDefinition } from '@haycart/core';
+import type { FollowUp, LibraryFile } from '@haycart/core';
 import { PdfWriter } from '../src/platform/pdf/pdf-writer.service';
 import { startMailStandIn, type MailStandIn } from './support/mail-stand-in';
 import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { answer, contactRoute } from './support/routes';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -28,29 +29,10 @@ eachInWorkspace(async (made) => {
   await person('POST', '/mail-templates', { name: 'Thanks', subject: 'Thanks', text: 'Thanks.' });
 });
 
-const answer = (key: string) => ({ parts: [{ answer: key }] });
 const DOCUMENT = { do: 'document', on: 'person', title: answer('subject') };
 const mail = (attach: object) => ({ do: 'mail', to: 'visitor', template: 'thanks', attach });
 
-function following(...followUps: RouteDefinition['followUps'] & object): RouteDefinition {
-  return {
-    format: 'haycart.route/1',
-    name: 'Enquiries',
-    from: [workspace.endpoint],
-    writes: [
-      {
-        as: 'person',
-        record: 'contact',
-        match: [{ by: 'email' }],
-        fills: [
-          { field: 'email', value: answer('email') },
-          { field: 'last_name', value: answer('name') },
-        ],
-      },
-    ],
-    followUps,
-  };
-}
+const following = (...followUps: FollowUp[]) => contactRoute(workspace.endpoint, { followUps });
 const enquire = async (more: object = {}) => {
   const id = await workspace.submit({ name: 'Weir', email: 'ada@weir.example', subject: 'Roof', ...more });
   return until(

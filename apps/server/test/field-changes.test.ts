@@ -10,7 +10,8 @@ import type {
   RouteShape,
   TypeChangeRehearsal,
 } from '@haycart/api';
-import { eachInWorkspace, routeFrom, type TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
 
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];

@@ -15,9 +15,10 @@ import type {
   TaskCounts,
   TaskLine,
 } from '@haycart/api';
-import type { FollowUp, RouteDefinition } from '@haycart/core';
+import type { FollowUp } from '@haycart/core';
 import { startReceiver, type Receiver } from './support/receiver';
 import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { answer, contactRoute } from './support/routes';
 
 let server: TestServer;
 let workspace: TestWorkspace;
@@ -37,7 +38,6 @@ eachInWorkspace(async (made) => {
   person = await workspace.signIn();
 });
 
-const answer = (key: string) => ({ parts: [{ answer: key }] });
 const text = (words: string) => ({ parts: [{ text: words }] });
 const TASK = {
   do: 'task',
@@ -49,25 +49,7 @@ const TASK = {
 const NOTE = { do: 'note', on: 'person', title: text('Message'), body: answer('message') };
 
 /** A route that writes a contact and follows up. */
-function following(...followUps: FollowUp[]): RouteDefinition {
-  return {
-    format: 'haycart.route/1',
-    name: 'Enquiries',
-    from: [workspace.endpoint],
-    writes: [
-      {
-        as: 'person',
-        record: 'contact',
-        match: [{ by: 'email' }],
-        fills: [
-          { field: 'email', value: answer('email') },
-          { field: 'last_name', value: answer('name') },
-        ],
-      },
-    ],
-    followUps,
-  };
-}
+const following = (...followUps: FollowUp[]) => contactRoute(workspace.endpoint, { followUps });
 
 async function enquire(more: Record<string, string> = {}): Promise<SubmissionDetail> {
   const id = await workspace.submit({

@@ -3,7 +3,8 @@ import { afterAll, afterEach, beforeAll, beforeEach, expect, test } from '@jest/
 import type { ComparisonShape, IntakeShape, ScanShape, SheetShape } from '@haycart/api';
 import type { RouteDefinition } from '@haycart/core';
 import { freePort, killProcesses, startProcess } from './support/server-process';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 let observer: TestServer;
 let workspace: TestWorkspace;

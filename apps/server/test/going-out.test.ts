@@ -1,32 +1,16 @@
 import { afterEach, expect, test } from '@jest/globals';
-import type { RouteDefinition } from '@haycart/core';
 import { SubmissionInbox } from '../src/submissions/inbox/submission-inbox.service';
 import { startMailStandIn } from './support/mail-stand-in';
 import { freePort, killProcesses, startProcess } from './support/server-process';
 import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
+import { contactRoute } from './support/routes';
 
 const MAILS = 500;
 
 afterEach(() => killProcesses());
 
-const answer = (key: string) => ({ parts: [{ answer: key }] });
-const writing = (endpoint: string): RouteDefinition => ({
-  format: 'haycart.route/1',
-  name: 'Enquiries',
-  from: [endpoint],
-  writes: [
-    {
-      as: 'person',
-      record: 'contact',
-      match: [{ by: 'email' }],
-      fills: [
-        { field: 'email', value: answer('email') },
-        { field: 'last_name', value: answer('name') },
-      ],
-    },
-  ],
-  followUps: [{ do: 'mail', to: 'visitor', template: 'thanks' }],
-});
+const writing = (endpoint: string) =>
+  contactRoute(endpoint, { followUps: [{ do: 'mail', to: 'visitor', template: 'thanks' }] });
 
 test('kill -9 while 500 mails go out loses none, and each that comes twice has one Message-ID', async () => {
   const databaseUrl = await newDatabase();

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { AGE_BANDS, type Page, type PipelineGrid, type RecordShape } from '@haycart/api';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

@@ -21,7 +21,8 @@ import { ScanService } from '../src/identity/scan.service';
 import { LookAlikeWatch } from '../src/identity/look-alike-watch.service';
 import { Jobs } from '../src/platform/jobs/jobs';
 import { RecordsService } from '../src/records/records.service';
-import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 import { viewAs } from './support/decision-view';
 
 let server: TestServer;

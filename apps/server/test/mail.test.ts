@@ -8,9 +8,10 @@ import type {
   RecordShape,
   RecordSheet,
 } from '@haycart/api';
-import type { MailTemplate, Plan, RouteDefinition } from '@haycart/core';
+import type { MailTemplate, Plan } from '@haycart/core';
 import { startMailStandIn, type MailStandIn } from './support/mail-stand-in';
 import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
+import { contactRoute } from './support/routes';
 
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
@@ -47,26 +48,8 @@ const set = (more?: object) => person<MailServerShape & ProblemBody>('PUT', '/ma
 const addTemplate = (more: object = {}) =>
   person<MailTemplate & ProblemBody>('POST', '/mail-templates', { ...THANKS, ...more });
 
-function writing(more: object = {}): RouteDefinition {
-  const answer = (key: string) => ({ parts: [{ answer: key }] });
-  return {
-    format: 'haycart.route/1',
-    name: 'Enquiries',
-    from: [workspace.endpoint],
-    writes: [
-      {
-        as: 'person',
-        record: 'contact',
-        match: [{ by: 'email' }],
-        fills: [
-          { field: 'email', value: answer('email') },
-          { field: 'last_name', value: answer('name') },
-        ],
-      },
-    ],
-    followUps: [{ do: 'mail', to: 'visitor', template: 'thank-you', ...more }],
-  };
-}
+const writing = (more: object = {}) =>
+  contactRoute(workspace.endpoint, { followUps: [{ do: 'mail', to: 'visitor', template: 'thank-you', ...more }] });
 const enquire = (more: object = {}) =>
   workspace.submit({ name: 'Weir', email: 'ada@weir.example', subject: '<b>Roof</b>', ...more });
 const outbox = async () => (await workspace.get<Page<OutboxLine>>('/outbox')).items;

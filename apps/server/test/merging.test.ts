@@ -9,7 +9,8 @@ import type {
   SearchHit,
   UnmergeRehearsal,
 } from '@haycart/api';
-import { eachInWorkspace, routeFrom, type TestWorkspace } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestWorkspace } from './support/test-server';
 
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];

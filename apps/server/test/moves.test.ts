@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { HistoryEntry, Page, ProblemBody, RecordShape, SubmissionDetail } from '@haycart/api';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

@@ -14,10 +14,11 @@ import type {
   TakeBackRehearsal,
   TakenBack,
 } from '@haycart/api';
-import type { FollowUp, RouteDefinition } from '@haycart/core';
+import type { FollowUp } from '@haycart/core';
 import { Webhook } from 'standardwebhooks';
 import { startReceiver, type Receiver } from './support/receiver';
 import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
+import { contactRoute } from './support/routes';
 
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
@@ -45,25 +46,7 @@ const outbox = async (query = '') => (await workspace.get<Page<OutboxLine>>(`/ou
 const decisions = async () => (await workspace.get<DecisionList>('/decisions')).items;
 
 /** A route that writes a contact and follows up. */
-function following(...followUps: FollowUp[]): RouteDefinition {
-  return {
-    format: 'haycart.route/1',
-    name: 'Enquiries',
-    from: [workspace.endpoint],
-    writes: [
-      {
-        as: 'person',
-        record: 'contact',
-        match: [{ by: 'email' }],
-        fills: [
-          { field: 'email', value: { parts: [{ answer: 'email' }] } },
-          { field: 'last_name', value: { parts: [{ answer: 'name' }] } },
-        ],
-      },
-    ],
-    followUps,
-  };
-}
+const following = (...followUps: FollowUp[]) => contactRoute(workspace.endpoint, { followUps });
 const post = (path = '/in', more = {}) => ({ do: 'post', to: `${to}${path}`, ...more });
 
 async function enquire(name = 'Weir'): Promise<SubmissionDetail> {

@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import type { Condition } from '@haycart/core';
 import type { PassingShape, ProblemBody, SubmissionDetail } from '@haycart/api';
-import { eachInWorkspace, routeFrom, type TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
 
 let workspace: TestWorkspace;
 

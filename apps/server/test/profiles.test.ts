@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import type { Page, ProblemBody, ProfileShape, RouteShape, SubmissionShape } from '@haycart/api';
 import pg from 'pg';
-import { asOwner, eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { asOwner, eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

@@ -13,7 +13,8 @@ import type {
 } from '@haycart/api';
 import pg from 'pg';
 import { Jobs } from '../src/platform/jobs/jobs';
-import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

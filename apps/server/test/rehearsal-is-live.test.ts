@@ -3,7 +3,8 @@ import { comparePlans, FINISHERS, type Plan, type RouteDefinition } from '@hayca
 import type { Rehearsal, RouteShape, RunShape, SubmissionDetail } from '@haycart/api';
 import fc from 'fast-check';
 import { DestinationService } from '../src/destination/destination.service';
-import { newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

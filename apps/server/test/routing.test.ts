@@ -14,7 +14,8 @@ import type {
 } from '@haycart/api';
 import pg from 'pg';
 import { RecordsService } from '../src/records/records.service';
-import { asOwner, newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { asOwner, newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

@@ -2,7 +2,8 @@ import { expect, test } from '@jest/globals';
 import type { KnownShape, ProblemBody, Rehearsal, SubmissionDetail } from '@haycart/api';
 import { KnownRecords, rehearse, type Destination, type JsonObject, type RouteDefinition } from '@haycart/core';
 import { DestinationService } from '../src/destination/destination.service';
-import { eachInWorkspace, routeFrom, type TestServer, type TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

@@ -18,7 +18,8 @@ import { SheetsService } from '../src/sheets/sheets.service';
 import { SubmissionInbox } from '../src/submissions/inbox/submission-inbox.service';
 import { SubmissionQueue } from '../src/submissions/submission-queue';
 import { SheetReading } from '../src/sheets/sheet-reading.service';
-import { eachInWorkspace, newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 import { workbookOf } from './support/zip';
 
 /** Entities that unfold to billions of letters, if somebody unfolds them. */

@@ -6,7 +6,8 @@ import { RecordsService } from '../src/records/records.service';
 import { RouteBookService } from '../src/routes/route-book.service';
 import { RouterService } from '../src/runs/router.service';
 import { SheetsService } from '../src/sheets/sheets.service';
-import { asOwner, newDatabase, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { asOwner, newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

@@ -4,7 +4,8 @@ import { LIMITS, type JsonObject } from '@haycart/core';
 import type { AfterChange } from '../src/platform/jobs/after-changes';
 import { SubmissionSearch } from '../src/submissions/search/submission-search.service';
 import pg from 'pg';
-import { asOwner, eachInWorkspace, routeFrom, type TestServer, TestWorkspace } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { asOwner, eachInWorkspace, type TestServer, TestWorkspace } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { FieldShape, Page, RecordShape, SubmissionDetail } from '@haycart/api';
-import { eachInWorkspace, routeFrom, type TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
 
 let workspace: TestWorkspace;
 

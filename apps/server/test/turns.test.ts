@@ -2,7 +2,8 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import type { KnownShape, Rehearsal } from '@haycart/api';
 import type { RouteDefinition } from '@haycart/core';
 import { RouterService } from '../src/runs/router.service';
-import { newDatabase, routeFrom, TestServer, TestWorkspace } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { newDatabase, TestServer, TestWorkspace } from './support/test-server';
 
 let server: TestServer;
 /** A second process on the same database. */

@@ -13,7 +13,8 @@ import type {
 } from '@haycart/api';
 import { LIMITS, type FormDefinition } from '@haycart/core';
 import { FormsService } from '../src/forms/forms.service';
-import { eachInWorkspace, routeFrom, TestServer, TestWorkspace, until } from './support/test-server';
+import { routeFrom } from './support/routes';
+import { eachInWorkspace, TestServer, TestWorkspace, until } from './support/test-server';
 
 let server: TestServer;
 let workspace: TestWorkspace;

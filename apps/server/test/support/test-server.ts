@@ -2,7 +2,7 @@ import 'reflect-metadata';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, beforeEach } from '@jest/globals';
-import type { FieldDefinition, FormDefinition, JsonValue, Pipeline, RouteDefinition } from '@haycart/core';
+import type { FieldDefinition, FormDefinition, JsonValue, Pipeline } from '@haycart/core';
 import type { NestFastifyApplication } from '@nestjs/platform-fastify';
 import pg from 'pg';
 import { FieldsService } from '../../src/fields/fields.service';
@@ -17,6 +17,7 @@ import { PeopleService } from '../../src/workspaces/people.service';
 import { TokensService } from '../../src/workspaces/tokens.service';
 import { WorkspacesService } from '../../src/workspaces/workspaces.service';
 import { writeDownRows } from './seen-rows';
+import { routeFrom } from './routes';
 
 writeDownRows();
 
@@ -151,61 +152,6 @@ export const FORM: FormDefinition = {
     { name: 'channel', type: 'hidden', label: '', value: 'web' },
   ],
 };
-
-const answer = (key: string, ...uses: string[]) => ({
-  parts: [{ answer: key }],
-  finishers: uses.map((use) => ({ use })),
-});
-const source = { field: 'source', value: { parts: [{ visit: 'source' }] }, overwrite: 'if-blank' as const };
-
-/** Contact by e-mail, company by domain, deal in the pipeline. */
-export function routeFrom(...from: string[]): RouteDefinition {
-  return {
-    format: 'haycart.route/1',
-    name: 'Enquiries',
-    from,
-    writes: [
-      {
-        as: 'firm',
-        record: 'company',
-        match: [{ by: 'domain' }],
-        whenMatched: 'fill-blanks',
-        fills: [
-          { field: 'name', value: answer('company', 'trim') },
-          { field: 'domain', value: answer('email', 'company-domain') },
-          source,
-        ],
-      },
-      {
-        as: 'person',
-        record: 'contact',
-        match: [{ by: 'email' }],
-        links: ['firm'],
-        fills: [
-          { field: 'full_name', value: answer('name', 'trim', 'name-case') },
-          { field: 'email', value: answer('email', 'email') },
-          { field: 'phone', value: answer('phone', 'phone') },
-          source,
-        ],
-      },
-      {
-        as: 'sale',
-        record: 'deal',
-        links: ['person', 'firm'],
-        place: {
-          pipeline: { parts: [{ text: 'new-builds' }] },
-          stage: { parts: [{ text: 'enquiry' }] },
-          again: 'update',
-        },
-        fills: [
-          { field: 'name', value: { parts: [{ text: 'Glass for' }, { write: 'person', field: 'full_name' }] } },
-          { field: 'bays', value: answer('bays') },
-          source,
-        ],
-      },
-    ],
-  };
-}
 
 /** A workspace to test in, with its API called as a script would. */
 export class TestWorkspace {
