@@ -2,7 +2,7 @@ import type { FormDefinition } from '@haycart/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef } from 'react';
 import { call } from '../api/client';
-import { Failed } from '../components/status';
+import { Failed, Loading } from '../components/status';
 import { useRested } from '../state/use-rested';
 import type { Chosen } from './chosen';
 
@@ -49,12 +49,14 @@ export function Preview({
     return () => window.removeEventListener('message', hear);
   }, [choose, show]);
   if (page.isError && !page.data) return <Failed error={page.error} retry={() => void page.refetch()} />;
+  // A frame that begins empty and is given its page a moment later stays blank in Chromium at times.
+  if (!page.data) return <Loading />;
   return (
     <iframe
       ref={frame}
       title="Preview of the form"
       sandbox="allow-scripts"
-      srcDoc={page.data?.page ?? ''}
+      srcDoc={page.data.page}
       className="min-h-[640px] max-w-full flex-1 self-center border border-line bg-raised"
       style={{ width: WIDTHS[width] ?? '100%' }}
     />
