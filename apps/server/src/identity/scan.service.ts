@@ -222,8 +222,8 @@ export class ScanService implements OnModuleInit, OnApplicationBootstrap {
     });
   }
 
-  #ask(workspaceId: string, scan: string): Promise<void> {
-    return this.jobs.add(TASK, { workspaceId, scan } as ScanJob, keyOf(scan));
+  async #ask(workspaceId: string, scan: string): Promise<void> {
+    await this.jobs.add(TASK, { workspaceId, scan } as ScanJob, keyOf(scan));
   }
 }
 

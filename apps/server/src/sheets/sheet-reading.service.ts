@@ -66,8 +66,8 @@ export class SheetReading implements OnModuleInit, OnApplicationBootstrap {
   }
 
   /** Has a file read soon. */
-  ask(workspaceId: string, file: string): Promise<void> {
-    return this.jobs.add(TASK, { workspaceId, file } as SheetJob, keyOf(file));
+  async ask(workspaceId: string, file: string): Promise<void> {
+    await this.jobs.add(TASK, { workspaceId, file } as SheetJob, keyOf(file));
   }
 
   /** Reads a file on from the row where it stands, and makes submissions of its rows. */

@@ -167,8 +167,8 @@ export class SheetTakeBackService implements OnModuleInit, OnApplicationBootstra
     await this.events.tell(tx, 'submissions', 'runs', 'decisions');
   }
 
-  #ask(workspaceId: string, file: string): Promise<void> {
-    return this.jobs.add(TASK, { workspaceId, file } as TakeBackJob, keyOf(file));
+  async #ask(workspaceId: string, file: string): Promise<void> {
+    await this.jobs.add(TASK, { workspaceId, file } as TakeBackJob, keyOf(file));
   }
 }
 

@@ -24,12 +24,14 @@ export interface AfterChange {
 @Injectable()
 export class AfterChanges implements OnApplicationBootstrap, OnModuleDestroy {
   readonly #follow: AfterChange[] = [];
-  /** When each was asked for last, by task and workspace. */
-  readonly #asked = new Map<string, number>();
+  /** Until when each still waits to be done, by task and workspace; null while that is being asked. */
+  readonly #waits = new Map<string, number | null>();
+  /** What changed again while it was being asked for. */
+  readonly #changed = new Set<string>();
   #notices: Subscription | null = null;
 
   constructor(
-    @Inject(CONFIG) private readonly config: Pick<Config, 'background' | 'pace'>,
+    @Inject(CONFIG) private readonly config: Pick<Config, 'background'>,
     @Inject(Database) private readonly database: Database,
     @Inject(Jobs) private readonly jobs: Jobs,
     @Inject(Events) private readonly events: Events,
@@ -45,8 +47,8 @@ export class AfterChanges implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   /** Has work done once more after some seconds, as when there was more than it could do yet. */
-  again(task: string, workspaceId: string, seconds: number): Promise<void> {
-    return this.jobs.add(task, { workspaceId }, `${task} again ${workspaceId}`, seconds);
+  async again(task: string, workspaceId: string, seconds: number): Promise<void> {
+    await this.jobs.add(task, { workspaceId }, `${task} again ${workspaceId}`, seconds);
   }
 
   async onApplicationBootstrap(): Promise<void> {
@@ -62,12 +64,22 @@ export class AfterChanges implements OnApplicationBootstrap, OnModuleDestroy {
     this.#notices?.unsubscribe();
   }
 
-  /** Asks for it, unless it did so a moment ago. Whoever misses one, as when the database is away, is served with the next. */
-  #ask({ task, restSeconds }: AfterChange, workspaceId: string): void {
-    const key = `${task} ${workspaceId}`;
-    const now = Date.now();
-    if (now - (this.#asked.get(key) ?? 0) < restSeconds * 500 * this.config.pace) return;
-    this.#asked.set(key, now);
-    this.jobs.add(task, { workspaceId }, key, restSeconds).catch(() => {});
+  /**
+   * Asks for it, unless it waits to be done, and so will see this change too. Whoever misses one, as when the database is
+   * away, is served with the next.
+   */
+  #ask(change: AfterChange, workspaceId: string): void {
+    const key = `${change.task} ${workspaceId}`;
+    const until = this.#waits.get(key);
+    if (until === null) this.#changed.add(key);
+    else if (until === undefined || until <= Date.now()) void this.#add(change, workspaceId, key);
+  }
+
+  async #add(change: AfterChange, workspaceId: string, key: string): Promise<void> {
+    const asked = Date.now();
+    this.#waits.set(key, null);
+    const due = await this.jobs.add(change.task, { workspaceId }, key, change.restSeconds).catch(() => 0);
+    this.#waits.set(key, asked + due);
+    if (this.#changed.delete(key)) this.#ask(change, workspaceId);
   }
 }

@@ -61,14 +61,17 @@ export class Jobs implements OnApplicationBootstrap, OnModuleDestroy {
 
   /**
    * Has a job done after some seconds, once for however often it is asked for meanwhile. Jobs of one kind in one
-   * workspace are done one after the other.
+   * workspace are done one after the other. Returns in how many milliseconds it is due, which is sooner where it was
+   * asked for before.
    */
-  async add(name: string, payload: { workspaceId: string }, key: string, seconds = 0): Promise<void> {
-    await this.#pool.query(
-      `select graphile_worker.add_job($1, $2, queue_name => $5, max_attempts => ${MOST_TRIES}, job_key => $3, job_key_mode => 'preserve_run_at',
-         run_at => now() + make_interval(secs => $4))`,
+  async add(name: string, payload: { workspaceId: string }, key: string, seconds = 0): Promise<number> {
+    const { rows } = await this.#pool.query<{ due: number }>(
+      `select (extract(epoch from j.run_at - clock_timestamp()) * 1000)::float8 as due
+       from graphile_worker.add_job($1, $2, queue_name => $5, max_attempts => ${MOST_TRIES}, job_key => $3, job_key_mode => 'preserve_run_at',
+         run_at => now() + make_interval(secs => $4)) j`,
       [name, payload, key, seconds * this.config.pace, `${name} ${payload.workspaceId}`],
     );
+    return rows[0]!.due;
   }
 
   /** Has a job done that was begun before the server started, unless it is kept already: waiting, or resting. */
