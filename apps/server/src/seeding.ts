@@ -20,6 +20,7 @@ import { MailTemplates } from './messaging/mail/mail-templates.service';
 import { ChannelsService } from './messaging/channels.service';
 import { TasksService } from './records/activities/tasks.service';
 import { ActivitiesService } from './records/activities/activities.service';
+import { ConsentsService } from './records/consents/consents.service';
 import { CandidateSearch } from './records/recognised/candidate-search.service';
 import { LeadsService } from './records/leads/leads.service';
 import { RecordsService } from './records/records.service';
@@ -59,6 +60,7 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     themes: context.get(ThemesService),
     people: context.get(PeopleService),
     activities: context.get(ActivitiesService),
+    consents: context.get(ConsentsService),
     tasks: context.get(TasksService),
     channels: context.get(ChannelsService),
     mailFiles: context.get(MailFiles),

@@ -81,6 +81,10 @@ beforeAll(async () => {
     `insert into asked (workspace_id, id, submission_id, route_id, hold, what, address, asked_at, expires_at)
      select workspace_id, id, submission_id, route_id, 0, 'approval', 'r@q.example', now(), now() from run limit 1`,
   );
+  await one.query(
+    `insert into consent_link (workspace_id, hash, mail_key, contact_id, address, channel, says)
+     values ('${one.id}', 'a', 'a', '${one.id}', 'r@q.example', 'email', 'given')`,
+  );
   await person('POST', '/mail-templates', { name: 'Thanks', subject: 'Thanks', text: 'Thanks.' });
   await one.query(
     `insert into mail_file (workspace_id, key, name, type, size, bytes) values ('${one.id}', 'a', 'a', 'text/plain', 1, 'x')`,

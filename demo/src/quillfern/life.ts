@@ -224,7 +224,7 @@ async function write(month: Month, deals: readonly Fresh[]) {
 async function agree(month: Month, contacts: readonly Fresh[]) {
   const { services, tx, random } = month;
   for (const { id, created_at: created } of contacts.filter(() => random.chance(0.25)))
-    await services.activities.addConsent(
+    await services.consents.add(
       tx,
       id,
       {

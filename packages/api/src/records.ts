@@ -1,6 +1,7 @@
 import type { OutboxState } from './outbox';
 import type {
   ConsentChannel,
+  ConsentState,
   FieldValues,
   ListView,
   Plan,
@@ -129,7 +130,7 @@ export interface FileShape {
 export interface ConsentShape {
   id: string;
   channel: ConsentChannel;
-  state: 'given' | 'withdrawn';
+  state: ConsentState;
   /** The exact words agreed to. */
   words: string;
   place: string;

@@ -107,10 +107,11 @@ export interface TakeBackRehearsal extends Omit<TakenBack, 'edit'> {
   /** How much was sent to the outside already, which stays there, and how much waits, which is not sent. */
   sent: number;
   notSent: number;
-  /** Tasks, notes and documents that the runs made and nobody changed since. */
+  /** Tasks, notes, documents and consents that the runs made and nobody changed since. */
   tasks: number;
   notes: number;
   documents: number;
+  consents: number;
   /** Some of what stays as it is; `field` is null for a whole record. */
   examples: {
     record: { kind: RecordKind; id: string; name: string };

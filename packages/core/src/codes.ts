@@ -54,6 +54,7 @@ export const PROBLEM_CODES = {
   'match-unfed': 'The rule of recognition looks for a value that nothing feeds.',
   'message-does-not-fit': 'A message goes another way than its channel.',
   'never-recognised': 'The write recognises nobody, so every submission makes a new record.',
+  'needs-contact': 'It needs a contact.',
   'no-address': 'No e-mail address is known to which a mail could go.',
   'no-number': 'No phone number is known of the person.',
   'no-intake': 'The route takes from no intake.',

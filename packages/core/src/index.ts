@@ -105,12 +105,15 @@ export { changeType, type HeldValue } from './field/change-type';
 export { readiness, type ReadyCheck } from './destination/readiness';
 export { checkRate, type ExchangeRate, totalIn } from './destination/rates';
 export { CONFIRM_LANGUAGES, confirmWords } from './form/confirm-words';
+export { consentWords } from './form/consent-words';
 export type { DocumentRow, MailAttachment } from './mail/mail-attachment';
+export { daysToConfirm, MOST_DAYS_TO_CONFIRM } from './mail/days-to-confirm';
 export type { MailAttach } from './effect/kinds/mail';
 export { answerText } from './payload/answer-text';
 export { type ValueTrace, workOutValue } from './value/work-out-value';
 export {
   type MadeActivity,
+  type MadeConsent,
   type MadeDocument,
   type MadeTask,
   type PlannedEffect,
@@ -257,14 +260,8 @@ export { answerKeys, arrives, templatesNaming, usesAnswer, withAnswerRenamed } f
 export { type GivenAnswer, type PlannedAsk } from './hold/hold';
 export { HOLD_RULES, holdRuleOf } from './hold/registry';
 export { type ApprovalHold, isApproval } from './hold/kinds/approval';
-export {
-  CONFIRM_LINK,
-  CONFIRM_STARTER,
-  type ConfirmationHold,
-  daysToConfirm,
-  isConfirmation,
-  MOST_DAYS_TO_CONFIRM,
-} from './hold/kinds/confirmation';
+export { CONFIRM_LINK, LINK_TO_COME, namesLink, UNSUBSCRIBE_LINK, withLink } from './mail/mail-links';
+export { CONFIRM_STARTER, type ConfirmationHold, isConfirmation } from './hold/kinds/confirmation';
 export { ownerRuleShape } from './definition/shapes';
 export { ROUTE_SCHEMA } from './route/editing/schema';
 export type { RouteSurroundings } from './route/checking/surroundings';
@@ -332,7 +329,13 @@ export {
   writeSort,
 } from './record/list-view';
 export { withoutMisfits } from './record/without-misfits';
-export { CONSENT_CHANNELS, type ConsentChannel } from './record/consent';
+export {
+  CHANNEL_WORDS,
+  CONSENT_CHANNELS,
+  CONSENT_STATES,
+  type ConsentChannel,
+  type ConsentState,
+} from './record/consent';
 export { missingFields, planEdit, type PlannedEdit, type RecordEdit } from './record/plan-edit';
 export { closedLead, planQualify, type Qualifying, qualifyingRoute, type QualifyPlan } from './record/qualify';
 export { INTAKE_KINDS, intakeKind } from './intake/registry';

@@ -11,13 +11,9 @@ import { RunsService } from '../runs/runs.service';
 import { SubmissionsService } from '../submissions/submissions.service';
 import { PeopleService } from '../workspaces/people.service';
 import { approvalForm } from './approval-html';
+import { NO_SUCH_LINK } from './no-such-link';
 
 const LONGEST_NOTE = 1_000;
-const NO_SUCH_LINK: Said = {
-  status: 404,
-  title: 'This link does not work',
-  text: 'Check that all of it was copied from the mail.',
-};
 
 /** The pages on which somebody answers who was asked by mail. */
 @Injectable()

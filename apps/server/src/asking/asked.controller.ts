@@ -1,10 +1,10 @@
 import { Body, Controller, Get, Inject, Param, Post, Req, Res } from '@nestjs/common';
 import { ApiExcludeController } from '@nestjs/swagger';
 import type { FastifyReply, FastifyRequest } from 'fastify';
-import type { AnsweredPage } from '../forms/form-pages.service';
 import { Public } from '../platform/auth/marks';
 import { Open } from '../platform/commands/command';
 import { AskedPages } from './asked-pages.service';
+import { sendPage } from './send-page';
 
 /** The pages behind the links in such mails. Opening one changes nothing, so that programs which look at mail may. */
 @ApiExcludeController()
@@ -20,7 +20,7 @@ export class AskedController {
     @Req() { headers }: FastifyRequest,
     @Res() reply: FastifyReply,
   ): Promise<void> {
-    send(reply, await this.pages.open(secret, headers['accept-language']));
+    sendPage(reply, await this.pages.open(secret, headers['accept-language']));
   }
 
   @Post()
@@ -31,10 +31,6 @@ export class AskedController {
     @Req() { headers }: FastifyRequest,
     @Res() reply: FastifyReply,
   ): Promise<void> {
-    send(reply, await this.pages.answer(secret, body, headers['accept-language']));
+    sendPage(reply, await this.pages.answer(secret, body, headers['accept-language']));
   }
-}
-
-function send(reply: FastifyReply, { status, headers, page }: AnsweredPage): void {
-  void reply.code(status).headers(headers).send(page);
 }

@@ -17,7 +17,7 @@ const LONGEST_ERROR = 1_000;
 /** What came of a try, to be noted. */
 export interface TriedItem {
   item: DueItem;
-  state: Extract<OutboxState, 'waiting' | 'done' | 'given-up'>;
+  state: OutboxState;
   error: string | null;
   /** After how many seconds it is tried again, where it waits. */
   seconds: number;

@@ -140,16 +140,14 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
     const performed = await this.#performed(item);
     this.#noteLane(laneOf(item), performed);
     if (!performed.ok && this.#stopping.signal.aborted) return this.queue.putBack(item);
-    const pauseSeconds = performed.ok || !performed.again ? undefined : SEND_PAUSES[item.tries - 1];
-    const state = performed.ok ? 'done' : pauseSeconds === undefined ? 'given-up' : 'waiting';
-    const seconds = Math.max(pauseSeconds ?? 0, performed.ok ? 0 : (performed.after ?? 0));
-    await this.#note({ item, state, error: performed.ok ? null : performed.why, seconds });
-    this.metrics.sent.inc({ kind: item.kind, state });
+    const tried = { item, error: performed.ok ? null : performed.why, ...afterwards(performed, item.tries) };
+    await this.#note(tried);
+    this.metrics.sent.inc({ kind: item.kind, state: tried.state });
   }
 
   /** A lane whose receiver gives no answer in time is tried with one at a time, so that it takes no room from others. */
   #noteLane(lane: string, performed: Performed): void {
-    if (performed.ok || !performed.unanswered) this.#failing.delete(lane);
+    if (performed.ok || !('unanswered' in performed) || !performed.unanswered) this.#failing.delete(lane);
     else if (this.#failing.size < MOST_FAILING) this.#failing.add(lane);
   }
 
@@ -183,6 +181,15 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
       return { ok: false, why: (cause as Error).message, again: true };
     }
   }
+}
+
+/** What becomes of something that was tried so often; the seconds are how long it rests. */
+function afterwards(performed: Performed, tries: number): Pick<TriedItem, 'state' | 'seconds'> {
+  if (performed.ok) return { state: 'done', seconds: 0 };
+  if ('unwanted' in performed) return { state: 'cancelled', seconds: 0 };
+  const pauseSeconds = performed.again ? SEND_PAUSES[tries - 1] : undefined;
+  if (pauseSeconds === undefined) return { state: 'given-up', seconds: performed.after ?? 0 };
+  return { state: 'waiting', seconds: Math.max(pauseSeconds, performed.after ?? 0) };
 }
 
 function resting(): Promise<void> {

@@ -10,6 +10,11 @@ export function baseAddress({ publicUrl, host, port }: Where): string {
   return publicUrl?.replace(/\/$/, '') ?? `http://${host}:${port}`;
 }
 
+/** Where a contact says what they agree to, by a link of their own. */
+export function consentAt(where: Where, secret: string): string {
+  return `${baseAddress(where)}/consent/${secret}`;
+}
+
 /** The address by which somebody answers who was asked by mail. */
 export function askedAt(where: Where, secret: string): string {
   return `${baseAddress(where)}/ask/${secret}`;

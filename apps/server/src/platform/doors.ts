@@ -50,5 +50,5 @@ export class Doors {
 
 /** Whether an address is of the API or the application; forms, intakes and the pages behind links answer under every name, and to every site. */
 export function isOfApplication(url: string): boolean {
-  return !/^\/(in|f|forms|embed|entry|ask|healthz|readyz)(\/|\?|$)/.test(url);
+  return !/^\/(in|f|forms|embed|entry|ask|consent|healthz|readyz)(\/|\?|$)/.test(url);
 }

@@ -3,6 +3,8 @@ import { DestinationModule } from '../destination/destination.module';
 import { PipelinesModule } from '../pipelines/pipelines.module';
 import { WorkspacesModule } from '../workspaces/workspaces.module';
 import { ActivitiesService } from './activities/activities.service';
+import { ConsentLinks } from './consents/consent-links.service';
+import { ConsentsService } from './consents/consents.service';
 import { MadeActivities } from './activities/made-activities.service';
 import { TasksService } from './activities/tasks.service';
 import { RecordsBin } from './bin/records-bin.service';
@@ -31,6 +33,8 @@ import { DealMovesService } from './stages/deal-moves.service';
     MadeActivities,
     TasksService,
     CandidateSearch,
+    ConsentLinks,
+    ConsentsService,
     DealGridService,
     DealMovesService,
     FieldValuesService,
@@ -52,6 +56,8 @@ import { DealMovesService } from './stages/deal-moves.service';
     ActivitiesService,
     MadeActivities,
     TasksService,
+    ConsentLinks,
+    ConsentsService,
     DealGridService,
     DealMovesService,
     FieldValuesService,

@@ -177,8 +177,8 @@ export class TakeBackService implements OnModuleInit {
   /** Whether attempts did anything beside changing records that can still be undone. */
   async #madeAnything(tx: WorkspaceTx, attempts: readonly string[]): Promise<boolean> {
     const { notSent } = await this.outbox.ofAttempts(tx, attempts);
-    const { tasks, notes, documents } = await this.activities.untouched(tx, attempts);
-    return notSent + tasks + notes + documents > 0;
+    const { tasks, notes, documents, consents } = await this.activities.untouched(tx, attempts);
+    return notSent + tasks + notes + documents + consents > 0;
   }
 
   /** @throws ProblemError 409 where a run that an act took back ran again since: what it wrote would stand twice. */
@@ -210,7 +210,7 @@ export class TakeBackService implements OnModuleInit {
     if (rows.length) await this.events.tell(tx, 'runs', 'submissions');
   }
 
-  /** Makes the tasks and notes of attempts again, as their plans say. */
+  /** Makes what attempts made beside records again, as their plans say. */
   async #makeAgain(tx: WorkspaceTx, attempts: readonly string[]): Promise<void> {
     const plans = await tx.statement<{ attempt: string; route: string; at: Date; effects: PlannedEffect[] }>(
       'effects_of_attempts',
@@ -318,8 +318,8 @@ export class TakeBackService implements OnModuleInit {
          and not exists (select 1 from record_edit e where e.workspace_id = $1 and e.id = c.cause_id and e.taken_back_at is not null)
        union select record_id from note where workspace_id = $1 and record_id = any($2::uuid[]) and (attempt_id is null or attempt_id <> all($3::uuid[]) or changed_at is not null)
        union select record_id from task where workspace_id = $1 and record_id = any($2::uuid[]) and (attempt_id is null or attempt_id <> all($3::uuid[]) or changed_at is not null)
-       union select record_id from record_file where workspace_id = $1 and record_id = any($2::uuid[])
-       union select contact_id from consent where workspace_id = $1 and contact_id = any($2::uuid[])`,
+       union select record_id from record_file where workspace_id = $1 and record_id = any($2::uuid[]) and (attempt_id is null or attempt_id <> all($3::uuid[]))
+       union select contact_id from consent where workspace_id = $1 and contact_id = any($2::uuid[]) and (attempt_id is null or attempt_id <> all($3::uuid[]))`,
       [tx.workspaceId, made, causes],
     );
     const own = new Set(diffs.flatMap(({ linked }) => linked.map(({ from, to }) => `${from} ${to}`)));

@@ -9,8 +9,9 @@ const WHY = {
 } as const;
 
 /** Whether taking back would leave everything as it is. */
-export function changesNothing({ removed, changed, tasks, notes, notSent }: TakeBackRehearsal): boolean {
-  return !(changed + tasks + notes + notSent) && Object.values(removed).every((count) => !count);
+export function changesNothing(rehearsal: TakeBackRehearsal): boolean {
+  const { removed, changed, tasks, notes, documents, consents, notSent } = rehearsal;
+  return !(changed + tasks + notes + documents + consents + notSent) && Object.values(removed).every((count) => !count);
 }
 
 /** Records that go, by kind, in words. */
@@ -38,12 +39,13 @@ export function WhatGoesBack({ rehearsal }: { rehearsal: TakeBackRehearsal }) {
             {rehearsal.values === 1 ? 'it was' : 'they were'}.
           </li>
         )}
-        {rehearsal.tasks + rehearsal.notes + rehearsal.documents > 0 && (
+        {rehearsal.tasks + rehearsal.notes + rehearsal.documents + rehearsal.consents > 0 && (
           <li>
             {listInWords([
               ...(rehearsal.tasks ? [counted(rehearsal.tasks, 'task')] : []),
               ...(rehearsal.notes ? [counted(rehearsal.notes, 'note')] : []),
               ...(rehearsal.documents ? [counted(rehearsal.documents, 'document')] : []),
+              ...(rehearsal.consents ? [counted(rehearsal.consents, 'consent')] : []),
             ])}{' '}
             would be removed; what somebody did or changed stays.
           </li>

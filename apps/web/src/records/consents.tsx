@@ -4,6 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../api/client';
 import { Button } from '../components/button';
+import { CHANNEL_LABELS } from '../components/consent-words';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
 import { exactTime } from '../components/format';
@@ -12,12 +13,7 @@ import { StateShape } from '../components/state-shape';
 import { SelectField, TextField } from '../components/text-field';
 import { Time } from '../components/time';
 
-const CHANNELS: Record<ConsentChannel, string> = {
-  email: 'E-mail',
-  phone: 'Phone',
-  'text-message': 'Text message',
-  post: 'Post',
-};
+const SHAPES = { given: 'written', withdrawn: 'skipped', pending: 'held' } as const;
 
 /** What a contact agreed to, channel by channel: the latest word holds, and all of them are kept. */
 export function Consents({ contact, consents }: { contact: string; consents: readonly ConsentShape[] }) {
@@ -39,9 +35,11 @@ export function Consents({ contact, consents }: { contact: string; consents: rea
             <li key={channel} className="border-b border-hair py-1.5 last:border-b-0">
               <details>
                 <summary className="flex cursor-pointer items-center gap-2">
-                  <StateShape state={latest!.state === 'given' ? 'written' : 'skipped'} />
-                  <b className="w-[104px] flex-none font-semibold">{CHANNELS[channel]}</b>
-                  <span className="min-w-0 flex-1 truncate">{latest!.state}</span>
+                  <StateShape state={SHAPES[latest!.state]} />
+                  <b className="w-[104px] flex-none font-semibold">{CHANNEL_LABELS[channel]}</b>
+                  <span className="min-w-0 flex-1 truncate">
+                    {latest!.state === 'pending' ? 'pending, to be confirmed' : latest!.state}
+                  </span>
                   <Time at={latest!.at} className="text-muted" />
                 </summary>
                 <ul className="mt-1 ml-6 flex flex-col gap-1.5 text-small">
@@ -49,7 +47,7 @@ export function Consents({ contact, consents }: { contact: string; consents: rea
                     <li key={id}>
                       <q className="text-ink">{words}</q>
                       <span className="block text-muted">
-                        {state} {place}, {exactTime(at)}, noted by {by}
+                        {state === 'pending' ? 'to be confirmed' : state} {place}, {exactTime(at)}, noted by {by}
                       </span>
                     </li>
                   ))}
@@ -99,7 +97,7 @@ function NoteDown({ contact, close }: { contact: string; close: () => void }) {
           >
             {CONSENT_CHANNELS.map((one) => (
               <option key={one} value={one}>
-                {CHANNELS[one]}
+                {CHANNEL_LABELS[one]}
               </option>
             ))}
           </SelectField>

@@ -123,6 +123,13 @@ function EffectCard({
         </dl>
       </Card>
     );
+  if (made?.make === 'consent')
+    return (
+      <Card title={words} aside={made.place}>
+        <q className="[overflow-wrap:anywhere]">{made.words}</q>
+        {out && <RenderedMailView mail={out.body as unknown as RenderedMail} />}
+      </Card>
+    );
   if (made)
     return (
       <Card

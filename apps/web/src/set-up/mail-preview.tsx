@@ -1,4 +1,4 @@
-import { renderMail, withLibraries, type MailTemplate, type MailValues, type RenderedMail } from '@haycart/core';
+import { LINK_TO_COME, renderMail, withLibraries, type MailTemplate, type MailValues, type RenderedMail } from '@haycart/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { toast } from 'sonner';
@@ -17,7 +17,8 @@ const EXAMPLE = {
   company: { name: 'Fennwick Academy' },
   deal: { name: 'Fennwick Academy, Maren Oduya' },
   route: { name: 'Enquiries' },
-  confirm: { link: 'https://hay-cart.example/ask/a-link-of-their-own' },
+  confirm: { link: LINK_TO_COME },
+  unsubscribe: { link: LINK_TO_COME },
 };
 
 /** What a template makes of an example, as it is typed; it can be sent to oneself. */

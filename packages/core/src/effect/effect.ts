@@ -4,6 +4,7 @@ import type { Destination } from '../destination/destination';
 import type { FieldValue, FieldValues, RecordKind } from '../diff/record';
 import type { JsonValue } from '../json';
 import type { DocumentRow } from '../mail/mail-attachment';
+import type { ConsentChannel, ConsentState } from '../record/consent';
 import type { WorkedOutValue } from '../value/work-out-value';
 import type { ProblemCode } from '../codes';
 import type { Problem } from '../problem';
@@ -53,8 +54,18 @@ export interface MadeDocument {
   rows?: DocumentRow[];
 }
 
+/** What a contact agrees to or withdraws by a follow-up. */
+export interface MadeConsent {
+  make: 'consent';
+  channel: ConsentChannel;
+  state: ConsentState;
+  /** The exact words; where it was said. */
+  words: string;
+  place: string;
+}
+
 /** What stands beside a record's values once a follow-up has made it. */
-export type MadeActivity = MadeTask | MadeNote | MadeDocument;
+export type MadeActivity = MadeTask | MadeNote | MadeDocument | MadeConsent;
 
 export const TASK_PRIORITIES = ['low', 'normal', 'high'] as const;
 export type TaskPriority = (typeof TASK_PRIORITIES)[number];

@@ -5,7 +5,10 @@ import { EFFECT_KINDS, effectOf } from './registry';
 const options = [{ key: 'show', label: 'Show' }];
 const destination = {
   ...example,
-  templates: [{ key: 'thanks', name: 'Thank you', subject: 'Thank you', text: 'We write soon.', html: null }],
+  templates: [
+    { key: 'thanks', name: 'Thank you', subject: 'Thank you', text: 'We write soon.', html: null },
+    { key: 'confirm', name: 'Please confirm', subject: 'Confirm', text: '{{ confirm.link }}', html: null },
+  ],
   fields: example.fields.map((field) =>
     field.key === 'tags' || field.key === 'lists' ? { ...field, options } : field,
   ),

@@ -1,6 +1,7 @@
 import type { z } from '../schema-library';
 import type { FollowUp } from '../definition/route-definition';
 import type { EffectKind } from './effect';
+import { consent } from './kinds/consent';
 import { document } from './kinds/document';
 import { field } from './kinds/field';
 import { list } from './kinds/list';
@@ -12,7 +13,18 @@ import { tag } from './kinds/tag';
 import { task } from './kinds/task';
 
 /** Every kind of follow-up, in the order in which the editor offers them. */
-export const EFFECT_KINDS: readonly EffectKind[] = [task, note, document, message, mail, tag, list, field, post];
+export const EFFECT_KINDS: readonly EffectKind[] = [
+  task,
+  note,
+  document,
+  message,
+  mail,
+  consent,
+  tag,
+  list,
+  field,
+  post,
+];
 
 const byName = new Map(EFFECT_KINDS.map((kind) => [kind.do, kind]));
 

@@ -1,3 +1,5 @@
+import { withAddress } from './consent-words';
+
 /** What a visitor reads who is asked to confirm that an address is theirs. `{address}` stands for it. */
 export interface ConfirmWords {
   title: string;
@@ -45,8 +47,5 @@ export const CONFIRM_LANGUAGES = Object.keys(WORDS);
 /** The words in a language (BCP 47); in English where there are none. */
 export function confirmWords(language: string, address: string): ConfirmWords {
   const words = WORDS[language.split('-')[0]!.toLowerCase()] ?? WORDS.en!;
-  // By a function, since `$` means something in a replacement.
-  return Object.fromEntries(
-    Object.entries(words).map(([name, text]) => [name, text.replace('{address}', () => address)]),
-  ) as unknown as ConfirmWords;
+  return withAddress(words, address);
 }

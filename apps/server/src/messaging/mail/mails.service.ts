@@ -16,6 +16,8 @@ export interface Mail extends RenderedMail {
   to: string;
   /** The same for each try: its Message-ID (RFC 5322). */
   key: string;
+  /** Where its reader ends mails of its kind by one click (RFC 8058). */
+  unsubscribe?: string;
 }
 
 const TOLD = 200;
@@ -66,7 +68,7 @@ export class MailsService {
 
   async #deliver(
     server: ReachedMailServer,
-    { to, key, subject, text, html, attachments = [] }: Mail,
+    { to, key, subject, text, html, attachments = [], unsubscribe }: Mail,
     stopping: AbortSignal,
   ): Promise<void> {
     const { host, port, security, user, password, fromName, fromAddress, replyTo } = server;
@@ -103,7 +105,12 @@ export class MailsService {
         })),
         messageId: `<${key}@${fromAddress.split('@').at(-1)}>`,
         // Nobody's absence note shall answer it (RFC 3834).
-        headers: { 'auto-submitted': 'auto-generated' },
+        headers: {
+          'auto-submitted': 'auto-generated',
+          ...(unsubscribe
+            ? { 'list-unsubscribe': `<${unsubscribe}>`, 'list-unsubscribe-post': 'List-Unsubscribe=One-Click' }
+            : {}),
+        },
       });
     } finally {
       stopping.removeEventListener('abort', stop);

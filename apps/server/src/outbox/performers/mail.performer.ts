@@ -1,15 +1,16 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { LIMITS, type MailAttachment, type RenderedMail } from '@haycart/core';
+import { LIMITS, withLink, type MailAttachment, type RenderedMail } from '@haycart/core';
 import { MailFiles } from '../../messaging/mail/mail-files.service';
 import { MailsService } from '../../messaging/mail/mails.service';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { PdfWriter } from '../../platform/pdf/pdf-writer.service';
 import type { KeptFile } from '../../platform/send-file';
+import { MailConsent, type NeededConsent } from './mail-consent.service';
 import type { DueItem, Performed, Performer } from './performer';
 
 const TOO_LARGE = `More is attached than a mail takes: ${LIMITS.mailAttached.most / 1_048_576} MB in all.`;
 
-type MailBody = RenderedMail & { attached?: MailAttachment[] };
+type MailBody = RenderedMail & { attached?: MailAttachment[] } & (NeededConsent | { consent?: undefined });
 
 /** Sends mail: each try of one has one Message-ID. */
 @Injectable()
@@ -18,13 +19,16 @@ export class MailPerformer implements Performer {
 
   constructor(
     @Inject(Database) private readonly database: Database,
+    @Inject(MailConsent) private readonly consent: MailConsent,
     @Inject(MailFiles) private readonly files: MailFiles,
     @Inject(MailsService) private readonly mails: MailsService,
     @Inject(PdfWriter) private readonly pdfs: PdfWriter,
   ) {}
 
-  async perform({ workspaceId, target: to, key, body, createdAt }: DueItem, stopping: AbortSignal): Promise<Performed> {
-    const { attached = [], ...mail } = body as unknown as MailBody;
+  async perform(item: DueItem, stopping: AbortSignal): Promise<Performed> {
+    const { workspaceId, target: to, key, createdAt } = item;
+    const body = item.body as unknown as MailBody;
+    const { attached = [], subject, text, html } = body;
     const attachments: KeptFile[] = [];
     if (attached.length) {
       const found = await this.database.inWorkspace(workspaceId, (tx) => this.#found(tx, attached));
@@ -45,7 +49,12 @@ export class MailPerformer implements Performer {
           again: false,
         };
     }
-    return this.mails.send(workspaceId, { ...mail, to, key, attachments }, stopping);
+    const mail = { subject, text, html, to, key, attachments };
+    if (!body.consent) return this.mails.send(workspaceId, mail, stopping);
+    const agreed = await this.consent.agreed(item, body);
+    if ('why' in agreed) return { ok: false, why: agreed.why, unwanted: true };
+    const unsubscribe = body.consent === 'given' ? { unsubscribe: agreed.link } : {};
+    return this.mails.send(workspaceId, { ...withLink(mail, agreed.link), ...unsubscribe }, stopping);
   }
 
   /** The files that are kept here; or a sentence where one of them is gone. */

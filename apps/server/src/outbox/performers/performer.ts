@@ -16,7 +16,8 @@ export interface DueItem {
   createdAt: Date;
 }
 
-export type Performed = Tried;
+/** What came of a try; `unwanted`: it is not sent since its receiver does not want it, which is no failure. */
+export type Performed = Tried | { ok: false; why: string; unwanted: true };
 
 /** Sends one kind of thing. A registry entry: add a file and a line in `registry.ts`. */
 export interface Performer {

@@ -53,6 +53,7 @@ import { ProblemError } from '../../platform/errors/problem-error';
 import { sendFile } from '../../platform/send-file';
 import { receiveFile } from '../../platform/receive-file';
 import { readCursor, readLimit } from '../../platform/paging';
+import { ConsentsService } from '../consents/consents.service';
 import { ActivitiesService } from './activities.service';
 import { kindFrom } from '../record-kinds';
 import { tasksCalendar } from './tasks-calendar';
@@ -122,6 +123,7 @@ export class ActivitiesController {
     @Inject(CONFIG) private readonly config: Config,
     @Inject(Database) private readonly database: Database,
     @Inject(ActivitiesService) private readonly activities: ActivitiesService,
+    @Inject(ConsentsService) private readonly consents: ConsentsService,
     @Inject(TasksService) private readonly tasks: TasksService,
   ) {}
 
@@ -286,6 +288,6 @@ export class ActivitiesController {
     @Body() consent: ConsentDto,
   ): Promise<ConsentShape> {
     await this.activities.refuseGone(tx, 'contact', id);
-    return this.activities.addConsent(tx, id, consent, caller.by);
+    return this.consents.add(tx, id, consent, caller.by);
   }
 }

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { ConsentChannel, TaskPriority } from '@haycart/core';
-import type { ConsentShape, FileShape, NoteShape, TaskShape } from '@haycart/api';
+import type { TaskPriority } from '@haycart/core';
+import type { FileShape, NoteShape, TaskShape } from '@haycart/api';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Caller } from '../../platform/auth/caller';
 import type { WorkspaceTx } from '../../platform/database/database';
@@ -10,7 +10,7 @@ import { newId } from '../../platform/new-id';
 import { isId } from '../../platform/paging';
 import { PdfWriter } from '../../platform/pdf/pdf-writer.service';
 import { PeopleService } from '../../workspaces/people.service';
-import { consent, note, recordFile, task } from './tables';
+import { note, recordFile, task } from './tables';
 
 const KEPT = { notes: note, tasks: task, files: recordFile };
 
@@ -31,14 +31,7 @@ export interface NewTask {
   due?: string | null | undefined;
 }
 
-export interface NewConsent {
-  channel: ConsentChannel;
-  state: 'given' | 'withdrawn';
-  words: string;
-  place: string;
-}
-
-/** What people keep beside a record's values: notes, tasks, files, and what a contact agreed to. */
+/** What people keep beside a record's values: notes, tasks and files. */
 @Injectable()
 export class ActivitiesService {
   constructor(
@@ -138,20 +131,6 @@ export class ActivitiesService {
     if (!found) throw gone();
     const { name, type, bytes, content, at } = found;
     return { name, type, bytes: bytes ?? (await this.pdfs.write(content!, at)) };
-  }
-
-  /** Keeps what a contact agreed to or withdrew. Nothing of it is ever changed or removed. */
-  async addConsent(
-    tx: WorkspaceTx,
-    contactId: string,
-    given: NewConsent,
-    by: Caller['by'],
-    at = new Date(),
-  ): Promise<ConsentShape> {
-    const row = { id: newId(), contactId, ...given, ...(await this.#signed(tx, by, at)) };
-    await tx.db.insert(consent).values({ workspaceId: tx.workspaceId, ...row });
-    await this.events.tell(tx, 'records');
-    return { id: row.id, ...given, by: row.by, at: row.at.toISOString() };
   }
 
   /** Removes a note, a task or a file for good. */

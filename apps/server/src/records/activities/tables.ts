@@ -1,4 +1,4 @@
-import type { ConsentChannel, DocumentRow, TaskPriority } from '@haycart/core';
+import type { ConsentChannel, ConsentState, DocumentRow, TaskPriority } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import {
   check,
@@ -24,7 +24,7 @@ const madeBy = () => ({ attemptId: uuid('attempt_id'), effect: integer('effect')
 /** One follow-up of an attempt makes one thing, however often that is asked for. */
 const ofAttempt = (
   t: { workspaceId: AnyPgColumn; attemptId: AnyPgColumn; effect: AnyPgColumn },
-  name: 'note' | 'record_file' | 'task',
+  name: 'consent' | 'note' | 'record_file' | 'task',
 ) => [
   foreignKey({ columns: [t.workspaceId, t.attemptId], foreignColumns: [attempt.workspaceId, attempt.id] }),
   unique(`${name}_attempt`).on(t.workspaceId, t.attemptId, t.effect),
@@ -124,15 +124,44 @@ export const consent = pgTable(
     id: uuid('id').notNull(),
     contactId: uuid('contact_id').notNull(),
     channel: text('channel').$type<ConsentChannel>().notNull(),
-    state: text('state').$type<'given' | 'withdrawn'>().notNull(),
+    state: text('state').$type<ConsentState>().notNull(),
     words: text('words').notNull(),
     /** Where it was said: a page, a form, a call. */
     place: text('place').notNull(),
     by: text('by').notNull(),
     at: time('at').notNull(),
+    ...madeBy(),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     index('consent_contact').on(t.workspaceId, t.contactId, t.at),
+    ...ofAttempt(t, 'consent'),
+  ],
+);
+
+/** The links in mails by which a contact confirms what is pending, or wants no more; made when the mail goes out. */
+export const consentLink = pgTable(
+  'consent_link',
+  {
+    workspaceId: workspaceId(),
+    /** Of the secret in the link. */
+    hash: text('hash').notNull().unique(),
+    /** Of the mail in the outbox. */
+    mailKey: text('mail_key').notNull(),
+    contactId: uuid('contact_id').notNull(),
+    /** To which the mail went. */
+    address: text('address').notNull(),
+    channel: text('channel').$type<ConsentChannel>().notNull(),
+    /** What its reader says by it. */
+    says: text('says').$type<'given' | 'withdrawn'>().notNull(),
+    madeAt: time('made_at').notNull().defaultNow(),
+    /** Null for one that always works. */
+    expiresAt: time('expires_at'),
+    /** When it was pressed first. */
+    usedAt: time('used_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.hash] }),
+    index('consent_link_contact').on(t.workspaceId, t.contactId, t.madeAt),
   ],
 );

@@ -6,6 +6,7 @@ import { ProblemError } from '../../platform/errors/problem-error';
 import { isId } from '../../platform/paging';
 import { DestinationService } from '../../destination/destination.service';
 import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
+import { CONSENTS_SQL } from '../consents/consents-sql';
 import { survivorsOf } from '../merged-records';
 import { LINKS_SQL, recordShape, type LinkRow } from '../record-shapes';
 import { TOUCHES_SQL } from './touches';
@@ -17,21 +18,6 @@ type Parts = Omit<RecordSheet, 'record' | 'history'> & {
   history: HistoryRow[];
   revision: number;
 };
-
-/**
- * The consents of a contact and of those that became part of it, the one that holds first. A merge widens nothing: what one
- * of them had withdrawn by then counts as said when they became one, behind what any other had given.
- */
-const CONSENTS = `with recursive self (id, merged_at) as (
-    select $2::uuid, null::timestamptz
-    union all select m.absorbed_id, m.at from self join record_merge m on m.workspace_id = $1 and m.survivor_id = self.id and m.undone_at is null
-  ), last_merge as (select max(merged_at) as at from self),
-  said as (
-    select c.id, c.channel, c.state, c.words, c.place, c.by, c.at,
-      row_number() over (partition by c.contact_id, c.channel, c.at <= l.at order by c.at desc, c.id desc) = 1 and c.state = 'withdrawn' and c.at <= l.at as held_back, l.at as merged
-    from self join consent c on c.workspace_id = $1 and c.contact_id = self.id cross join last_merge l)
-  select id, channel, state, words, place, by, at from said
-  order by case when held_back then merged else at end desc, id desc limit 500`;
 
 /** Everything that a record’s page shows, read in one round trip however much there is. */
 @Injectable()
@@ -93,7 +79,7 @@ function sheetSql(kind: RecordKind): string {
     ${list(`select id, title, text, by, at, changed_at as "changedAt" from note where ${own} order by at desc limit 500`)} as notes,
     ${list(`select id, text, body, priority, owner, coalesce(to_char(due_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'), due::text) as due, by, at, done_at as "doneAt", done_by as "doneBy" from task where ${own} order by done_at nulls first, coalesce(due_at, due::timestamptz + interval '1 day') nulls last, at limit 500`)} as tasks,
     ${list(FILES)} as files,
-    ${list(CONSENTS)} as consents,
+    ${list(CONSENTS_SQL)} as consents,
     ${list(SENT)} as sent
     from entered`;
   return sql.replaceAll('$1', '$1::uuid').replaceAll('$2', '$2::uuid');

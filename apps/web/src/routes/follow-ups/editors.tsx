@@ -1,6 +1,18 @@
-import { FileText, ListPlus, Mail, MessageSquare, PencilLine, Send, SquareCheck, StickyNote, Tag } from 'lucide-react';
+import {
+  CircleCheck,
+  FileText,
+  ListPlus,
+  Mail,
+  MessageSquare,
+  PencilLine,
+  Send,
+  SquareCheck,
+  StickyNote,
+  Tag,
+} from 'lucide-react';
 import type { Write } from '@haycart/core';
 import type { FollowUpEditor } from './editor';
+import { ConsentEditor } from './consent-editor';
 import { DocumentEditor } from './document-editor';
 import { FieldEditor } from './field-editor';
 import { MailEditor } from './mail-editor';
@@ -56,6 +68,14 @@ export const EDITORS: Readonly<Record<string, FollowUpEditor>> = {
     },
   },
   mail: { Icon: Mail, Editor: MailEditor, begin: () => ({ do: 'mail', to: 'visitor', template: '' }) },
+  consent: {
+    Icon: CircleCheck,
+    Editor: ConsentEditor,
+    begin: (writes) => {
+      const on = writes.find(({ record }) => record === 'contact')?.as;
+      return on === undefined ? null : { do: 'consent', on, channel: 'email', state: 'given', words: { parts: [] } };
+    },
+  },
   tag: { Icon: Tag, ...markEditor('tag', 'tags') },
   list: { Icon: ListPlus, ...markEditor('list', 'lists') },
   field: {

@@ -1,4 +1,4 @@
-import type { MailAttach, Value } from '@haycart/core';
+import { UNSUBSCRIBE_LINK, type MailAttach, type Value } from '@haycart/core';
 import { Link } from 'react-router';
 import { SelectField } from '../../components/text-field';
 import { AttachChoice } from './attach-choice';
@@ -55,6 +55,21 @@ export function MailEditor({
           </option>
         ))}
       </SelectField>
+      {to === 'visitor' && writes.some(({ record }) => record === 'contact') && (
+        <>
+          <span className="text-muted">Goes to</span>
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={followUp.marketing === true}
+              onChange={({ target }) => put(without(followUp, 'marketing', target.checked || undefined))}
+            />
+            <span className="min-w-0 [overflow-wrap:anywhere]">
+              those alone who agreed to e-mail: it is marketing, and its template needs {`{{ ${UNSUBSCRIBE_LINK} }}`}
+            </span>
+          </label>
+        </>
+      )}
       <AttachChoice
         attach={followUp.attach as MailAttach | undefined}
         change={(attach) => put(without(followUp, 'attach', attach))}

@@ -2,12 +2,14 @@ import { z } from '../../schema-library';
 import type { FollowUp } from '../../definition/route-definition';
 import { condition, value } from '../../definition/shapes';
 import type { MailAttachment } from '../../mail/mail-attachment';
+import { LINK_TO_COME, missingLink, UNSUBSCRIBE_LINK } from '../../mail/mail-links';
 import { renderMail } from '../../mail/mail-template';
 import { normalEmail } from '../../reading/email';
 import { warning } from '../../problem';
+import type { ConsentState } from '../../record/consent';
 import type { Value } from '../../value/value';
 import type { JsonValue } from '../../json';
-import { defineEffect, type EffectKind } from '../effect';
+import { defineEffect, type EffectKind, type EffectRecord } from '../effect';
 import { mailValues, templateOf, visitorOf, wrongNames } from '../mail-values';
 
 interface MailFollowUp extends FollowUp {
@@ -17,6 +19,8 @@ interface MailFollowUp extends FollowUp {
   /** The key of a template. */
   template: string;
   attach?: MailAttach;
+  /** It goes to contacts alone that agreed to e-mail, with a link by which they want no more. */
+  marketing?: true;
 }
 
 /** What goes with a mail. */
@@ -45,6 +49,7 @@ export const mail = defineEffect<MailFollowUp>({
         files: z.array(z.string().max(200)).max(10).optional(),
       })
       .optional(),
+    marketing: z.literal(true).optional(),
     when: condition.optional(),
   }) as unknown as z.ZodType<MailFollowUp>,
   example: {
@@ -53,7 +58,7 @@ export const mail = defineEffect<MailFollowUp>({
   },
   withValues: (settings, change) =>
     settings.to === 'visitor' ? settings : { ...settings, to: change(settings.to, ['to']) },
-  check({ to, template: key, attach }, { route, destination }) {
+  check({ to, template: key, attach, marketing }, { route, destination }) {
     const problems: ReturnType<EffectKind['check']> = (attach?.files ?? []).flatMap((file, index) =>
       (destination.files ?? []).some((one) => one.key === file)
         ? []
@@ -67,6 +72,12 @@ export const mail = defineEffect<MailFollowUp>({
         text: 'The route writes neither a contact nor a lead, so it knows no address of the visitor.',
         way: ['to'],
       });
+    if (marketing && (to !== 'visitor' || !route.writes.some(({ record }) => record === 'contact')))
+      problems.push({
+        code: 'needs-contact' as const,
+        text: 'Marketing goes to the visitor alone, as a contact that the route writes: there it stands who agreed to it.',
+        way: ['marketing'],
+      });
     const template = templateOf(destination, key);
     if (!template)
       return [
@@ -77,23 +88,25 @@ export const mail = defineEffect<MailFollowUp>({
           way: ['template'],
         },
       ];
+    const texts = wrongNames(template, route, destination, marketing ? [UNSUBSCRIBE_LINK] : []);
+    const missing = marketing && missingLink(template, UNSUBSCRIBE_LINK, 'its reader wants no more of them');
     return [
       ...problems,
-      ...wrongNames(template, route, destination).map((text) => ({
+      ...(missing ? [...texts, missing] : texts).map((text) => ({
         code: 'template-does-not-fit' as const,
         text,
         way: ['template'],
       })),
     ];
   },
-  describe({ to, template: key }, { destination }) {
+  describe({ to, template: key, marketing }, { destination }) {
     const template = templateOf(destination, key);
     const called = template ? `“${template.name}”` : key ? `by “${key}”` : 'by no template yet';
-    return `${to === 'visitor' ? 'the visitor' : 'somebody'} is written ${called}`;
+    return `${to === 'visitor' ? 'the visitor' : 'somebody'} is written ${called}${marketing ? ', if they agreed to e-mail' : ''}`;
   },
-  plan({ to, template: key, attach = {} }, context) {
+  plan({ to, template: key, attach = {}, marketing }, context) {
     const { records, documents, submission, destination, workOut } = context;
-    const visitor = visitorOf(records);
+    const visitor = visitorOf(marketing ? records.filter(({ kind }) => kind === 'contact') : records);
     const worked = to === 'visitor' ? null : workOut(to);
     const problems = worked?.problems ?? [];
     const address = normalEmail(worked ? worked.text : String(visitor?.values.email ?? ''));
@@ -112,7 +125,7 @@ export const mail = defineEffect<MailFollowUp>({
         words,
         problems: [...problems, warning('no-address', `${words} is not sent: no e-mail address is known.`)],
       };
-    const rendered = renderMail(template, mailValues(context));
+    const rendered = renderMail(template, { ...mailValues(context), unsubscribe: { link: LINK_TO_COME } });
     if (!rendered)
       return {
         words,
@@ -121,20 +134,24 @@ export const mail = defineEffect<MailFollowUp>({
           warning('template-failed', `${words} is not sent: the template cannot be worked out with this submission.`),
         ],
       };
-    const about =
-      records.find(({ kind, values }) => kind !== 'company' && values.email === address.email) ?? visitor ?? records[0];
+    const isTheirs = ({ kind, values }: EffectRecord) => kind !== 'company' && values.email === address.email;
+    const about = marketing ? visitor : (records.find(isTheirs) ?? visitor ?? records[0]);
     const attached: MailAttachment[] = [
       ...(attach.documents ? documents.map(({ name, title, rows = [] }) => ({ document: { title, rows }, name })) : []),
       ...(attach.uploads ? [{ uploads: submission.id }] : []),
       ...(attach.files ?? []).map((file) => ({ file })),
     ];
     return {
-      words: `${words} to ${address.email}`,
+      words: `${words} to ${address.email}${marketing ? ', if they agreed to e-mail' : ''}`,
       problems,
       out: {
         kind: 'mail',
         to: address.email,
-        body: { ...rendered, ...(attached.length ? { attached } : {}) } as unknown as JsonValue,
+        body: {
+          ...rendered,
+          ...(attached.length ? { attached } : {}),
+          ...(marketing ? { consent: 'given' satisfies ConsentState } : {}),
+        } as unknown as JsonValue,
         ...(about ? { record: { kind: about.kind, id: about.id } } : {}),
       },
     };

@@ -2,7 +2,9 @@ import { z } from '../../schema-library';
 import type { Condition, Hold } from '../../definition/route-definition';
 import { condition } from '../../definition/shapes';
 import { mailValues, templateOf, visitorOf, wrongNames } from '../../effect/mail-values';
-import { namesInMail, renderMail, type MailTemplate } from '../../mail/mail-template';
+import { daysOrUsual, whatIsWrongWithDays } from '../../mail/days-to-confirm';
+import { CONFIRM_LINK, missingLink } from '../../mail/mail-links';
+import { renderMail } from '../../mail/mail-template';
 import { normalEmail } from '../../reading/email';
 import { counted } from '../../text';
 import { defineHold } from '../hold';
@@ -26,13 +28,6 @@ export const CONFIRM_STARTER = {
   html: null,
 };
 
-/** What a mail names to hold the link. */
-export const CONFIRM_LINK = 'confirm.link';
-/** The longest that a confirmation can be waited for, in days. */
-export const MOST_DAYS_TO_CONFIRM = 90;
-const USUAL_DAYS = 7;
-const DAYS = /^P(\d{1,3})D$/;
-
 export const confirmation = defineHold<ConfirmationHold>({
   for: 'confirmation',
   label: 'Confirmation',
@@ -48,13 +43,8 @@ export const confirmation = defineHold<ConfirmationHold>({
   },
   check({ template: key, within }, { route, destination }) {
     const problems = [];
-    const days = daysToConfirm(within);
-    if (days === null || days < 1 || days > MOST_DAYS_TO_CONFIRM)
-      problems.push({
-        code: 'wrong-value' as const,
-        text: `Say for how many days it can be confirmed: 1 to ${MOST_DAYS_TO_CONFIRM}, such as P7D.`,
-        way: ['within'],
-      });
+    const wrongDays = whatIsWrongWithDays(within);
+    if (wrongDays) problems.push({ code: 'wrong-value' as const, text: wrongDays, way: ['within'] });
     if (!route.writes.some(({ record }) => record === 'contact' || record === 'lead'))
       problems.push({
         code: 'unknown-write' as const,
@@ -72,21 +62,19 @@ export const confirmation = defineHold<ConfirmationHold>({
         },
       ];
     const texts = wrongNames(template, route, destination, [CONFIRM_LINK]);
-    if (!namesConfirmLink(template))
-      texts.push(
-        `The template ${template.name} needs {{ ${CONFIRM_LINK} }} in its ${template.html === null ? 'text' : 'text and its HTML'}: the link by which the visitor confirms.`,
-      );
+    const missing = missingLink(template, CONFIRM_LINK, 'the visitor confirms');
+    if (missing) texts.push(missing);
     return [...problems, ...texts.map((text) => ({ code: 'template-does-not-fit' as const, text, way: ['template'] }))];
   },
   describe({ template: key, within }, { destination }) {
     const name = templateOf(destination, key)?.name;
     const by = name ? `the mail “${name}”` : 'a mail';
-    return `the visitor confirms by ${by} first, within ${counted(daysToConfirm(within) ?? USUAL_DAYS, 'day')}`;
+    return `the visitor confirms by ${by} first, within ${counted(daysOrUsual(within), 'day')}`;
   },
   passed: ({ by }) => `${by} confirmed by mail`,
   plan({ template: key, within }, { index, given, records, route, submission, destination, link }) {
     if (given?.approved) return null;
-    const days = daysToConfirm(within) ?? USUAL_DAYS;
+    const days = daysOrUsual(within);
     const address = normalEmail(String(visitorOf(records)?.values.email ?? ''));
     if (given)
       return {
@@ -114,21 +102,6 @@ export const confirmation = defineHold<ConfirmationHold>({
   adopt: (settings, adopt) => ({ ...settings, template: adopt('template', settings.template) }),
 });
 
-/** Whether a template has the link by which a visitor confirms, in all of its texts. */
-export function namesConfirmLink(template: MailTemplate): boolean {
-  const parts = new Set(
-    namesInMail(template).flatMap(({ part, path }) => (path.join('.') === CONFIRM_LINK ? part : [])),
-  );
-  return parts.has('text') && (template.html === null || parts.has('html'));
-}
-
 export function isConfirmation(hold: Hold): hold is ConfirmationHold {
   return hold.for === 'confirmation';
-}
-
-/** For how many days it can be confirmed; `null` where that cannot be read. */
-export function daysToConfirm(within: string | undefined): number | null {
-  if (within === undefined) return USUAL_DAYS;
-  const days = DAYS.exec(within)?.[1];
-  return days === undefined ? null : Number(days);
 }

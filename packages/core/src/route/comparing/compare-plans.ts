@@ -96,15 +96,17 @@ interface DoneEffect {
 /** What a plan makes and sends, each under its kind, where it goes and its number among those. New records count as one another. */
 function doneBy({ effects = [], writes }: Plan): Map<string, DoneEffect> {
   const found = new Map<string, DoneEffect>();
-  for (const { out, made, words, record } of effects) {
-    if (!out && !made) continue;
-    const about = writes.find(({ id }) => id === record?.id)?.as ?? '';
-    const key = out ? `${out.kind} ${out.to}` : `${made!.make} ${about}`;
-    let says = orderedJson(out ? (out.body ?? null) : (made as unknown as JsonValue));
+  const add = (key: string, words: string, said: JsonValue, isSent: boolean) => {
+    let says = orderedJson(said);
     for (const { id, as, did } of writes) if (id && did === 'create') says = says.replaceAll(id, `new ${as}`);
     let number = 1;
     while (found.has(`${key} ${number}`)) number += 1;
-    found.set(`${key} ${number}`, { words, says, isSent: Boolean(out) });
+    found.set(`${key} ${number}`, { words, says, isSent });
+  };
+  for (const { out, made, words, record } of effects) {
+    const about = writes.find(({ id }) => id === record?.id)?.as ?? '';
+    if (made) add(`${made.make} ${about}`, words, made as unknown as JsonValue, false);
+    if (out) add(`${out.kind} ${out.to}`, made ? `Mail to ${out.to}` : words, out.body ?? null, true);
   }
   return found;
 }

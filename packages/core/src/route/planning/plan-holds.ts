@@ -1,6 +1,7 @@
 import type { EffectRecord } from '../../effect/effect';
 import type { HoldStep } from '../../hold/hold';
 import { holdRuleOf } from '../../hold/registry';
+import { LINK_TO_COME } from '../../mail/mail-links';
 import type { RouteDefinition } from '../../definition/route-definition';
 import type { Submission } from '../../payload/submission';
 import type { PartReader } from '../../value/work-out-value';
@@ -17,9 +18,6 @@ interface HoldsSetting {
   would: () => string[];
 }
 
-/** An address for the eye alone: who is asked by a rehearsal gets no mail. */
-const SHOWN_LINK = 'https://hay-cart.example/ask/a-link-of-their-own';
-
 /** What came of the holds of a route: what was answered, and where one of them is left, the first of these. */
 interface PlannedHolds {
   answered: string[];
@@ -29,7 +27,7 @@ interface PlannedHolds {
 /** Why a run waits before anything is written, or ends, by the first hold that is not answered with yes. */
 export function planHolds({ route, submission, records, read, setting, would }: HoldsSetting): PlannedHolds {
   const passed: string[] = [];
-  const { destination, answered = {}, link = () => SHOWN_LINK } = setting;
+  const { destination, answered = {}, link = () => LINK_TO_COME } = setting;
   for (const [index, hold] of (route.holds ?? []).entries()) {
     const rule = holdRuleOf(hold);
     if (!rule) continue;

@@ -148,8 +148,12 @@ function writeSteps(write: PlannedWrite, all: readonly PlannedWrite[], destinati
 function effectSteps({ words, unmet, out, made, record }: PlannedEffect): AccountStep[] {
   const about = record ? { record } : {};
   if (unmet) return [{ step: 'nothing', text: `Follow-up ${words}: ${unmet}`, ...about }];
-  if (made) return [{ step: 'made', text: `Made a ${words.charAt(0).toLowerCase()}${words.slice(1)}`, ...about }];
-  return out ? [{ step: 'sent', text: `Put in the outbox: ${words}`, ...about }] : [];
+  const steps: AccountStep[] = [];
+  if (made?.make === 'consent') steps.push({ step: 'made', text: `Noted: ${words}`, ...about });
+  else if (made)
+    steps.push({ step: 'made', text: `Made a ${words.charAt(0).toLowerCase()}${words.slice(1)}`, ...about });
+  if (out) steps.push({ step: 'sent', text: `Put in the outbox: ${made ? `mail to ${out.to}` : words}`, ...about });
+  return steps;
 }
 
 function linkedText(id: string, all: readonly PlannedWrite[], destination: Destination): string {
