@@ -1,24 +1,8 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './journey';
-import { addAnswer, addStep, cameTo, draftFor, endpoint, publish, signIn } from './support';
+import { addAnswer, addStep, cameTo, draftFor, endpoint, linkTo, publish, signIn, type CameMail } from './support';
 
 test.beforeEach(({ page }) => signIn(page));
-
-interface Came {
-  to: string[];
-  subject: string;
-  text: string;
-  attachments: { filename: string; contentType: string }[];
-}
-
-/** The mail that came to an address and holds a link, once it has. */
-async function linkTo(page: Page, to: string): Promise<string> {
-  const found = async () =>
-    (await cameTo<Came>(page, 3)).filter((one) => one.to.includes(to) && one.text.includes('/ask/'));
-  await expect.poll(async () => (await found()).length).toBe(1);
-  const { pathname } = new URL(/http\S+/.exec((await found())[0]!.text)![0]);
-  return new URL(pathname, page.url()).href;
-}
 
 test('a visitor confirms by mail before anything is written', async ({ page, browser }, { retry }) => {
   const name = `Confirming ${retry}`;
@@ -36,7 +20,7 @@ test('a visitor confirms by mail before anything is written', async ({ page, bro
   await publish(page, 1);
   await send({ name: 'Ida Weir', email: to });
 
-  const link = await linkTo(page, to);
+  const link = await linkTo(page, to, '/ask/');
   const visitor = await (await browser.newContext()).newPage();
   await visitor.goto(link);
   await expect(visitor.getByRole('heading', { name: 'Is this you?' })).toBeVisible();
@@ -63,7 +47,7 @@ test('a colleague says yes by the link in a mail, without signing in', async ({ 
   const email = `bo.mailed${retry}@weir.example`;
   await send({ name: `Bo Mailed${retry}`, email, subject: 'Gutter' });
   const mails = async () =>
-    (await cameTo<Came>(page, 3)).filter(({ subject }) => subject.includes(`what Bo Mailed${retry} sent`));
+    (await cameTo<CameMail>(page, 3)).filter(({ subject }) => subject.includes(`what Bo Mailed${retry} sent`));
   await expect.poll(async () => (await mails()).length).toBe(1);
   const { pathname } = new URL(/http\S+/.exec((await mails())[0]!.text)![0]);
   const colleague = await (await browser.newContext()).newPage();
@@ -118,7 +102,7 @@ test('a PDF of what was sent is kept with the record and goes with the mail', as
   await send({ name: 'Ida Weir', email: to, subject: 'Gutter' });
   await expect
     .poll(async () =>
-      (await cameTo<Came>(page, 3))
+      (await cameTo<CameMail>(page, 3))
         .filter((one) => one.to.includes(to))
         .map(({ attachments }) => attachments.map(({ filename }) => filename).sort()),
     )

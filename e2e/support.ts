@@ -79,6 +79,33 @@ export async function cameTo<What>(page: Page, after: number): Promise<What[]> {
   return (await (await page.request.get(`${standIn(page, after)}/received`)).json()) as What[];
 }
 
+/** A mail that the stand-in took. */
+export interface CameMail {
+  to: string[];
+  subject: string;
+  text: string;
+  headers: Record<string, string>;
+  attachments: { filename: string; contentType: string }[];
+}
+
+/** The link in the mail that came to an address, once one with such a link has. */
+export async function linkTo(page: Page, to: string, under: '/ask/' | '/consent/', subject = ''): Promise<string> {
+  const found = async () =>
+    (await cameTo<CameMail>(page, 3)).filter(
+      (one) => one.to.includes(to) && one.text.includes(under) && one.subject.includes(subject),
+    );
+  await expect.poll(async () => (await found()).length).toBe(1);
+  const { pathname } = new URL(/http\S+/.exec((await found())[0]!.text)![0]);
+  return new URL(pathname, page.url()).href;
+}
+
+/** Adds a text to what is put together. */
+export async function addText(page: Page, label: string, text: string): Promise<void> {
+  await page.getByRole('button', { name: `Add what feeds ${label}` }).click();
+  await page.getByPlaceholder('Find an answer, or type a text').fill(text);
+  await page.getByRole('option', { name: `the text “${text}”` }).click();
+}
+
 /** Adds an answer, by its key, to what is put together. */
 export async function addAnswer(page: Page, label: string, key: string): Promise<void> {
   await page.getByRole('button', { name: `Add what feeds ${label}` }).click();

@@ -9,10 +9,13 @@ const asks = (record: RecordKind, field: string, name: string, more: Partial<Que
   ...more,
 });
 
+/** The words that visitors agree to. */
+export const CONSENT_WORDS = 'You may write to me about glasshouses. I can stop this at any time.';
+
 const CONSENT: Question = {
   name: 'consent',
   type: 'consent',
-  label: 'You may write to me about glasshouses. I can stop this at any time.',
+  label: CONSENT_WORDS,
   version: '3',
   feeds: { record: 'contact', field: 'may_write' },
 };

@@ -2,6 +2,7 @@ import type { ColourMark, ListView, RecordKind } from '@haycart/core';
 import type { Services } from '@haycart/server/seeding';
 import type { Random } from '../random';
 import type { Tx } from '../tx';
+import { CONSENT_WORDS } from './forms';
 
 type By = { kind: 'person'; id: string };
 
@@ -37,7 +38,6 @@ const NOTES = [
 ];
 const TASKS = ['Send the drawings', 'Call about the date', 'Ask for the ground plan', 'Send the price for shading'];
 const REASONS = ['Too dear', 'Chose another firm', 'No answer', 'Not now'];
-const CONSENT = 'You may write to me about glasshouses and how to look after them.';
 
 const VIEWS: { record: RecordKind; name: string; view: ListView }[] = [
   {
@@ -230,7 +230,7 @@ async function agree(month: Month, contacts: readonly Fresh[]) {
       {
         channel: 'email',
         state: random.chance(0.93) ? 'given' : 'withdrawn',
-        words: CONSENT,
+        words: CONSENT_WORDS,
         place: 'on the form “Glazing price list”',
       },
       by(month, 'robin-nye'),

@@ -1,5 +1,6 @@
 import type { RouteDefinition } from '@haycart/core';
 import { answer, SOURCE } from '../values';
+import { CONSENT_WORDS } from './forms';
 
 export const PRICELIST_ROUTE: RouteDefinition = {
   format: 'haycart.route/1',
@@ -85,6 +86,14 @@ export const PRICELIST_ROUTE_CONFIRMING: RouteDefinition = {
       to: 'visitor',
       template: PRICE_LIST_TEMPLATE.key,
       attach: { files: [PRICE_LIST_FILE.key] },
+    },
+    {
+      do: 'consent',
+      on: 'person',
+      channel: 'email',
+      state: 'given',
+      words: { parts: [{ text: CONSENT_WORDS }] },
+      when: { of: { answer: 'consent' }, test: 'is', value: 'yes' },
     },
     {
       do: 'list',

@@ -1,5 +1,5 @@
 import type { HistoryEntry, NoteShape, RecordSheet } from '@haycart/api';
-import { showRecordValue, type FieldDefinition } from '@haycart/core';
+import { CHANNEL_WORDS, showRecordValue, type FieldDefinition } from '@haycart/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -106,7 +106,7 @@ function happenings({ history, tasks, consents, files, sent }: RecordSheet, note
       of: 'consent',
       at,
       id,
-      text: `Consent by ${channel} ${state}: “${words}”`,
+      text: `Consent to ${CHANNEL_WORDS[channel]} ${state}: “${words}”`,
       by,
     })),
     ...files.map(({ id, name, at, by }): Happening => ({ of: 'files', at, id, text: `File ${name} added`, by })),

@@ -56,20 +56,20 @@ export function ConsentEditor({ followUp, put, definition: { writes }, destinati
       />
       {channel === 'email' && followUp.state === 'given' && (
         <>
-          <span className="text-muted">Counts</span>
+          <span className="text-muted">Confirmed by</span>
           <div className="flex flex-wrap items-center gap-2">
             <div className="w-60 max-sm:w-full">
               <ConfirmTemplateChoice
-                label="From when it counts"
+                label="Confirmed by which mail"
                 value={confirm}
-                none="at once"
+                none="no mail: it counts at once"
                 templates={destination.templates}
                 choose={(key) => put(key ? { ...followUp, confirm: key } : atOnce)}
               />
             </div>
             {confirm !== undefined && (
               <>
-                <span className="text-muted">is confirmed within</span>
+                <span className="text-muted">within</span>
                 <DaysToConfirm
                   label="Days to confirm"
                   within={within}
