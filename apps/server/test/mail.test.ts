@@ -172,6 +172,30 @@ describe('a mail server', () => {
   });
 });
 
+test('a template has texts in other languages, and a mail speaks that of the form', async () => {
+  await set();
+  const nl = { subject: 'Dank je, {{ contact.last_name }}', text: 'Over {{ answers.subject }}.' };
+  const made = await addTemplate({ translations: { nl } });
+  expect(made.body.translations).toEqual({ nl: { ...nl, html: null } });
+  await workspace.publish(writing());
+  for (const language of ['nl-BE', 'fr']) await enquire({ _visit: { language } });
+  await until(outbox, (lines) => lines.length === 2 && lines.every(({ state }) => state === 'done'));
+  const subjects = (await outside.received()).map(({ subject }) => subject);
+  expect(subjects.sort()).toEqual(['Dank je, Weir', 'Thank you, Weir']);
+  // A name that is not there stands in the way of publishing in any language.
+  const wrong = { nl: { ...nl, text: '{{ contact.gone }}' } };
+  expect((await person('PATCH', '/mail-templates/thank-you', { translations: wrong })).status).toBe(200);
+  const { body } = await workspace.call<{ id: string }>('POST', '/routes', { definition: writing() });
+  expect(await person('POST', `/routes/${body.id}/publish`, {})).toMatchObject({
+    status: 422,
+    body: { errors: [{ at: '/followUps/0/template' }] },
+  });
+  for (const translations of [{ nl: 'x' }, { 'no language': nl }, { nl: { ...nl, text: '' } }, [], 7])
+    expect((await person('PATCH', '/mail-templates/thank-you', { translations })).status).toBe(422);
+  const blank = { name: null, subject: null, text: null, translations: null };
+  expect(await person('PATCH', '/mail-templates/thank-you', blank)).toMatchObject({ status: 200, body: THANKS });
+});
+
 test('templates have one name each and parts that can be worked out', async () => {
   expect((await addTemplate()).status).toBe(201);
   expect((await addTemplate()).status).toBe(409);

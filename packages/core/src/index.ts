@@ -128,8 +128,9 @@ export {
   checkMailTemplate,
   MAIL_LIMITS,
   type MailTemplate,
+  type MailTexts,
   type MailValues,
-  namesInMail,
+  readTranslations,
   type RenderedMail,
   renderMail,
 } from './mail/mail-template';

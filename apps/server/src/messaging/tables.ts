@@ -1,5 +1,6 @@
+import type { MailTexts } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { check, integer, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { check, integer, json, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { bytea, time, workspaceId } from '../platform/database/columns';
 
 /** A chat or a phone that several read, where messages go. */
@@ -40,6 +41,8 @@ export const mailTemplate = pgTable(
     subject: text('subject').notNull(),
     text: text('text').notNull(),
     html: text('html'),
+    /** The texts in other languages, by language. */
+    translations: json('translations').$type<Record<string, MailTexts>>().notNull().default({}),
     changedAt: time('changed_at').notNull().defaultNow(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.key] }), unique('mail_template_name').on(t.workspaceId, t.name)],

@@ -11,7 +11,7 @@ import { UndoButtons } from '../components/undo-buttons';
 import type { Chosen } from './chosen';
 import { useFormDraft } from './draft';
 import { FormMenu } from './form-menu';
-import { languageName } from './language-name';
+import { languageName } from '../components/language-name';
 import { Outline } from './outline';
 import { Preview, WIDTHS, type Width } from './preview';
 import { PublishForm } from './publish-form';

@@ -9,7 +9,7 @@ import {
 import { Button } from '../components/button';
 import { edit } from './draft';
 import type { Chosen, FormPart } from './chosen';
-import { languageName } from './language-name';
+import { languageName } from '../components/language-name';
 import { MailAfter } from './mail-after';
 import { BOX, Row, SelectRow, TextRow } from './row';
 import { PictureRow } from './picture-row';

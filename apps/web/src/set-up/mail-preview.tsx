@@ -1,4 +1,11 @@
-import { LINK_TO_COME, renderMail, withLibraries, type MailTemplate, type MailValues, type RenderedMail } from '@haycart/core';
+import {
+  LINK_TO_COME,
+  renderMail,
+  withLibraries,
+  type MailTexts,
+  type MailValues,
+  type RenderedMail,
+} from '@haycart/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { toast } from 'sonner';
@@ -22,7 +29,7 @@ const EXAMPLE = {
 };
 
 /** What a template makes of an example, as it is typed; it can be sent to oneself. */
-export function MailPreview({ template }: { template: Omit<MailTemplate, 'key' | 'name'> }) {
+export function MailPreview({ template }: { template: MailTexts }) {
   const intakes = useQuery(intakeLinesQuery).data?.filter(({ archived }) => !archived) ?? [];
   const [chosen, setChosen] = useState<string | null>(null);
   const intake = chosen ?? intakes[0]?.key ?? '';

@@ -1,5 +1,5 @@
 import type { ProblemAt } from '@haycart/api';
-import type { MailTemplate } from '@haycart/core';
+import type { MailTemplate, MailTexts } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -8,9 +8,11 @@ import { ApiError, call } from '../api/client';
 import { AskOnce } from '../components/ask-once';
 import { Button } from '../components/button';
 import { CopyKey } from '../components/copy-key';
+import { languageName } from '../components/language-name';
 import { Mono, Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
 import { TextArea, TextField } from '../components/text-field';
+import { MailLanguages } from './mail-languages';
 import { MailPreview } from './mail-preview';
 
 const BLANK = {
@@ -18,15 +20,30 @@ const BLANK = {
   subject: 'Thank you for writing to us',
   text: 'Dear {{ contact.first_name }},\n\nwe have your message and answer within two working days.\n',
   html: null as string | null,
+  translations: {} as Readonly<Record<string, MailTexts>>,
 };
+
+const PARTS = ['/subject', '/text', '/html'];
 
 /** One template: its subject and its texts, beside what they make of an example. */
 export function MailTemplateEditor({ template }: { template: MailTemplate | null }) {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [draft, setDraft] = useState(() => template ?? BLANK);
-  const put = (change: Partial<typeof BLANK>) => setDraft((before) => ({ ...before, ...change }));
-  const given = { name: draft.name, subject: draft.subject, text: draft.text, html: draft.html };
+  const [draft, setDraft] = useState(() => ({ ...BLANK, ...template }));
+  const [language, setLanguage] = useState<string | null>(null);
+  const { name, translations } = draft;
+  const own: MailTexts = { subject: draft.subject, text: draft.text, html: draft.html };
+  const shown = language === null ? own : translations[language]!;
+  const translate = (language: string, texts: MailTexts | null) =>
+    setDraft((before) => {
+      const { [language]: _, ...rest } = before.translations;
+      return { ...before, translations: texts ? { ...before.translations, [language]: texts } : rest };
+    });
+  const put = (change: Partial<MailTexts>) =>
+    language === null
+      ? setDraft((before) => ({ ...before, ...change }))
+      : translate(language, { ...translations[language]!, ...change });
+  const given = { name, ...own, translations };
   const save = useMutation({
     mutationFn: () =>
       template
@@ -47,7 +64,9 @@ export function MailTemplateEditor({ template }: { template: MailTemplate | null
   });
   const [removing, setRemoving] = useState(false);
   const wrong: ProblemAt[] = save.error instanceof ApiError ? (save.error.problem.errors ?? []) : [];
-  const errorAt = (at: string) => wrong.find((one) => one.at === at)?.message;
+  const here = language === null ? '' : `/translations/${language}`;
+  const errorAt = (part: string) => wrong.find(({ at }) => at === `${here}${part}`)?.message;
+  const elsewhere = wrong.find(({ at }) => at !== '/name' && !PARTS.some((part) => at === `${here}${part}`));
   return (
     <div className="grid gap-5 xl:grid-cols-2">
       <Sheet className="p-4">
@@ -66,13 +85,26 @@ export function MailTemplateEditor({ template }: { template: MailTemplate | null
           <TextField
             label="Name"
             placeholder="Thank you"
-            value={draft.name}
-            error={errorAt('/name')}
-            onChange={({ target }) => put({ name: target.value })}
+            value={name}
+            error={wrong.find(({ at }) => at === '/name')?.message}
+            onChange={({ target }) => setDraft((before) => ({ ...before, name: target.value }))}
+          />
+          <MailLanguages
+            translations={translations}
+            language={language}
+            choose={setLanguage}
+            add={(added) => {
+              translate(added, shown);
+              setLanguage(added);
+            }}
+            remove={(removed) => {
+              setLanguage(null);
+              translate(removed, null);
+            }}
           />
           <TextField
             label="Subject"
-            value={draft.subject}
+            value={shown.subject}
             error={errorAt('/subject')}
             onChange={({ target }) => put({ subject: target.value })}
           />
@@ -80,12 +112,12 @@ export function MailTemplateEditor({ template }: { template: MailTemplate | null
             label="Text"
             rows={9}
             className="font-mono text-[12.5px]"
-            value={draft.text}
+            value={shown.text}
             error={errorAt('/text')}
             onChange={({ target }) => put({ text: target.value })}
           />
-          {draft.html === null ? (
-            <Button className="self-start" onClick={() => put({ html: htmlOf(draft.text) })}>
+          {shown.html === null ? (
+            <Button className="self-start" onClick={() => put({ html: htmlOf(shown.text) })}>
               Add HTML
             </Button>
           ) : (
@@ -95,7 +127,7 @@ export function MailTemplateEditor({ template }: { template: MailTemplate | null
                 rows={9}
                 className="font-mono text-[12.5px]"
                 help="For mail programs that show it; others show the text. Values are escaped."
-                value={draft.html}
+                value={shown.html}
                 error={errorAt('/html')}
                 onChange={({ target }) => put({ html: target.value })}
               />
@@ -109,13 +141,13 @@ export function MailTemplateEditor({ template }: { template: MailTemplate | null
             <Mono>{'{{ deal.name }}'}</Mono>, <Mono>{'{{ answers.plan }}'}</Mono>, <Mono>{'{{ route.name }}'}</Mono>.
             Conditions: <Mono>{'{% if answers.plan %} … {% endif %}'}</Mono>.
           </p>
-          {save.isError && !wrong.length && (
+          {save.isError && (!wrong.length || elsewhere) && (
             <p role="alert" className="text-brick">
-              {messageOf(save.error)}
+              {elsewhere ? `${whereOf(elsewhere)}: ${elsewhere.message}` : messageOf(save.error)}
             </p>
           )}
           <div className="flex flex-wrap gap-2">
-            <Button type="submit" look="main" disabled={!draft.name.trim() || save.isPending}>
+            <Button type="submit" look="main" disabled={!name.trim() || save.isPending}>
               Save
             </Button>
             {template && (
@@ -126,7 +158,7 @@ export function MailTemplateEditor({ template }: { template: MailTemplate | null
           </div>
         </form>
       </Sheet>
-      <MailPreview template={draft} />
+      <MailPreview template={shown} />
       {removing && (
         <AskOnce
           title={`Remove ${template!.name}?`}
@@ -138,6 +170,12 @@ export function MailTemplateEditor({ template }: { template: MailTemplate | null
       )}
     </div>
   );
+}
+
+/** In which language something is wrong that does not show. */
+function whereOf({ at = '' }: ProblemAt): string {
+  const language = /^\/translations\/([^/]+)\//.exec(at)?.[1];
+  return language ? languageName(language) : 'For everybody else';
 }
 
 /** The paragraphs of a text as HTML. */

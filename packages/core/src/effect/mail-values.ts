@@ -2,7 +2,7 @@ import { fieldOf, recordWord, type Destination } from '../destination/destinatio
 import { RECORD_KINDS, type FieldValues } from '../diff/record';
 import type { RouteDefinition } from '../definition/route-definition';
 import { showFieldValue } from '../field/field-value';
-import { namesInMail, type MailTemplate, type MailValues } from '../mail/mail-template';
+import { namesInMail, textsOfMail, type MailTemplate, type MailValues } from '../mail/mail-template';
 import { withArticle } from '../text';
 import type { EffectContext, EffectRecord } from './effect';
 
@@ -22,9 +22,9 @@ export function wrongNames(
   destination: Destination,
   also: readonly string[] = [],
 ): string[] {
-  const wrong = namesInMail(template).flatMap(({ path }) =>
-    also.includes(path.join('.')) ? [] : (whatIsWrong(path, route, destination) ?? []),
-  );
+  const wrong = textsOfMail(template)
+    .flatMap(namesInMail)
+    .flatMap(({ path }) => (also.includes(path.join('.')) ? [] : (whatIsWrong(path, route, destination) ?? [])));
   return [...new Set(wrong)].map((text) => `The template ${template.name} ${text}`);
 }
 

@@ -1,4 +1,4 @@
-import { namesInMail, type MailTemplate } from './mail-template';
+import { namesInMail, textsOfMail, type MailTemplate } from './mail-template';
 
 /** What a mail names to hold a link by which its reader confirms. */
 export const CONFIRM_LINK = 'confirm.link';
@@ -11,14 +11,17 @@ export const LINK_TO_COME = 'https://hay-cart.example/ask/a-link-of-their-own';
 /** Why a template does not hold a link in all of its texts, as a sentence; `null` where it does. */
 export function missingLink(template: MailTemplate, link: string, whatFor: string): string | null {
   if (namesLink(template, link)) return null;
-  const where = template.html === null ? 'text' : 'text and its HTML';
+  const inAll = template.translations && Object.keys(template.translations).length ? ', in each language' : '';
+  const where = `${template.html === null ? 'text' : 'text and its HTML'}${inAll}`;
   return `The template ${template.name} needs {{ ${link} }} in its ${where}: the link by which ${whatFor}.`;
 }
 
 /** Whether a template has a link in all of its texts. */
 export function namesLink(template: MailTemplate, link: string): boolean {
-  const parts = new Set(namesInMail(template).flatMap(({ part, path }) => (path.join('.') === link ? part : [])));
-  return parts.has('text') && (template.html === null || parts.has('html'));
+  return textsOfMail(template).every((texts) => {
+    const parts = new Set(namesInMail(texts).flatMap(({ part, path }) => (path.join('.') === link ? part : [])));
+    return parts.has('text') && (texts.html === null || parts.has('html'));
+  });
 }
 
 /** The mail with the reader’s own link where it is to come. */

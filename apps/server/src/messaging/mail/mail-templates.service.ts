@@ -9,8 +9,8 @@ import { Events } from '../../platform/events/events';
 import { plainName } from '../plain-name';
 import { mailTemplate } from '../tables';
 
-const { key, name, subject, text, html } = mailTemplate;
-const SHAPE = { key, name, subject, text, html };
+const { key, name, subject, text, html, translations } = mailTemplate;
+const SHAPE = { key, name, subject, text, html, translations };
 
 /** By what mails are written. */
 @Injectable()
@@ -40,8 +40,11 @@ export class MailTemplates {
     return this.one(tx, own);
   }
 
+  /** What is null stays as it is, but for the HTML, which a template may do without. */
   async change(tx: WorkspaceTx, wanted: string, change: Partial<Omit<MailTemplate, 'key'>>): Promise<MailTemplate> {
-    const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    const given = Object.fromEntries(
+      Object.entries(change).filter(([part, value]) => value !== undefined && (value !== null || part === 'html')),
+    );
     const after = { ...(await this.one(tx, wanted)), ...given };
     await this.#keep(after, () =>
       tx.db

@@ -1,8 +1,20 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Put } from '@nestjs/common';
-import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { MAIL_LIMITS, type MailTemplate } from '@haycart/core';
+import { ApiProperty, ApiPropertyOptional, ApiTags, PartialType } from '@nestjs/swagger';
+import { MAIL_LIMITS, readTranslations, type MailTemplate, type MailTexts } from '@haycart/core';
 import type { MailServerShape } from '@haycart/api';
-import { IsIn, IsInt, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateIf } from 'class-validator';
+import {
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+} from 'class-validator';
 import { ByCaller, type Caller } from '../../platform/auth/caller';
 import { NeedsPerson } from '../../platform/auth/marks';
 import { Command, InTransaction, Reads, ThisCommand } from '../../platform/commands/command';
@@ -17,21 +29,26 @@ import { MailsService } from './mails.service';
 
 const orNull = ValidateIf((_, value) => value !== null && value !== undefined);
 
-class MailTemplateChangeDto {
-  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 120) name?: string;
-  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(MAIL_LIMITS.subject) subject?: string;
-  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(MAIL_LIMITS.text) text?: string;
-  @ApiPropertyOptional({ nullable: true, type: String }) @orNull @IsString() @MaxLength(MAIL_LIMITS.html) html?:
-    string | null;
-}
-
-class NewMailTemplateDto {
-  @ApiProperty() @IsString() @Length(1, 120) name: string;
+class MailTextsDto {
   @ApiProperty() @IsString() @MaxLength(MAIL_LIMITS.subject) subject: string;
   @ApiProperty() @IsString() @MaxLength(MAIL_LIMITS.text) text: string;
   @ApiPropertyOptional({ nullable: true, type: String }) @orNull @IsString() @MaxLength(MAIL_LIMITS.html) html?:
     string | null;
 }
+
+class NewMailTemplateDto extends MailTextsDto {
+  @ApiProperty() @IsString() @Length(1, 120) name: string;
+  @ApiPropertyOptional({
+    type: 'object',
+    additionalProperties: { type: 'object', properties: {} },
+    description: 'The texts in other languages, by language (BCP 47): subject, text, html.',
+  })
+  @IsOptional()
+  @IsObject()
+  translations?: object;
+}
+
+class MailTemplateChangeDto extends PartialType(NewMailTemplateDto) {}
 
 class TestMailDto {
   @ApiProperty() @IsString() @Length(1, MAIL_LIMITS.subject) subject: string;
@@ -78,8 +95,11 @@ export class MailController {
   @Post('mail-templates')
   @Command('mail.add-template', 'Adds a template of a mail')
   @HttpCode(201)
-  add(@InTransaction() tx: WorkspaceTx, @Body() { html = null, ...made }: NewMailTemplateDto): Promise<MailTemplate> {
-    return this.templates.add(tx, { ...made, html });
+  add(
+    @InTransaction() tx: WorkspaceTx,
+    @Body() { html = null, translations = {}, ...made }: NewMailTemplateDto,
+  ): Promise<MailTemplate> {
+    return this.templates.add(tx, { ...made, html, translations: readLanguages(translations) });
   }
 
   @Patch('mail-templates/:key')
@@ -87,9 +107,10 @@ export class MailController {
   change(
     @InTransaction() tx: WorkspaceTx,
     @Param('key') key: string,
-    @Body() change: MailTemplateChangeDto,
+    @Body() { translations, ...change }: MailTemplateChangeDto,
   ): Promise<MailTemplate> {
-    return this.templates.change(tx, key, change as Partial<MailTemplate>);
+    const translated = translations && { translations: readLanguages(translations) };
+    return this.templates.change(tx, key, { ...(change as Partial<MailTemplate>), ...translated });
   }
 
   @Delete('mail-templates/:key')
@@ -146,4 +167,12 @@ export class MailController {
     if (!tried.ok) throw new ProblemError('refused', `The mail was not taken: ${tried.why}`);
     return { to };
   }
+}
+
+function readLanguages(given: object): Record<string, MailTexts> {
+  const translations = readTranslations(given);
+  if (translations) return translations;
+  throw new ProblemError('refused', 'The texts in other languages are an object by language: subject, text, html.', [
+    { at: '/translations', code: 'wrong-value', message: 'Give each language an object with subject, text and html.' },
+  ]);
 }

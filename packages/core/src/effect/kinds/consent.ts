@@ -4,7 +4,7 @@ import { condition, name, value } from '../../definition/shapes';
 import type { JsonValue } from '../../json';
 import { daysOrUsual, whatIsWrongWithDays } from '../../mail/days-to-confirm';
 import { CONFIRM_LINK, LINK_TO_COME, missingLink } from '../../mail/mail-links';
-import { renderMail } from '../../mail/mail-template';
+import { renderMail, textsFor } from '../../mail/mail-template';
 import { warning, type Problem } from '../../problem';
 import { normalEmail } from '../../reading/email';
 import { CHANNEL_WORDS, CONSENT_CHANNELS, type ConsentChannel } from '../../record/consent';
@@ -137,7 +137,10 @@ function askFor(key: string, email: string, context: EffectContext): AskMail {
     };
   if (!address.ok)
     return { to: '', problem: warning('no-address', 'Nobody is asked to confirm: no e-mail address is known.') };
-  const mail = renderMail(template, { ...mailValues(context), confirm: { link: LINK_TO_COME } });
+  const mail = renderMail(textsFor(template, context.submission.visit.language), {
+    ...mailValues(context),
+    confirm: { link: LINK_TO_COME },
+  });
   if (mail) return { to: address.email, mail };
   const text = `The template “${template.name}” cannot be worked out with this submission, so nobody is asked to confirm.`;
   return { to: '', problem: warning('template-failed', text) };

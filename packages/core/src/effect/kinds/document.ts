@@ -2,7 +2,7 @@ import { z } from '../../schema-library';
 import { recordWord } from '../../destination/destination';
 import type { FollowUp } from '../../definition/route-definition';
 import { condition, name, value } from '../../definition/shapes';
-import { renderMail } from '../../mail/mail-template';
+import { renderMail, textsFor } from '../../mail/mail-template';
 import { warning } from '../../problem';
 import type { Value } from '../../value/value';
 import { defineEffect } from '../effect';
@@ -74,7 +74,7 @@ export const document = defineEffect<DocumentFollowUp>({
       return { words, problems, made: { make: 'document', name: fileName(line), title: line, rows } };
     }
     const template = templateOf(destination, key);
-    const rendered = template && renderMail(template, mailValues(context));
+    const rendered = template && renderMail(textsFor(template, context.submission.visit.language), mailValues(context));
     if (!rendered)
       return {
         words,

@@ -3,7 +3,7 @@ import type { FollowUp } from '../../definition/route-definition';
 import { condition, value } from '../../definition/shapes';
 import type { MailAttachment } from '../../mail/mail-attachment';
 import { LINK_TO_COME, missingLink, UNSUBSCRIBE_LINK } from '../../mail/mail-links';
-import { renderMail } from '../../mail/mail-template';
+import { renderMail, textsFor } from '../../mail/mail-template';
 import { normalEmail } from '../../reading/email';
 import { warning } from '../../problem';
 import type { ConsentState } from '../../record/consent';
@@ -125,7 +125,10 @@ export const mail = defineEffect<MailFollowUp>({
         words,
         problems: [...problems, warning('no-address', `${words} is not sent: no e-mail address is known.`)],
       };
-    const rendered = renderMail(template, { ...mailValues(context), unsubscribe: { link: LINK_TO_COME } });
+    const rendered = renderMail(textsFor(template, submission.visit.language), {
+      ...mailValues(context),
+      unsubscribe: { link: LINK_TO_COME },
+    });
     if (!rendered)
       return {
         words,

@@ -4,7 +4,7 @@ import { condition } from '../../definition/shapes';
 import { mailValues, templateOf, visitorOf, wrongNames } from '../../effect/mail-values';
 import { daysOrUsual, whatIsWrongWithDays } from '../../mail/days-to-confirm';
 import { CONFIRM_LINK, missingLink } from '../../mail/mail-links';
-import { renderMail } from '../../mail/mail-template';
+import { renderMail, textsFor } from '../../mail/mail-template';
 import { normalEmail } from '../../reading/email';
 import { counted } from '../../text';
 import { defineHold } from '../hold';
@@ -85,7 +85,7 @@ export const confirmation = defineHold<ConfirmationHold>({
       return { code: 'not-asked', text: 'The visitor would be asked to confirm, and no e-mail address is known.' };
     const template = templateOf(destination, key);
     const values = { ...mailValues({ records, route, submission, destination }), confirm: { link: link(0) } };
-    const mail = template && renderMail(template, values);
+    const mail = template && renderMail(textsFor(template, submission.visit.language), values);
     if (!mail)
       return {
         code: 'not-asked',

@@ -1,0 +1,1 @@
+ALTER TABLE "mail_template" ADD COLUMN "translations" json DEFAULT '{}'::json NOT NULL;
