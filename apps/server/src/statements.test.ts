@@ -41,8 +41,8 @@ const READ: Record<string, { why: string; tables: string[] }> = {
     ],
   },
   outbox: {
-    why: 'A mail has attached what its visitor sent.',
-    tables: ['submission_file'],
+    why: 'A mail has attached what its visitor sent, and a reminder goes while nobody has answered.',
+    tables: ['asked', 'submission_file'],
   },
   records: {
     why: 'The page of a record shows files and words of its submissions and what was sent about it; touches count while their attempt stands.',

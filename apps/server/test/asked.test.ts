@@ -169,6 +169,52 @@ describe('a colleague who is asked by mail', () => {
     return { id, run: runs[0]!.id, link: link! };
   };
 
+  test('is reminded after some days, with the next, unless somebody has answered by then', async () => {
+    const colleague = { email: `idris.${workspace.key}@quillfern.example`, name: 'Idris Vale' };
+    expect((await person('POST', '/people', colleague)).status).toBe(201);
+    await workspace.publish(asking({ ...APPROVE, remindAfter: 'P2D', next: { person: 'idris-vale' } }));
+    const [answered, open] = [await enquire(), await enquire({ email: 'bo@weir.example' })];
+    for (const id of [answered, open]) await settled(id, 'held');
+    const mails = async () =>
+      (await workspace.get<Page<OutboxLine>>('/outbox?kind=mail')).items.map(({ to, state, lastError }) => ({
+        to: to.split('.')[0],
+        state,
+        lastError,
+      }));
+    expect((await until(mails, (all) => all.filter(({ state }) => state === 'waiting').length === 4)).length).toBe(6);
+    await page((await linksTo(colleague.email)).at(-1)!, { answer: 'yes' });
+    await settled(answered, 'written');
+    await workspace.query(`update outbox set due_at = now() where state = 'waiting'`);
+    const after = await until(mails, (all) => all.every(({ state }) => state !== 'waiting'));
+    expect(after.filter(({ state }) => state === 'cancelled')).toMatchObject([
+      { lastError: 'It was answered before.' },
+      { lastError: 'It was answered before.' },
+    ]);
+    // No server sends mail here: what was tried was given up.
+    expect(after.filter(({ state }) => state === 'given-up')).toHaveLength(4);
+  });
+
+  test('who says no has the visitor written, once however often it is run again', async () => {
+    const sorry = { name: 'Sorry', subject: 'Sorry, {{ contact.last_name }}', text: 'Not now: {{ denied.why }}' };
+    expect((await person('POST', '/mail-templates', sorry)).status).toBe(201);
+    await workspace.publish(asking({ ...APPROVE, ifDenied: 'sorry' }));
+    const id = await enquire();
+    await settled(id, 'held');
+    const [link] = await linksTo(`${workspace.key}@quillfern.example`);
+    await page(link!, { answer: 'no', note: 'Too far' });
+    await settled(id, 'skipped');
+    const toVisitor = async () =>
+      (await workspace.get<Page<OutboxLine>>('/outbox?to=ada@weir.example')).items.map(({ id }) => id);
+    const [mail] = await toVisitor();
+    expect(await workspace.get<OutboxShape>(`/outbox/${mail}`)).toMatchObject({
+      body: { subject: 'Sorry, Weir', text: 'Not now: Too far' },
+    });
+    expect((await person('POST', `/submissions/${id}/run-again`)).status).toBeLessThan(300);
+    await settled(id, 'skipped');
+    expect(await toVisitor()).toEqual([mail]);
+    expect(await contacts()).toEqual([]);
+  });
+
   test('sees all that was sent and what a yes writes, and answers once, without signing in', async () => {
     const { id, run, link } = await asked({ note: '<script>alert(1)</script>' });
     const { status, text } = await page(link);

@@ -22,6 +22,8 @@ export interface NewOutboxItem {
   key: string;
   body: JsonValue;
   record?: { kind: RecordKind; id: string } | undefined;
+  /** Where it goes only after so many days. */
+  inDays?: number | undefined;
   /** Whether it stays unsent until somebody asks for it. */
   unsent?: boolean | undefined;
 }
@@ -56,25 +58,42 @@ export class OutboxService {
   /** Puts things out in the transaction of their runs: they are sent if that is committed, and not otherwise. */
   async put(tx: WorkspaceTx, items: readonly NewOutboxItem[]): Promise<void> {
     if (!items.length) return;
-    await tx.db.insert(outbox).values(
-      items.map(
-        ({ submission: submissionId, run: runId, attempt, route: routeId, kind, to, key, body, record, unsent }) => ({
-          workspaceId: tx.workspaceId,
-          id: newId(),
-          submissionId,
-          runId,
-          attemptId: attempt,
-          routeId,
-          kind,
-          target: to,
-          key,
-          body,
-          recordKind: record?.kind ?? null,
-          recordId: record?.id ?? null,
-          ...(unsent ? { state: 'cancelled' as const, endedAt: sql`now()`, lastError: UNSENT } : {}),
-        }),
-      ),
-    );
+    await tx.db
+      .insert(outbox)
+      .values(
+        items.map(
+          ({
+            submission: submissionId,
+            run: runId,
+            attempt,
+            route: routeId,
+            kind,
+            to,
+            key,
+            body,
+            record,
+            inDays,
+            unsent,
+          }) => ({
+            workspaceId: tx.workspaceId,
+            id: newId(),
+            submissionId,
+            runId,
+            attemptId: attempt,
+            routeId,
+            kind,
+            target: to,
+            key,
+            body,
+            recordKind: record?.kind ?? null,
+            recordId: record?.id ?? null,
+            ...(inDays === undefined ? {} : { dueAt: sql`now() + make_interval(days => ${inDays})` }),
+            ...(unsent ? { state: 'cancelled' as const, endedAt: sql`now()`, lastError: UNSENT } : {}),
+          }),
+        ),
+      )
+      // What is there under its key is put out already.
+      .onConflictDoNothing({ target: [outbox.workspaceId, outbox.key] });
     await this.events.tell(tx, 'outbox');
   }
 

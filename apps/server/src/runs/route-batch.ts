@@ -175,9 +175,9 @@ export async function planPassages(
     counters.advance(plan.advance);
     for (const [name, by] of Object.entries(plan.advance ?? {})) advance[name] = (advance[name] ?? 0) + by;
     newOptions.push(...(plan.newOptions ?? []));
+    if (plan.outcome === 'write' || plan.outcome === 'skip') outgoing.push(...outgoingOf(id, passage, plan));
     if (plan.outcome === 'write') {
       apart.push(...saidApart(plan, passage.answers));
-      outgoing.push(...outgoingOf(id, passage, plan));
       made.push(...madeBy({ attempt: id, route: passage.route.definition.name, at: passage.queued.received_at }, plan));
     }
     if (plan.outcome === 'write')
@@ -219,7 +219,7 @@ function outgoingOf(
             route: route.id,
             kind: out.kind,
             to: out.to,
-            key: `${attempt}.${index}`,
+            key: out.once === undefined ? `${attempt}.${index}` : `${queued.id}.${route.id}.${out.once}`,
             body: out.body ?? null,
             record: out.record,
             unsent: queued.quiet,
@@ -314,7 +314,7 @@ function withoutBodies({ effects, asks, ...plan }: Plan): Plan {
         ...(out && { out: { kind: out.kind, to: out.to } }),
       })),
     }),
-    ...(asks && { asks: asks.map(({ mail: _, ...ask }) => ask) }),
+    ...(asks && { asks: asks.map(({ mail: _, reminder: __, ...ask }) => ask) }),
   };
 }
 

@@ -29,6 +29,17 @@ export function OutboxStateWord({ state }: { state: OutboxState }) {
   );
 }
 
+const SOON_MS = 60_000;
+
+function DueAt({ at }: { at: string | null }) {
+  if (!at || Date.parse(at) - Date.now() < SOON_MS) return 'to be sent in a moment';
+  return (
+    <>
+      to be sent <Time at={at} />
+    </>
+  );
+}
+
 /** What is worth knowing besides: when it was sent, when it is tried next, and why it was not sent yet. */
 export function OutboxAbout({ line: { state, doneAt, dueAt, lastError } }: { line: OutboxLine }) {
   if (state === 'done' && doneAt) return <Time at={doneAt} />;
@@ -41,7 +52,7 @@ export function OutboxAbout({ line: { state, doneAt, dueAt, lastError } }: { lin
           Next try: <Time at={dueAt} />.
         </>
       )}
-      {state === 'waiting' && !lastError && 'to be sent in a moment'}
+      {state === 'waiting' && !lastError && <DueAt at={dueAt} />}
       {state === 'cancelled' && !lastError && 'not sent'}
     </>
   );

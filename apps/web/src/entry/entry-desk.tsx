@@ -78,7 +78,8 @@ export function EntryDesk({ secret, signedIn, actions }: { secret: string; signe
         ref={frame}
         title={form.title}
         src={`${form.address}?${query.toString()}`}
-        onLoad={() => frame.current?.focus()}
+        // Whoever types elsewhere on this page goes on there.
+        onLoad={() => document.activeElement === document.body && frame.current?.focus()}
         className="mb-5 w-full border border-line bg-raised"
         style={{ height }}
       />

@@ -1,5 +1,6 @@
 import type { Rehearsal } from '@haycart/api';
 import {
+  counted,
   fieldOf,
   matchInWords,
   showFieldValue,
@@ -55,9 +56,19 @@ export function PlanCards({ plan, destination }: { plan: Rehearsal; destination:
           files={destination.files ?? []}
         />
       ))}
-      {(plan.asks ?? []).map(({ to, mail }, index) => (
-        <Card key={index} title="Asked by mail first" aside={to}>
+      {(plan.asks ?? []).map(({ to, mail, inDays, reminder }, index) => (
+        <Card
+          key={index}
+          title={inDays === undefined ? 'Asked by mail first' : `Asked after ${counted(inDays, 'day')}`}
+          aside={to}
+        >
           {mail && <RenderedMailView mail={mail} />}
+          {(reminder || inDays !== undefined) && (
+            <p className="mt-1 text-muted">
+              {reminder ? `Reminded after ${counted(reminder.inDays, 'day')}, unless` : 'Unless'} somebody answers
+              before.
+            </p>
+          )}
         </Card>
       ))}
       {plan.reason && (

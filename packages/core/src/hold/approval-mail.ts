@@ -25,3 +25,8 @@ export function approvalMail({
   // A line break in a subject would begin another header.
   return { subject: storableText(subject).replaceAll(/[\s\p{Cc}]+/gu, ' '), text: storableText(text), html: null };
 }
+
+/** The same once more, to whoever has not answered it. */
+export function asReminder(mail: RenderedMail): RenderedMail {
+  return { ...mail, subject: `Still waiting: ${mail.subject}` };
+}

@@ -3,7 +3,7 @@ import type { OwnerRule } from '../assignment/choose-owner';
 import type { ProblemCode } from '../codes';
 import type { Hold, RouteDefinition } from '../definition/route-definition';
 import type { Destination } from '../destination/destination';
-import type { AdoptName, EffectRecord, EffectSurroundings, Way } from '../effect/effect';
+import type { AdoptName, EffectRecord, EffectSurroundings, PlannedEffect, Way } from '../effect/effect';
 import type { RenderedMail } from '../mail/mail-template';
 import type { Submission } from '../payload/submission';
 
@@ -31,6 +31,10 @@ export interface PlannedAsk {
   days: number;
   /** Absent in the plan that is kept of a run, since the outbox holds it. */
   mail?: RenderedMail;
+  /** Where the mail goes only if nobody has answered so many days later. */
+  inDays?: number;
+  /** What they are written if nobody has answered so many days later; absent in the plan that is kept of a run. */
+  reminder?: { inDays: number; mail: RenderedMail };
 }
 
 /** Why the run waits, or ends; and who is asked by mail. */
@@ -39,6 +43,8 @@ export interface HoldStep {
   /** A sentence. */
   text: string;
   asks?: PlannedAsk[];
+  /** What is done since the run ends. */
+  effects?: PlannedEffect[];
 }
 
 /** What a hold is planned upon, once all else is. */
@@ -74,12 +80,8 @@ export interface HoldRule<Settings extends Hold = Hold> {
   plan(settings: Settings, context: HoldContext): HoldStep | null;
   /** The settings in this workspace’s names. */
   adopt?(settings: Settings, adopt: AdoptName): Settings;
-  /** Where it says who is asked. */
-  owner?: {
-    of(settings: Settings): { rule: OwnerRule; way: Way } | null;
-    /** The settings with another rule. */
-    put(settings: Settings, rule: OwnerRule): Settings;
-  };
+  /** The settings with everybody changed who is asked: what checks and renames people goes through them by this. */
+  withOwners?(settings: Settings, change: (rule: OwnerRule, way: Way) => OwnerRule): Settings;
 }
 
 /** Keeps the type of the settings while an entry is written down. */

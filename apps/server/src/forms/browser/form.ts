@@ -27,13 +27,13 @@ addEventListener('message', ({ source, data }: MessageEvent<{ haycart?: string; 
 });
 
 if (form) run(form);
-// Where colleagues enter one after the other, the first question is ready as soon as the page around gives this one its turn.
+// Where colleagues enter one after the other, the first question is ready as soon as this page has its turn.
 if (form?.elements.namedItem('_entry')) {
   const begin = () =>
     form
       .querySelector<HTMLElement>('.question input:not([type=hidden]), .question select, .question textarea')
       ?.focus();
-  begin();
+  if (document.hasFocus()) begin();
   addEventListener('focus', () => {
     if (document.activeElement === document.body) begin();
   });

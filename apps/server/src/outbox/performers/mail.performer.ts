@@ -10,7 +10,18 @@ import type { DueItem, Performed, Performer } from './performer';
 
 const TOO_LARGE = `More is attached than a mail takes: ${LIMITS.mailAttached.most / 1_048_576} MB in all.`;
 
-type MailBody = RenderedMail & { attached?: MailAttachment[] } & (NeededConsent | { consent?: undefined });
+/** A question that somebody is asked before a run writes anything. */
+interface Question {
+  submission: string;
+  route: string;
+  hold: number;
+}
+
+type MailBody = RenderedMail & {
+  attached?: MailAttachment[];
+  /** It goes only while this is not answered. */
+  unanswered?: Question;
+} & (NeededConsent | { consent?: undefined });
 
 /** Sends mail: each try of one has one Message-ID. */
 @Injectable()
@@ -28,7 +39,9 @@ export class MailPerformer implements Performer {
   async perform(item: DueItem, stopping: AbortSignal): Promise<Performed> {
     const { workspaceId, target: to, key, createdAt } = item;
     const body = item.body as unknown as MailBody;
-    const { attached = [], subject, text, html } = body;
+    const { attached = [], subject, text, html, unanswered } = body;
+    if (unanswered && !(await this.database.inWorkspace(workspaceId, (tx) => isOpen(tx, unanswered))))
+      return { ok: false, why: 'It was answered before.', unwanted: true };
     const attachments: KeptFile[] = [];
     if (attached.length) {
       const found = await this.database.inWorkspace(workspaceId, (tx) => this.#found(tx, attached));
@@ -73,6 +86,16 @@ export class MailPerformer implements Performer {
     }
     return found;
   }
+}
+
+async function isOpen(tx: WorkspaceTx, { submission, route, hold }: Question): Promise<boolean> {
+  const rows = await tx.statement(
+    'question_is_open',
+    `select 1 from asked a join run r on r.workspace_id = $1 and r.submission_id = a.submission_id and r.route_id = a.route_id
+     where a.workspace_id = $1 and a.submission_id = $2 and a.route_id = $3 and a.hold = $4 and a.open and r.outcome = 'held' and r.reason_code = a.what limit 1`,
+    [tx.workspaceId, submission, route, hold],
+  );
+  return rows.length > 0;
 }
 
 /** What a visitor sent; `null` where that is more than a mail takes, and is not read. */

@@ -1,5 +1,5 @@
 import { Inject, Injectable, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
-import type { PlannedAsk } from '@haycart/core';
+import type { PlannedAsk, RenderedMail } from '@haycart/core';
 import { secretHash } from '../../platform/auth/secret';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { Jobs } from '../../platform/jobs/jobs';
@@ -94,20 +94,7 @@ export class AskedService implements OnApplicationBootstrap, OnModuleInit {
     );
     const isNew = new Set(kept.map(({ id }) => id));
     await this.jobs.add(JOB, { workspaceId: tx.workspaceId }, `${JOB} ${tx.workspaceId}`, HOUR);
-    return rows.flatMap(({ id, hash, attempt, submission, route, to, mail, unsent, hold }, index) =>
-      isNew.has(id) && hash !== null && mail
-        ? {
-            attempt,
-            submission,
-            route,
-            kind: 'mail',
-            to,
-            key: `${attempt}.ask.${hold}.${index}`,
-            body: { ...mail },
-            unsent,
-          }
-        : [],
-    );
+    return rows.flatMap((row, index) => (isNew.has(row.id) && row.hash !== null ? mailsOf(row, index) : []));
   }
 
   /** What a link asks; `null` for one that there is not. */
@@ -211,6 +198,19 @@ export class AskedService implements OnApplicationBootstrap, OnModuleInit {
     );
     return rows.map(({ submission }) => submission);
   }
+}
+
+/** The mail by which somebody is asked, and the one that reminds them: later ones only while nobody has answered. */
+function mailsOf(ask: NewAsk, index: number): Omit<NewOutboxItem, 'run'>[] {
+  const { attempt, submission, route, to, mail, inDays, reminder, unsent, hold } = ask;
+  const sent = { attempt, submission, route, kind: 'mail', to, unsent };
+  const unanswered = { submission, route, hold };
+  const key = `${attempt}.ask.${hold}.${index}`;
+  const later = (days: number, one: RenderedMail) => ({ inDays: days, body: { ...one, unanswered } });
+  return [
+    ...(mail ? [{ ...sent, key, ...(inDays === undefined ? { body: { ...mail } } : later(inDays, mail)) }] : []),
+    ...(reminder ? [{ ...sent, key: `${key}.again`, ...later(reminder.inDays, reminder.mail) }] : []),
+  ];
 }
 
 interface AnsweredRow {

@@ -14,8 +14,12 @@ export function checkOwners(route: RouteDefinition, destination: Destination): P
       owner ? checkOwner(owner, record, ['writes', w, 'owner'], destination) : [],
     ),
     ...(route.holds ?? []).flatMap((hold, h) => {
-      const named = holdRuleOf(hold)?.owner?.of(hold);
-      return named ? checkOwner(named.rule, 'contact', ['holds', h, ...named.way], destination) : [];
+      const problems: Problem[] = [];
+      holdRuleOf(hold)?.withOwners?.(hold, (rule, way) => {
+        problems.push(...checkOwner(rule, 'contact', ['holds', h, ...way], destination));
+        return rule;
+      });
+      return problems;
     }),
     ...(route.followUps ?? []).flatMap((followUp, f) => {
       const named = effectOf(followUp)?.owner?.of(followUp);

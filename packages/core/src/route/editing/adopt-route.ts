@@ -76,8 +76,7 @@ export function adoptRoute(
   const hold = (one: Hold): Hold => {
     const rule = holdRuleOf(one);
     const adopted = one.when ? { ...one, when: mapCondition(one.when, part) } : one;
-    const named = rule?.owner?.of(adopted);
-    const owned = named ? rule!.owner!.put(adopted, owner('contact', named.rule)) : adopted;
+    const owned = rule?.withOwners?.(adopted, (asked) => owner('contact', asked)) ?? adopted;
     return rule?.adopt?.(owned, (what, key) => adoptedName(what, key, undefined)) ?? owned;
   };
   const write = (one: Write): Write => ({

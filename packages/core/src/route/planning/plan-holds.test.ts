@@ -36,7 +36,10 @@ const destination: Destination = {
     omar: { ...hours, email: 'omar@quillfern.example' },
     gone: { ...hours, email: 'gone@quillfern.example' },
   },
-  templates: [CONFIRM],
+  templates: [
+    CONFIRM,
+    { key: 'sorry', name: 'Sorry', subject: 'Sorry', text: 'Not this time: {{ denied.why }}', html: null },
+  ],
 };
 const following = (...followUps: FollowUp[]): RouteDefinition => ({
   ...routeOf({ ...person, links: [] }),
@@ -154,6 +157,84 @@ describe('an approval', () => {
     expect(first!.subject).not.toMatch(/\p{Cc}/u);
     expect(asked({ person: 'gone' })).toBeUndefined();
     expect(asking([asks()]).asks).toBeUndefined();
+  });
+
+  test('reminds who has not answered, and asks the next as well, who are not asked already', () => {
+    const link = (ask: number) => `https://hay.example/ask/${ask}`;
+    const hold = asks({ by: { person: 'ida' }, byMail: true, remindAfter: 'P2D', next: { team: 'care' } });
+    const waiting = planRun({ ...following(TASK), holds: [hold] }, submission(maren), known(), {
+      destination,
+      newIds: { person: 'new' },
+      link,
+    });
+    expect(waiting.asks).toMatchObject([
+      {
+        person: 'ida',
+        days: 14,
+        reminder: { inDays: 2, mail: { subject: expect.stringMatching(/^Still waiting: /) } },
+      },
+      { person: 'omar', days: 16, inDays: 2, mail: { text: expect.stringContaining('https://hay.example/ask/1') } },
+    ]);
+    expect(waiting.asks![0]!.reminder!.mail.text).toContain('https://hay.example/ask/0');
+    expect(waiting.asks![1]!.reminder).toBeUndefined();
+  });
+
+  test('once denied writes the visitor, once for a submission, with the reason where the template names it', () => {
+    const holds = [asks({ ifDenied: 'sorry' })];
+    const denied = (payload: object = {}, names = destination) =>
+      planRun({ ...following(TASK), holds }, submission({ ...maren, ...payload }), known(), {
+        destination: names,
+        newIds: { person: 'new' },
+        answered: { 0: said(false, 'Too far away') },
+      });
+    expect(denied()).toMatchObject({
+      outcome: 'skip',
+      diff: { created: {} },
+      effects: [
+        {
+          words: 'Mail “Sorry” to m.oduya@fennwick.example',
+          out: { kind: 'mail', once: 'denied.0', body: { text: 'Not this time: Too far away' } },
+        },
+      ],
+    });
+    const account = accountOf(denied(), submission(maren), { destination, intake: 'Survey' });
+    expect(account).toContainEqual({
+      step: 'sent',
+      text: 'Put in the outbox: Mail “Sorry” to m.oduya@fennwick.example',
+    });
+    expect(denied({}, { ...destination, templates: [] }).effects).toMatchObject([
+      { unmet: 'its template is gone, or cannot be worked out' },
+    ]);
+  });
+
+  test.each([
+    ['days that are none', { byMail: true, remindAfter: 'P0D' }, 'wrong-value', '/holds/0/remindAfter'],
+    ['a reminder where nobody is asked by mail', { remindAfter: 'P2D' }, 'wrong-value', '/holds/0/remindAfter'],
+    ['the next without a time', { byMail: true, next: { person: 'omar' } }, 'wrong-value', '/holds/0/next'],
+    [
+      'the next who are not there',
+      { byMail: true, remindAfter: 'P2D', next: { person: 'gone' } },
+      'unknown-person',
+      '/holds/0/next/person',
+    ],
+    ['a template that is gone', { ifDenied: 'gone' }, 'unknown-template', '/holds/0/ifDenied'],
+    ['a template with names of others', { ifDenied: 'confirm' }, 'template-does-not-fit', '/holds/0/ifDenied'],
+  ])('refuses %s', (_, more, code, at) => {
+    const route = { ...following(TASK), holds: [asks(more)] };
+    expect(checkRoute(route, { destination, intakes: [{ key: 'survey', name: 'Survey' }] })).toContainEqual(
+      expect.objectContaining({ code, at }),
+    );
+  });
+
+  test('names the next and the template by what they are called elsewhere', () => {
+    const foreign = { ...following(), holds: [asks({ next: { person: 'OMAR' }, ifDenied: 'Sorry' })] };
+    expect(adoptRoute(foreign, destination).route.holds).toMatchObject([
+      { next: { person: 'omar' }, ifDenied: 'sorry' },
+    ]);
+    const told = asks({ byMail: true, remindAfter: 'P2D', next: { person: 'omar' }, ifDenied: 'sorry' });
+    expect(describeRoute({ ...following(), holds: [told] }, { destination, intakes: [] }).followUp).toBe(
+      'somebody of the team care says yes first, asked by mail and again after 2 days, with omar; after a no the visitor is written “Sorry”',
+    );
   });
 });
 

@@ -98,11 +98,12 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
   const { answered, held } = planHolds({ route, submission, records, read, setting, would });
   if (answered.length) plan.answered = answered;
   if (held) {
-    const { code, text, hold, asks } = held;
+    const { code, text, hold, asks, effects } = held;
     const waits = REASON_CODES[code].outcome === 'hold';
     return {
       ...stopped(plan, { code, text, ...(waits ? { hold } : {}) }),
       ...(waits && plan.effects ? { effects: plan.effects } : {}),
+      ...(effects ? { effects } : {}),
       ...(asks?.length ? { asks } : {}),
     };
   }

@@ -62,9 +62,17 @@ export function accountOf(
   for (const write of plan.writes)
     steps.push(...writeSteps(write, plan.writes, names.destination).map((step) => (isDone ? step : undone(step))));
   for (const effect of plan.effects ?? [])
-    steps.push(...effectSteps(effect).map((step) => (isDone ? step : undone(step))));
+    // What a run does that ends is done.
+    steps.push(...effectSteps(effect).map((step) => (isDone || plan.outcome === 'skip' ? step : undone(step))));
   for (const text of plan.answered ?? []) steps.push({ step: 'answered', text });
-  for (const { to } of plan.asks ?? []) steps.push({ step: 'sent', text: `Asked ${to} by mail` });
+  for (const { to, inDays } of plan.asks ?? [])
+    steps.push({
+      step: 'sent',
+      text:
+        inDays === undefined
+          ? `Asked ${to} by mail`
+          : `Asks ${to} by mail after ${counted(inDays, 'day')}, unless somebody answers`,
+    });
   for (const problem of plan.problems) steps.push({ step: 'problem', text: problem.text });
   if (plan.touches.length) {
     const { source, channel, medium, campaign } = plan.touches[0]!;
