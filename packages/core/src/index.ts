@@ -105,7 +105,7 @@ export { changeType, type HeldValue } from './field/change-type';
 export { readiness, type ReadyCheck } from './destination/readiness';
 export { checkRate, type ExchangeRate, totalIn } from './destination/rates';
 export { CONFIRM_LANGUAGES, confirmWords } from './form/confirm-words';
-export { consentWords } from './form/consent-words';
+export { consentWords } from './consent/consent-words';
 export type { DocumentRow, MailAttachment } from './mail/mail-attachment';
 export { daysToConfirm, MOST_DAYS_TO_CONFIRM } from './mail/days-to-confirm';
 export type { MailAttach } from './effect/kinds/mail';
@@ -336,7 +336,7 @@ export {
   CONSENT_STATES,
   type ConsentChannel,
   type ConsentState,
-} from './record/consent';
+} from './consent/consent';
 export { missingFields, planEdit, type PlannedEdit, type RecordEdit } from './record/plan-edit';
 export { closedLead, planQualify, type Qualifying, qualifyingRoute, type QualifyPlan } from './record/qualify';
 export { INTAKE_KINDS, intakeKind } from './intake/registry';

@@ -4,7 +4,7 @@ import type { Destination } from '../destination/destination';
 import type { FieldValue, FieldValues, RecordKind } from '../diff/record';
 import type { JsonValue } from '../json';
 import type { DocumentRow } from '../mail/mail-attachment';
-import type { ConsentChannel, ConsentState } from '../record/consent';
+import type { ConsentChannel, ConsentState } from '../consent/consent';
 import type { WorkedOutValue } from '../value/work-out-value';
 import type { ProblemCode } from '../codes';
 import type { Problem } from '../problem';

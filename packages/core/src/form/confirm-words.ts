@@ -1,4 +1,4 @@
-import { withAddress } from './consent-words';
+import { withAddress } from '../consent/consent-words';
 
 /** What a visitor reads who is asked to confirm that an address is theirs. `{address}` stands for it. */
 export interface ConfirmWords {

@@ -7,7 +7,7 @@ import { CONFIRM_LINK, LINK_TO_COME, missingLink } from '../../mail/mail-links';
 import { renderMail, textsFor } from '../../mail/mail-template';
 import { warning, type Problem } from '../../problem';
 import { normalEmail } from '../../reading/email';
-import { CHANNEL_WORDS, CONSENT_CHANNELS, type ConsentChannel } from '../../record/consent';
+import { CHANNEL_WORDS, CONSENT_CHANNELS, type ConsentChannel } from '../../consent/consent';
 import type { Value } from '../../value/value';
 import { defineEffect, type EffectContext, type EffectKind } from '../effect';
 import { mailValues, templateOf, wrongNames } from '../mail-values';

@@ -6,7 +6,7 @@ import { LINK_TO_COME, missingLink, UNSUBSCRIBE_LINK } from '../../mail/mail-lin
 import { renderMail, textsFor } from '../../mail/mail-template';
 import { normalEmail } from '../../reading/email';
 import { warning } from '../../problem';
-import type { ConsentState } from '../../record/consent';
+import type { ConsentState } from '../../consent/consent';
 import type { Value } from '../../value/value';
 import type { JsonValue } from '../../json';
 import { defineEffect, type EffectKind, type EffectRecord } from '../effect';
