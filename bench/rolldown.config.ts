@@ -14,6 +14,7 @@ export default defineConfig({
     grow: 'bench/grow.ts',
     read: 'bench/read.ts',
     deliver: 'bench/deliver.ts',
+    follow: 'bench/follow.ts',
     handler: 'bench/plain/handler.ts',
   },
   platform: 'node',

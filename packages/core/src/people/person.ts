@@ -1,5 +1,6 @@
 import { jsonPointer } from '../json';
 import { error, type Problem } from '../problem';
+import { remembered } from '../remembered';
 
 export const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
 export type Weekday = (typeof WEEKDAYS)[number];
@@ -91,18 +92,28 @@ export function atWork({ active, away, hours, timeZone }: Person, at: string, wo
   return span !== undefined && span.from <= time && time < span.to;
 }
 
+/** There are some 600; names that differ in capitals alone are others. */
+const MOST_ZONES = 1_000;
+
+/** Remembered, since making one takes a hundred times as long as using it. */
+const clockIn = remembered(
+  (timeZone: string) =>
+    new Intl.DateTimeFormat('en-GB', {
+      timeZone,
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+      weekday: 'short',
+      hour: '2-digit',
+      minute: '2-digit',
+      hourCycle: 'h23',
+    }),
+  MOST_ZONES,
+);
+
 /** A moment (ISO 8601) as the calendar and the clock of a time zone show it. */
 export function localMoment(at: string, timeZone: string): { day: string; weekday: Weekday; time: string } {
-  const parts = new Intl.DateTimeFormat('en-GB', {
-    timeZone,
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-    weekday: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-    hourCycle: 'h23',
-  }).formatToParts(new Date(at));
+  const parts = clockIn(timeZone).formatToParts(new Date(at));
   const part = (type: string) => parts.find((one) => one.type === type)!.value;
   return {
     day: `${part('year')}-${part('month')}-${part('day')}`,

@@ -1,4 +1,5 @@
 import { TZDate } from '@date-fns/tz';
+import { remembered } from '../remembered';
 import { localMoment, WEEKDAYS, type Person, type WorkingHours } from './person';
 
 /** After how long something is due: working hours count only while its person works, working days end when they do. */
@@ -58,13 +59,17 @@ function spanOf(day: string, { timeZone, hours, away }: Availability = ANYBODY):
   const weekday = WEEKDAYS[(new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7]!;
   const span = (Object.keys(hours).length ? hours : USUAL)[weekday];
   if (!span) return null;
-  const [year, month, date] = numbersIn(day, '-');
-  const moment = (time: string) => {
-    const [hour, minute] = numbersIn(time, ':');
-    return new TZDate(year!, month! - 1, date!, hour!, minute!, timeZone ?? 'UTC').getTime();
-  };
+  const moment = (time: string) => momentOf(`${day} ${time} ${timeZone ?? 'UTC'}`);
   return { from: moment(span.from), to: moment(span.to) };
 }
+
+/** A day, a time of the clock and a time zone as a moment, in milliseconds; remembered, since many tasks are due at the same. */
+const momentOf = remembered((text) => {
+  const [day = '', time = '', timeZone] = text.split(' ');
+  const [year, month, date] = numbersIn(day, '-');
+  const [hour, minute] = numbersIn(time, ':');
+  return new TZDate(year!, month! - 1, date!, hour!, minute!, timeZone!).getTime();
+});
 
 function numbersIn(text: string, between: string): number[] {
   return text.split(between).map(Number);
