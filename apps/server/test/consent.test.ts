@@ -9,7 +9,7 @@ import type {
   SubmissionDetail,
 } from '@haycart/api';
 import type { FollowUp } from '@haycart/core';
-import { startMailStandIn, type MailStandIn } from './support/mail-stand-in';
+import { serverSetting, startMailStandIn, type MailStandIn } from './support/mail-stand-in';
 import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 import { contactRoute } from './support/routes';
 
@@ -26,13 +26,7 @@ beforeEach(() => outside.forget());
 eachInWorkspace(async (made) => {
   ({ server, workspace } = made);
   person = await workspace.signIn();
-  await person('PUT', '/mail-server', {
-    host: '127.0.0.1',
-    port: outside.port,
-    security: 'none',
-    fromName: 'Weir Gardens',
-    fromAddress: 'hello@weir.example',
-  });
+  await person('PUT', '/mail-server', serverSetting(outside));
   const template = (name: string, link: string) =>
     person('POST', '/mail-templates', { name, subject: name, text: `${name}: {{ ${link}.link }}` });
   await template('Confirm', 'confirm');

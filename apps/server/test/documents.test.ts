@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import type { OutboxLine, Page, ProblemBody, RecordShape, RecordSheet, RunShape, SubmissionDetail } from '@haycart/api';
 import type { FollowUp, LibraryFile } from '@haycart/core';
 import { PdfWriter } from '../src/platform/pdf/pdf-writer.service';
-import { startMailStandIn, type MailStandIn } from './support/mail-stand-in';
+import { serverSetting, startMailStandIn, type MailStandIn } from './support/mail-stand-in';
 import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 import { answer, contactRoute } from './support/routes';
 
@@ -19,13 +19,7 @@ beforeEach(() => outside.forget());
 eachInWorkspace(async (made) => {
   ({ server, workspace } = made);
   person = await workspace.signIn();
-  await person('PUT', '/mail-server', {
-    host: '127.0.0.1',
-    port: outside.port,
-    security: 'none',
-    fromName: 'Weir Gardens',
-    fromAddress: 'hello@weir.example',
-  });
+  await person('PUT', '/mail-server', serverSetting(outside));
   await person('POST', '/mail-templates', { name: 'Thanks', subject: 'Thanks', text: 'Thanks.' });
 });
 

@@ -9,7 +9,7 @@ import type {
   RecordSheet,
 } from '@haycart/api';
 import type { MailTemplate, Plan } from '@haycart/core';
-import { startMailStandIn, type MailStandIn } from './support/mail-stand-in';
+import { serverSetting, startMailStandIn, type MailStandIn } from './support/mail-stand-in';
 import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
 import { contactRoute } from './support/routes';
 
@@ -30,21 +30,14 @@ eachInWorkspace(async (made) => {
   person = await workspace.signIn();
 });
 
-const serverSetting = (more: object = {}) => ({
-  host: '127.0.0.1',
-  port: outside.port,
-  security: 'none',
-  fromName: 'Weir Gardens',
-  fromAddress: 'hello@weir.example',
-  ...more,
-});
 const THANKS = {
   name: 'Thank you',
   subject: 'Thank you, {{ contact.last_name }}',
   text: 'About {{ answers.subject }}.',
   html: '<p>About {{ answers.subject }}.</p>',
 };
-const set = (more?: object) => person<MailServerShape & ProblemBody>('PUT', '/mail-server', serverSetting(more));
+const set = (more?: object) =>
+  person<MailServerShape & ProblemBody>('PUT', '/mail-server', serverSetting(outside, more));
 const addTemplate = (more: object = {}) =>
   person<MailTemplate & ProblemBody>('POST', '/mail-templates', { ...THANKS, ...more });
 

@@ -44,3 +44,13 @@ export async function startMailStandIn(): Promise<MailStandIn> {
     stop: () => void child.kill(),
   };
 }
+
+/** How a workspace is told to send by the stand-in. */
+export const serverSetting = (outside: MailStandIn, more: object = {}) => ({
+  host: '127.0.0.1',
+  port: outside.port,
+  security: 'none',
+  fromName: 'Weir Gardens',
+  fromAddress: 'hello@weir.example',
+  ...more,
+});

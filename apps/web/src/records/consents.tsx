@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../api/client';
 import { Button } from '../components/button';
-import { CHANNEL_LABELS } from '../components/consent-words';
+import { ChannelField, channelLabel } from '../components/consent-channel';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
 import { exactTime } from '../components/format';
@@ -36,7 +36,7 @@ export function Consents({ contact, consents }: { contact: string; consents: rea
               <details>
                 <summary className="flex cursor-pointer items-center gap-2">
                   <StateShape state={SHAPES[latest!.state]} />
-                  <b className="w-[104px] flex-none font-semibold">{CHANNEL_LABELS[channel]}</b>
+                  <b className="w-[104px] flex-none font-semibold">{channelLabel(channel)}</b>
                   <span className="min-w-0 flex-1 truncate">
                     {latest!.state === 'pending' ? 'pending, to be confirmed' : latest!.state}
                   </span>
@@ -90,17 +90,7 @@ function NoteDown({ contact, close }: { contact: string; close: () => void }) {
         }}
       >
         <div className="grid grid-cols-2 gap-3">
-          <SelectField
-            label="Channel"
-            value={channel}
-            onChange={({ target }) => setChannel(target.value as ConsentChannel)}
-          >
-            {CONSENT_CHANNELS.map((one) => (
-              <option key={one} value={one}>
-                {CHANNEL_LABELS[one]}
-              </option>
-            ))}
-          </SelectField>
+          <ChannelField label="Channel" channel={channel} choose={setChannel} />
           <SelectField
             label="It was"
             value={state}

@@ -1,5 +1,5 @@
-import { CONSENT_CHANNELS, type ConsentChannel, type Value } from '@haycart/core';
-import { CHANNEL_LABELS } from '../../components/consent-words';
+import type { ConsentChannel, Value } from '@haycart/core';
+import { ChannelField } from '../../components/consent-channel';
 import { SelectField } from '../../components/text-field';
 import { ConfirmTemplateChoice } from './confirm-template-choice';
 import { DaysToConfirm } from './days-to-confirm';
@@ -23,18 +23,7 @@ export function ConsentEditor({ followUp, put, definition: { writes }, destinati
       <RecordRow name="Of" value={followUp.on} change={(on) => put({ ...followUp, on })} writes={contacts} />
       <span className="text-muted">To</span>
       <div className="flex flex-wrap items-center gap-2">
-        <SelectField
-          label="To what"
-          hideLabel
-          value={channel}
-          onChange={({ target }) => change({ channel: target.value as ConsentChannel })}
-        >
-          {CONSENT_CHANNELS.map((one) => (
-            <option key={one} value={one}>
-              {CHANNEL_LABELS[one]}
-            </option>
-          ))}
-        </SelectField>
+        <ChannelField label="To what" hideLabel channel={channel} choose={(to) => change({ channel: to })} />
         <SelectField
           label="It is"
           hideLabel
