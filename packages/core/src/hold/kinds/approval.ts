@@ -92,19 +92,24 @@ export const approval = defineHold<ApprovalHold>({
     const { remindAfter, next } = hold;
     const enteredBy = submission.origin?.enteredBy;
     const people = hold.byMail ? peopleAsked(hold.by, enteredBy, destination) : [];
-    const inDays = remindAfter === undefined || !people.length ? null : daysOrUsual(remindAfter);
+    const inDays = !hold.byMail || remindAfter === undefined ? null : daysOrUsual(remindAfter);
     const others = inDays === null || !next ? [] : peopleAsked(next, enteredBy, destination);
     const { who, email } = whoSent(submission.payload);
-    const about = { who: who || email || 'somebody', route: route.name, would: people.length ? would() : [] };
+    const about = {
+      who: who || email || 'somebody',
+      route: route.name,
+      would: people.length || others.length ? would() : [],
+    };
     const first = people.map((one, ask) => {
-      const asks = askOf(one, ask, about, context);
+      const asks = askOf(one, ask, about, context, DAYS + (inDays ?? 0));
       return inDays === null ? asks : { ...asks, reminder: { inDays, mail: asReminder(asks.mail) } };
     });
     const later = others
       .filter(({ key }) => !people.some((one) => one.key === key))
       .map((one, place) => {
-        const { days, ...asks } = askOf(one, people.length + place, about, context);
-        return { ...asks, days: days + inDays!, inDays: inDays! };
+        const asks = askOf(one, people.length + place, about, context, DAYS);
+        // The link waits with its mail.
+        return { ...asks, days: DAYS + inDays!, inDays: inDays! };
       });
     return {
       code: 'approval',
@@ -128,9 +133,10 @@ function askOf(
   ask: number,
   about: { who: string; route: string; would: readonly string[] },
   { index: hold, link }: HoldContext,
+  days: number,
 ): PlannedAsk & { mail: RenderedMail } {
-  const mail = approvalMail({ ...about, link: link(ask), days: DAYS });
-  return { for: 'approval', hold, to, person, days: DAYS, mail };
+  const mail = approvalMail({ ...about, link: link(ask), days });
+  return { for: 'approval', hold, to, person, days, mail };
 }
 
 /** The run ends; the visitor is written, where that is wished and can be done. */

@@ -170,7 +170,7 @@ describe('an approval', () => {
     expect(waiting.asks).toMatchObject([
       {
         person: 'ida',
-        days: 14,
+        days: 16,
         reminder: { inDays: 2, mail: { subject: expect.stringMatching(/^Still waiting: /) } },
       },
       { person: 'omar', days: 16, inDays: 2, mail: { text: expect.stringContaining('https://hay.example/ask/1') } },
