@@ -117,19 +117,18 @@ describe('consent that is confirmed by mail', () => {
 
   test('is asked for once within minutes, and never of who agreed or wants none', async () => {
     await publish(CONFIRMED);
-    await enquire();
-    await ended(1);
-    await enquire();
+    await Promise.all([enquire(), enquire()]);
     await ended(2);
     const [mail, ...others] = await outside.received();
     expect(others).toEqual([]);
     await page(linkIn(mail!.text), {});
     await enquire();
-    expect((await ended(3)).map(({ lastError }) => lastError)).toEqual([
-      'They agreed already.',
-      'They were asked a moment ago, and the link of that mail does.',
-      null,
-    ]);
+    const [latest, ...before] = (await ended(3)).map(({ lastError }) => lastError);
+    expect(latest).toBe('They agreed already.');
+    expect(before).toHaveLength(2);
+    expect(before).toEqual(
+      expect.arrayContaining([null, 'They were asked a moment ago, and the link of that mail does.']),
+    );
     // What was given does not become pending again.
     expect((await consents())[0]).toMatchObject({ state: 'given' });
     expect(await outside.received()).toHaveLength(1);

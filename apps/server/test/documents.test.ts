@@ -72,6 +72,8 @@ describe('a document', () => {
     expect((await person('POST', '/runs/take-back/rehearse', choice)).body).toMatchObject({ documents: 1 });
     expect((await person('POST', '/runs/take-back', choice)).status).toBe(200);
     expect((await workspace.query('select 1 from record_file')).length).toBe(0);
+    // The contact, which is there by that run alone, goes too.
+    expect((await workspace.get<Page<RecordShape>>('/contacts?email=ada@weir.example')).items).toEqual([]);
   });
 
   test('of hostile answers and of many pages is drawn all the same', async () => {

@@ -90,6 +90,10 @@ describe('a mail', () => {
     expect(await ended()).toMatchObject([
       { state: 'given-up', attempts: 1, lastError: expect.stringContaining('554') },
     ]);
+    const [contact] = (await workspace.get<Page<RecordShape>>('/contacts?email=ada@weir.example')).items;
+    expect((await workspace.get<RecordSheet>(`/contacts/${contact!.id}/sheet`)).sent).toMatchObject([
+      { state: 'given-up', why: expect.stringContaining('554') },
+    ]);
   });
 
   test('of which the answer is lost is sent again under the same Message-ID', async () => {

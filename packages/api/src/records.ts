@@ -112,6 +112,8 @@ export interface SentShape {
   at: string;
   /** The subject of a mail; the beginning of any other. */
   says: string;
+  /** Why it was not sent, or not yet: what its receiver answered. */
+  why: string | null;
   by: string;
 }
 

@@ -95,11 +95,11 @@ function happenings({ history, tasks, consents, files, sent }: RecordSheet, note
       { of: 'tasks', at, id, text: `Task: ${text}`, by },
       ...(doneAt ? [{ of: 'tasks' as const, at: doneAt, id: `${id} done`, text: `Done: ${text}`, by: doneBy! }] : []),
     ]),
-    ...sent.map(({ id, kind, to, state, at, says, by }): Happening => ({
+    ...sent.map(({ id, kind, to, state, at, says, why, by }): Happening => ({
       of: 'sent',
       at,
       id,
-      text: `${OUTBOX_KINDS[kind] ?? kind} to ${to}${state === 'done' ? '' : `, ${OUTBOX_WORDS[state].word}`}: ${says}`,
+      text: `${OUTBOX_KINDS[kind] ?? kind} to ${to}${state === 'done' ? '' : `, ${OUTBOX_WORDS[state].word}`}: ${says}${why && state !== 'done' ? ` (${why})` : ''}`,
       by,
     })),
     ...consents.map(({ id, channel, state, words, at, by }): Happening => ({

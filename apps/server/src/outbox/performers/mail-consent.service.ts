@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { Config } from '../../platform/config';
 import { consentAt } from '../../platform/addresses';
 import { Database } from '../../platform/database/database';
+import { oneAtATime } from '../../platform/database/one-at-a-time';
 import { CONFIG } from '../../platform/tokens';
 import { ConsentLinks } from '../../records/consents/consent-links.service';
 import { ConsentsService } from '../../records/consents/consents.service';
@@ -38,6 +39,8 @@ export class MailConsent {
       if (needed.consent === 'given')
         return state === 'given' ? makeLink('withdrawn', null) : { why: WHY_NOT[state ?? 'unknown'] };
       if (state !== 'pending') return { why: state === 'given' ? 'They agreed already.' : WHY_NOT.withdrawn };
+      // Two mails that go out at the same moment are not both the first.
+      await oneAtATime(tx, `consent ${contact}`);
       if (await this.links.wasAsked(tx, contact, 'email', key))
         return { why: 'They were asked a moment ago, and the link of that mail does.' };
       return makeLink('given', needed.days);

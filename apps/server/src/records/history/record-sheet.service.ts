@@ -63,7 +63,7 @@ const FILES = `select id, name, type, size, by, at, null as submission from reco
   order by at desc limit 500`;
 
 /** What routes sent about the record, and about those that became one with it. */
-const SENT = `select o.id, o.kind, o.target as "to", o.state, o.created_at as at, left(coalesce(o.body ->> 'subject', o.body ->> 'text', ''), 200) as says, 'the route ' || t.name as by
+const SENT = `select o.id, o.kind, o.target as "to", o.state, o.created_at as at, left(coalesce(o.body ->> 'subject', o.body ->> 'text', ''), 200) as says, o.last_error as why, 'the route ' || t.name as by
   from outbox o join route t on t.workspace_id = o.workspace_id and t.id = o.route_id
   where o.workspace_id = $1 and (o.record_id = $2 or o.record_id in (select absorbed_id from record_merge where workspace_id = $1 and survivor_id = $2 and undone_at is null))
   order by o.created_at desc, o.id desc limit 200`;
