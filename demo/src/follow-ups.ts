@@ -23,6 +23,11 @@ export async function addChannels(services: Services, tx: Tx): Promise<void> {
     fromAddress: 'hello@quillfern.example',
     replyTo: null,
   });
+  await services.mailServers.setSender(tx, 'care-desk', {
+    fromName: 'Quillfern Care desk',
+    fromAddress: 'care@quillfern.example',
+    replyTo: null,
+  });
   const { key, name, ...content } = PRICE_LIST_FILE;
   const bytes = await services.pdfs.write(content, new Date(0));
   await services.mailFiles.add(tx, { key, name, type: 'application/pdf', bytes });

@@ -264,6 +264,9 @@ describe('every call that changes something', () => {
     await does('mail.set-server', 'PUT', '/mail-server', { host: '127.0.0.1', port, security: 'none', ...from });
     await does('mail.test', 'POST', '/mail-server/test', mail);
     standIn.stop();
+    await person('POST', '/teams', { name: 'Care', people: ['robin-nye'] });
+    await does('mail.set-sender', 'PUT', '/mail-server/senders/care', from);
+    await does('mail.remove-sender', 'DELETE', '/mail-server/senders/care');
     await does('mail.remove-server', 'DELETE', '/mail-server');
     await does('outbox.replace-secret', 'POST', '/outbox-signing/replace');
     const [item] = await workspace.query<{ id: string }>(

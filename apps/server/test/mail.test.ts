@@ -127,6 +127,51 @@ describe('a mail', () => {
   });
 });
 
+describe('a team', () => {
+  const CARE = { fromName: 'Weir Care', fromAddress: 'care@weir.example', replyTo: 'desk@weir.example' };
+  const setCare = (more: object = {}) =>
+    person<MailServerShape & ProblemBody>('PUT', '/mail-server/senders/care', { ...CARE, ...more });
+
+  test('writes in a name of its own, also when it is tried again, and as the firm without one', async () => {
+    await set();
+    await addTemplate();
+    await person('POST', '/teams', { name: 'Care', people: ['robin-nye'] });
+    expect(await setCare()).toMatchObject({ status: 200, body: { senders: { care: CARE }, fromName: 'Weir Gardens' } });
+    await workspace.publish(writing({ from: 'care' }));
+    await enquire();
+    await ended();
+    // Setting the server again leaves its teams.
+    expect((await set({ fromName: 'The Weir' })).body.senders).toEqual({ care: CARE });
+    expect((await person('DELETE', '/mail-server/senders/care')).status).toBe(200);
+    await enquire();
+    await until(outbox, (lines) => lines.length === 2 && lines.every(({ state }) => state === 'done'));
+    const [first, second] = await outside.received();
+    expect(first).toMatchObject({
+      from: '"Weir Care" <care@weir.example>',
+      headers: { 'reply-to': 'desk@weir.example' },
+    });
+    expect(second).toMatchObject({ from: '"The Weir" <hello@weir.example>' });
+  });
+
+  test('that is not there has none, nor one whose address is none, nor any without a server', async () => {
+    await person('POST', '/teams', { name: 'Care', people: ['robin-nye'] });
+    expect((await setCare()).status).toBe(404);
+    await set();
+    expect((await person('PUT', '/mail-server/senders/gone', CARE)).status).toBe(404);
+    expect(await setCare({ fromAddress: 'a, b' })).toMatchObject({
+      status: 422,
+      body: { errors: [{ at: '/fromAddress' }] },
+    });
+    expect(await setCare({ fromName: 'a\r\nBcc: x' })).toMatchObject({ status: 422 });
+    await addTemplate();
+    const { body } = await workspace.call<{ id: string }>('POST', '/routes', { definition: writing({ from: 'gone' }) });
+    expect(await person('POST', `/routes/${body.id}/publish`, {})).toMatchObject({
+      status: 422,
+      body: { errors: [{ at: '/followUps/0/from', code: 'unknown-team' }] },
+    });
+  });
+});
+
 describe('a mail server', () => {
   test('is tried by a mail to oneself; what it says is told, and its password never shown', async () => {
     expect((await set({ user: 'weir', password: 'right' })).body).toMatchObject({ user: 'weir', hasPassword: true });

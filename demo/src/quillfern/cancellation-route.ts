@@ -82,5 +82,8 @@ Quillfern Glasshouses
 /** The same, and the visitor is written to. */
 export const CANCEL_ROUTE_WRITING: RouteDefinition = {
   ...CANCEL_ROUTE_TELLING,
-  followUps: [...CANCEL_ROUTE_TELLING.followUps!, { do: 'mail', to: 'visitor', template: LEAVING_TEMPLATE.key }],
+  followUps: [
+    ...CANCEL_ROUTE_TELLING.followUps!,
+    { do: 'mail', to: 'visitor', template: LEAVING_TEMPLATE.key, from: 'care-desk' },
+  ],
 };

@@ -25,4 +25,13 @@ export interface MailServerShape {
   fromName: string;
   fromAddress: string;
   replyTo: string | null;
+  /** In whose name teams write, by the team’s key; the others write as above. */
+  senders: Record<string, MailSender>;
+}
+
+/** In whose name mail goes, and where answers go: the same address where none is said. */
+export interface MailSender {
+  fromName: string;
+  fromAddress: string;
+  replyTo: string | null;
 }

@@ -10,7 +10,7 @@ import { AuditService } from './audit.service';
 import { refuseWithout } from './permissions';
 
 /** The parts of an address that say what a command is done to, the nearest first. */
-const SUBJECTS = ['case', 'comparison', 'one', 'note', 'task', 'key', 'host', 'id'];
+const SUBJECTS = ['case', 'comparison', 'one', 'note', 'task', 'key', 'host', 'team', 'id'];
 
 /**
  * Lets through what somebody may do, and runs every command: in one transaction that has its line of the audit too, and

@@ -1,3 +1,4 @@
+import type { MailSender } from '@haycart/api';
 import type { MailTexts } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import { check, integer, json, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
@@ -79,6 +80,8 @@ export const mailServer = pgTable(
     fromName: text('from_name').notNull(),
     fromAddress: text('from_address').notNull(),
     replyTo: text('reply_to'),
+    /** In whose name teams write, by the team’s key. */
+    senders: json('senders').$type<Record<string, MailSender>>().notNull().default({}),
     setAt: time('set_at').notNull().defaultNow(),
   },
   (t) => [

@@ -9,8 +9,9 @@ import { Button } from '../components/button';
 import { Sheet } from '../components/sheet';
 import { Failed, Loading, messageOf } from '../components/status';
 import { SelectField, TextField } from '../components/text-field';
+import { MailSenders } from './mail-senders';
 
-type Draft = Omit<MailServerShape, 'hasPassword' | 'port'> & { port: string; password: string };
+type Draft = Omit<MailServerShape, 'hasPassword' | 'port' | 'senders'> & { port: string; password: string };
 
 const BLANK: Draft = {
   host: '',
@@ -30,12 +31,19 @@ export function MailServer() {
   const server = useQuery(mailServerQuery);
   if (server.isPending) return <Loading lines={8} />;
   if (server.isError) return <Failed error={server.error} retry={() => void server.refetch()} />;
-  return <ServerForm key={JSON.stringify(server.data.server)} kept={server.data.server} />;
+  const kept = server.data.server;
+  const { senders = {}, ...rest } = kept ?? {};
+  return (
+    <div className="flex flex-col gap-5">
+      <ServerForm key={JSON.stringify(rest)} kept={kept} />
+      {kept && <MailSenders kept={kept} senders={senders} />}
+    </div>
+  );
 }
 
 function ServerForm({ kept }: { kept: MailServerShape | null }) {
   const client = useQueryClient();
-  const [draft, setDraft] = useState<Draft>(() => (kept ? { ...kept, port: String(kept.port), password: '' } : BLANK));
+  const [draft, setDraft] = useState<Draft>(() => (kept ? draftOf(kept) : BLANK));
   const put = (change: Partial<Draft>) => setDraft((before) => ({ ...before, ...change }));
   const again = () => client.invalidateQueries({ queryKey: ['channels'] });
   const save = useMutation({
@@ -180,6 +188,10 @@ function ServerForm({ kept }: { kept: MailServerShape | null }) {
       )}
     </Sheet>
   );
+}
+
+function draftOf({ senders: _, hasPassword: __, port, ...kept }: MailServerShape): Draft {
+  return { ...kept, port: String(port), password: '' };
 }
 
 function settingOf({ port, password, ...rest }: Draft) {

@@ -132,7 +132,7 @@ export interface EffectSurroundings {
 }
 
 /** What a follow-up may name beside values, conditions, writes and owners. */
-export type EffectName = 'tags' | 'lists' | 'field' | 'channel' | 'template' | 'file';
+export type EffectName = 'tags' | 'lists' | 'field' | 'channel' | 'template' | 'file' | 'team';
 
 /** Finds what something is called here by what it is called elsewhere. */
 export type AdoptName = (what: EffectName, key: string) => string;

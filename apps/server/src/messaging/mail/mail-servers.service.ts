@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { normalEmail } from '@haycart/core';
-import type { MailServerShape } from '@haycart/api';
+import type { MailSender, MailServerShape } from '@haycart/api';
 import { eq } from 'drizzle-orm';
 import { SecretBox } from '../../platform/auth/secret-box';
 import type { WorkspaceTx } from '../../platform/database/database';
@@ -10,7 +10,7 @@ import { plainName } from '../plain-name';
 import { mailServer } from '../tables';
 
 /** What is set of a mail server. Without a password the one before stays. */
-export interface MailServerSetting extends Omit<MailServerShape, 'hasPassword'> {
+export interface MailServerSetting extends Omit<MailServerShape, 'hasPassword' | 'senders'> {
   password?: string | null | undefined;
 }
 
@@ -39,20 +39,28 @@ export class MailServers {
   }
 
   async set(tx: WorkspaceTx, { password, ...given }: MailServerSetting): Promise<MailServerShape> {
-    const addresses = [['fromAddress', given.fromAddress] as const, ['replyTo', given.replyTo] as const];
-    const wrong = addresses.flatMap(([at, address]) => {
-      if (address === null || normalEmail(address).ok) return [];
-      const message = 'Type one address, such as hello@quillfern.example.';
-      return [{ at: `/${at}`, code: 'not-an-email' as const, message }];
-    });
-    if (wrong.length) throw new ProblemError('refused', wrong[0]!.message, wrong);
     const sealed = password ? this.box.seal(password, whatOf(tx)) : null;
-    const fromName = plainName(given.fromName, '/fromName');
-    const set = { ...given, fromName, ...(password === undefined ? {} : { password: sealed }), setAt: new Date() };
+    const set = {
+      ...given,
+      ...checkedSender(given),
+      ...(password === undefined ? {} : { password: sealed }),
+      setAt: new Date(),
+    };
     await tx.db
       .insert(mailServer)
       .values({ workspaceId: tx.workspaceId, ...set })
       .onConflictDoUpdate({ target: mailServer.workspaceId, set });
+    await this.events.tell(tx, 'channels');
+    return (await this.shown(tx))!;
+  }
+
+  /** Sets in whose name a team writes; in that of all others where it is `null`. @throws ProblemError 404 for no such team, or without a server */
+  async setSender(tx: WorkspaceTx, team: string, sender: MailSender | null): Promise<MailServerShape> {
+    const [row] = await tx.db.select().from(mailServer).where(eq(mailServer.workspaceId, tx.workspaceId)).for('update');
+    if (!row) throw new ProblemError('not-found', 'No mail server is set up yet.');
+    const { [team]: _, ...others } = row.senders;
+    const senders = sender ? { ...others, [team]: checkedSender(sender) } : others;
+    await tx.db.update(mailServer).set({ senders }).where(eq(mailServer.workspaceId, tx.workspaceId));
     await this.events.tell(tx, 'channels');
     return (await this.shown(tx))!;
   }
@@ -69,8 +77,21 @@ export class MailServers {
   }
 }
 
-function settingOf({ host, port, security, user, fromName, fromAddress, replyTo }: typeof mailServer.$inferSelect) {
-  return { host, port, security, user, fromName, fromAddress, replyTo };
+function settingOf(row: typeof mailServer.$inferSelect) {
+  const { host, port, security, user, fromName, fromAddress, replyTo, senders } = row;
+  return { host, port, security, user, fromName, fromAddress, replyTo, senders };
+}
+
+/** @throws ProblemError where an address is none, or the name cannot stand in a header. */
+function checkedSender({ fromName, fromAddress, replyTo }: MailSender): MailSender {
+  const addresses = [['fromAddress', fromAddress] as const, ['replyTo', replyTo] as const];
+  const wrong = addresses.flatMap(([at, address]) => {
+    if (address === null || normalEmail(address).ok) return [];
+    const message = 'Type one address, such as hello@quillfern.example.';
+    return [{ at: `/${at}`, code: 'not-an-email' as const, message }];
+  });
+  if (wrong.length) throw new ProblemError('refused', wrong[0]!.message, wrong);
+  return { fromName: plainName(fromName, '/fromName'), fromAddress, replyTo };
 }
 
 function whatOf({ workspaceId }: WorkspaceTx): string {

@@ -57,9 +57,15 @@ class TestMailDto {
     string | null;
 }
 
+class MailSenderDto {
+  @ApiProperty() @IsString() @Length(1, 120) fromName: string;
+  @ApiProperty() @IsString() @Length(3, 320) fromAddress: string;
+  @ApiPropertyOptional({ nullable: true, type: String }) @orNull @IsString() @Length(3, 320) replyTo?: string | null;
+}
+
 const SECURITY = ['tls', 'starttls', 'none'] as const;
 
-class MailServerDto {
+class MailServerDto extends MailSenderDto {
   @ApiProperty() @IsString() @Length(1, 253) @Matches(/^[^\s\p{Cc}]+$/u) host: string;
   @ApiProperty() @IsInt() @Min(1) @Max(65_535) port: number;
   @ApiProperty({ enum: SECURITY }) @IsIn(SECURITY) security: (typeof SECURITY)[number];
@@ -69,9 +75,6 @@ class MailServerDto {
   @IsString()
   @Length(1, 1_000)
   password?: string | null;
-  @ApiProperty() @IsString() @Length(1, 120) fromName: string;
-  @ApiProperty() @IsString() @Length(3, 320) fromAddress: string;
-  @ApiPropertyOptional({ nullable: true, type: String }) @orNull @IsString() @Length(3, 320) replyTo?: string | null;
 }
 
 /** By what mails are written, and by which server they are sent. */
@@ -142,6 +145,26 @@ export class MailController {
   @HttpCode(204)
   removeServer(@InTransaction() tx: WorkspaceTx): Promise<void> {
     return this.servers.remove(tx);
+  }
+
+  @Put('mail-server/senders/:team')
+  @Command('mail.set-sender', 'Sets in whose name a team writes')
+  @NeedsPerson()
+  async setSender(
+    @InTransaction() tx: WorkspaceTx,
+    @Param('team') team: string,
+    @Body() { replyTo = null, ...given }: MailSenderDto,
+  ): Promise<MailServerShape> {
+    if (!Object.hasOwn(await this.people.teams(tx), team))
+      throw new ProblemError('not-found', 'There is no such team.');
+    return this.servers.setSender(tx, team, { ...given, replyTo });
+  }
+
+  @Delete('mail-server/senders/:team')
+  @Command('mail.remove-sender', 'Removes the name in which a team writes')
+  @NeedsPerson()
+  removeSender(@InTransaction() tx: WorkspaceTx, @Param('team') team: string): Promise<MailServerShape> {
+    return this.servers.setSender(tx, team, null);
   }
 
   /** Sends a mail to whoever asks, at once, to see how it arrives. */

@@ -16,6 +16,8 @@ export interface Mail extends RenderedMail {
   to: string;
   /** The same for each try: its Message-ID (RFC 5322). */
   key: string;
+  /** The key of the team in whose name it goes. */
+  from?: string | undefined;
   /** Where its reader ends mails of its kind by one click (RFC 8058). */
   unsubscribe?: string;
 }
@@ -66,12 +68,12 @@ export class MailsService {
     }
   }
 
-  async #deliver(
-    server: ReachedMailServer,
-    { to, key, subject, text, html, attachments = [], unsubscribe }: Mail,
-    stopping: AbortSignal,
-  ): Promise<void> {
-    const { host, port, security, user, password, fromName, fromAddress, replyTo } = server;
+  async #deliver(server: ReachedMailServer, mail: Mail, stopping: AbortSignal): Promise<void> {
+    const { to, key, subject, text, html, attachments = [], unsubscribe } = mail;
+    const { host, port, security, user, password } = server;
+    const own =
+      mail.from !== undefined && Object.hasOwn(server.senders, mail.from) ? server.senders[mail.from] : undefined;
+    const { fromName, fromAddress, replyTo } = own ?? server;
     const pinned = await allowedAddress(host, this.#allowed, this.names);
     const wait = LIMITS.outgoingAnswer.most * 1_000;
     const transport = createTransport({
@@ -103,7 +105,8 @@ export class MailsService {
           contentType,
           content,
         })),
-        messageId: `<${key}@${fromAddress.split('@').at(-1)}>`,
+        // The same for each try, also where the team’s sender changes between them.
+        messageId: `<${key}@${server.fromAddress.split('@').at(-1)}>`,
         // Nobody's absence note shall answer it (RFC 3834).
         headers: {
           'auto-submitted': 'auto-generated',

@@ -19,6 +19,8 @@ interface Question {
 
 type MailBody = RenderedMail & {
   attached?: MailAttachment[];
+  /** The key of the team in whose name it goes. */
+  from?: string;
   /** It goes only while this is not answered. */
   unanswered?: Question;
 } & (NeededConsent | { consent?: undefined });
@@ -39,7 +41,7 @@ export class MailPerformer implements Performer {
   async perform(item: DueItem, stopping: AbortSignal): Promise<Performed> {
     const { workspaceId, target: to, key, createdAt } = item;
     const body = item.body as unknown as MailBody;
-    const { attached = [], subject, text, html, unanswered } = body;
+    const { attached = [], subject, text, html, from, unanswered } = body;
     if (unanswered && !(await this.database.inWorkspace(workspaceId, (tx) => isOpen(tx, unanswered))))
       return { ok: false, why: 'It was answered before.', unwanted: true };
     const attachments: KeptFile[] = [];
@@ -62,7 +64,7 @@ export class MailPerformer implements Performer {
           again: false,
         };
     }
-    const mail = { subject, text, html, to, key, attachments };
+    const mail = { subject, text, html, to, key, from, attachments };
     if (!body.consent) return this.mails.send(workspaceId, mail, stopping);
     const agreed = await this.consent.agreed(item, body);
     if ('why' in agreed) return { ok: false, why: agreed.why, unwanted: true };

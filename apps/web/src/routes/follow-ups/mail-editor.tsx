@@ -18,6 +18,7 @@ export function MailEditor({
   const before = followUps.slice(0, followUps.indexOf(followUp));
   const to = followUp.to as 'visitor' | Value;
   const templates = destination.templates ?? [];
+  const teams = Object.keys(destination.teams ?? {});
   return (
     <>
       <span className="text-muted">To</span>
@@ -40,6 +41,24 @@ export function MailEditor({
           incoming={incoming}
           sample={sample}
         />
+      )}
+      {teams.length > 0 && (
+        <>
+          <span className="text-muted">From</span>
+          <SelectField
+            label="From whom"
+            hideLabel
+            value={String(followUp.from ?? '')}
+            onChange={({ target }) => put(without(followUp, 'from', target.value || undefined))}
+          >
+            <option value="">the firm</option>
+            {teams.map((team) => (
+              <option key={team} value={team}>
+                the team {team}
+              </option>
+            ))}
+          </SelectField>
+        </>
       )}
       <span className="text-muted">Template</span>
       <SelectField
@@ -78,7 +97,7 @@ export function MailEditor({
       />
       <span aria-hidden className="max-sm:hidden" />
       <p className="text-small text-muted">
-        Templates, files and the server that sends them are under{' '}
+        Templates, files, and in whose name teams write are under{' '}
         <Link to="/set-up/mail" className="text-slate underline">
           Set up, Mail
         </Link>

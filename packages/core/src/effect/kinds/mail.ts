@@ -18,6 +18,8 @@ interface MailFollowUp extends FollowUp {
   to: 'visitor' | Value;
   /** The key of a template. */
   template: string;
+  /** The key of the team in whose name it goes, and to which answers go; in that of the workspace when not said. */
+  from?: string;
   attach?: MailAttach;
   /** It goes to contacts alone that agreed to e-mail, with a link by which they want no more. */
   marketing?: true;
@@ -42,6 +44,7 @@ export const mail = defineEffect<MailFollowUp>({
     do: z.literal('mail'),
     to: z.union([z.literal('visitor'), value]),
     template: z.string().max(200),
+    from: z.string().max(200).optional(),
     attach: z
       .strictObject({
         documents: z.boolean().optional(),
@@ -58,7 +61,7 @@ export const mail = defineEffect<MailFollowUp>({
   },
   withValues: (settings, change) =>
     settings.to === 'visitor' ? settings : { ...settings, to: change(settings.to, ['to']) },
-  check({ to, template: key, attach, marketing }, { route, destination }) {
+  check({ to, template: key, from, attach, marketing }, { route, destination }) {
     const problems: ReturnType<EffectKind['check']> = (attach?.files ?? []).flatMap((file, index) =>
       (destination.files ?? []).some((one) => one.key === file)
         ? []
@@ -72,6 +75,8 @@ export const mail = defineEffect<MailFollowUp>({
         text: 'The route writes neither a contact nor a lead, so it knows no address of the visitor.',
         way: ['to'],
       });
+    if (from !== undefined && !destination.teams?.[from])
+      problems.push({ code: 'unknown-team' as const, text: `There is no team “${from}”.`, way: ['from'] });
     if (marketing && (to !== 'visitor' || !route.writes.some(({ record }) => record === 'contact')))
       problems.push({
         code: 'needs-contact' as const,
@@ -99,12 +104,12 @@ export const mail = defineEffect<MailFollowUp>({
       })),
     ];
   },
-  describe({ to, template: key, marketing }, { destination }) {
+  describe({ to, template: key, from, marketing }, { destination }) {
     const template = templateOf(destination, key);
     const called = template ? `“${template.name}”` : key ? `by “${key}”` : 'by no template yet';
-    return `${to === 'visitor' ? 'the visitor' : 'somebody'} is written ${called}${marketing ? ', if they agreed to e-mail' : ''}`;
+    return `${to === 'visitor' ? 'the visitor' : 'somebody'} is written ${called}${from === undefined ? '' : ` by the team ${from}`}${marketing ? ', if they agreed to e-mail' : ''}`;
   },
-  plan({ to, template: key, attach = {}, marketing }, context) {
+  plan({ to, template: key, from, attach = {}, marketing }, context) {
     const { records, documents, submission, destination, workOut } = context;
     const visitor = visitorOf(marketing ? records.filter(({ kind }) => kind === 'contact') : records);
     const worked = to === 'visitor' ? null : workOut(to);
@@ -153,6 +158,7 @@ export const mail = defineEffect<MailFollowUp>({
         body: {
           ...rendered,
           ...(attached.length ? { attached } : {}),
+          ...(from === undefined ? {} : { from }),
           ...(marketing ? { consent: 'given' satisfies ConsentState } : {}),
         } as unknown as JsonValue,
         ...(about ? { record: { kind: about.kind, id: about.id } } : {}),
@@ -162,6 +168,7 @@ export const mail = defineEffect<MailFollowUp>({
   adopt: ({ attach, ...settings }, adopt) => ({
     ...settings,
     template: adopt('template', settings.template),
+    ...(settings.from === undefined ? {} : { from: adopt('team', settings.from) }),
     ...(attach
       ? { attach: { ...attach, ...(attach.files ? { files: attach.files.map((file) => adopt('file', file)) } : {}) } }
       : {}),

@@ -44,10 +44,10 @@ export function adoptRoute(
     return 'write' in one && record ? { ...one, field: field(record, one.field) } : one;
   };
   const value = (one: Value): Value => ({ ...one, parts: one.parts.map(part) });
+  const teams = Object.keys(destination.teams ?? {}).map((key) => ({ key, name: key }));
   const owner = (record: RecordKind, rule: OwnerRule): OwnerRule => {
     if ('person' in rule) return { ...rule, person: adopt('person', rule.person, marks(record, 'owner')) };
     if (!('team' in rule)) return rule;
-    const teams = Object.keys(destination.teams ?? {}).map((key) => ({ key, name: key }));
     return { ...rule, team: adopt('team', rule.team, teams) };
   };
   const followUp = (one: FollowUp): FollowUp => {
@@ -61,6 +61,7 @@ export function adoptRoute(
   };
   const adoptedName = (what: EffectName, key: string, record: RecordKind | undefined): string => {
     if (what === 'channel') return adopt('channel', key, destination.channels ?? []);
+    if (what === 'team') return adopt('team', key, teams);
     if (what === 'file') return adopt('file', key, destination.files ?? []);
     if (what === 'template') return adopt('template', key, destination.templates ?? []);
     if (!record) return key;

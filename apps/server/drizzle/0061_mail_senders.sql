@@ -1,0 +1,1 @@
+ALTER TABLE "mail_server" ADD COLUMN "senders" json DEFAULT '{}'::json NOT NULL;

@@ -1,0 +1,105 @@
+import type { MailSender, MailServerShape, ProblemAt } from '@haycart/api';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { ApiError, call } from '../api/client';
+import { useDestination } from '../api/destination';
+import { Button } from '../components/button';
+import { Sheet } from '../components/sheet';
+import { messageOf } from '../components/status';
+import { TextField } from '../components/text-field';
+
+/** In whose name each team writes; one without a name of its own writes in that of the firm. */
+export function MailSenders({
+  kept,
+  senders,
+}: {
+  kept: MailServerShape;
+  senders: Readonly<Record<string, MailSender>>;
+}) {
+  const teams = Object.keys(useDestination()?.teams ?? {});
+  if (!teams.length) return null;
+  return (
+    <Sheet className="p-4">
+      <h2 className="text-lg">In whose name teams write</h2>
+      <p className="mb-3 text-muted">
+        A mail of a route is from the firm unless it says from which team. A team without a name here writes as the firm
+        does: {kept.fromName}, {kept.fromAddress}.
+      </p>
+      <ul className="flex flex-col">
+        {teams.map((team) => (
+          <Sender key={`${team} ${JSON.stringify(senders[team])}`} team={team} kept={senders[team]} />
+        ))}
+      </ul>
+    </Sheet>
+  );
+}
+
+const BLANK: MailSender = { fromName: '', fromAddress: '', replyTo: null };
+
+function Sender({ team, kept }: { team: string; kept: MailSender | undefined }) {
+  const client = useQueryClient();
+  const [draft, setDraft] = useState(kept ?? BLANK);
+  const put = (change: Partial<MailSender>) => setDraft((before) => ({ ...before, ...change }));
+  const address = `/mail-server/senders/${encodeURIComponent(team)}`;
+  const onSuccess = async () => {
+    await client.invalidateQueries({ queryKey: ['channels'] });
+    toast(`The team ${team} is saved.`);
+  };
+  const save = useMutation({ mutationFn: () => call('PUT', address, draft), onSuccess });
+  const remove = useMutation({ mutationFn: () => call('DELETE', address), onSuccess });
+  const wrong: ProblemAt[] = save.error instanceof ApiError ? (save.error.problem.errors ?? []) : [];
+  const errorAt = (at: string) => wrong.find((one) => one.at === at)?.message;
+  const error = remove.error ?? (wrong.length ? null : save.error);
+  return (
+    <li className="border-t border-hair py-3">
+      <form
+        noValidate
+        aria-label={`The team ${team}`}
+        className="grid items-end gap-3 sm:grid-cols-[88px_minmax(0,1fr)_minmax(0,1.2fr)_minmax(0,1.2fr)_auto]"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate();
+        }}
+      >
+        <b className="self-center font-semibold [overflow-wrap:anywhere]">{team}</b>
+        <TextField
+          label="From, name"
+          value={draft.fromName}
+          error={errorAt('/fromName')}
+          onChange={({ target }) => put({ fromName: target.value })}
+        />
+        <TextField
+          label="From, address"
+          type="email"
+          value={draft.fromAddress}
+          error={errorAt('/fromAddress')}
+          onChange={({ target }) => put({ fromAddress: target.value.trim() })}
+        />
+        <TextField
+          label="Answers go to"
+          type="email"
+          placeholder="the same address"
+          value={draft.replyTo ?? ''}
+          error={errorAt('/replyTo')}
+          onChange={({ target }) => put({ replyTo: target.value.trim() || null })}
+        />
+        <span className="flex gap-2">
+          <Button type="submit" disabled={!draft.fromName || !draft.fromAddress || draft === kept || save.isPending}>
+            Save
+          </Button>
+          {kept && (
+            <Button onClick={() => remove.mutate()} disabled={remove.isPending}>
+              As the firm
+            </Button>
+          )}
+        </span>
+      </form>
+      {error && (
+        <p role="alert" className="mt-1 text-brick">
+          {messageOf(error)}
+        </p>
+      )}
+    </li>
+  );
+}
