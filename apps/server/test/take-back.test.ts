@@ -53,6 +53,7 @@ test('a run that made everything is taken back whole: shown before, then done, a
     tasks: 0,
     notes: 0,
     documents: 0,
+    consents: 0,
     examples: [],
   });
   expect(await counts()).toEqual([1, 1, 1]);

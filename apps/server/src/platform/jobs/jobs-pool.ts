@@ -8,11 +8,16 @@ import { connectionSettings } from '../database/database';
  */
 const PASSES = '40001';
 
-/** Returns the connections of the job library, on which every lost connection is an error that it tries again after. */
+/**
+ * Returns the connections of the job library, on which every lost connection is an error that it tries again after. Once they
+ * are ended a job that did not end in time is never answered: it is done again by whoever comes, and its library would leave a
+ * rejection that nobody hears.
+ */
 export function jobsPool(url: string): pg.Pool {
   const pool = new pg.Pool({ ...connectionSettings(url, 'haycart jobs'), max: 6 });
   const connect = pool.connect.bind(pool) as () => Promise<pg.PoolClient>;
   pool.connect = ((then?: (error: Error | undefined, client?: pg.PoolClient, release?: unknown) => void) => {
+    if (pool.ending) return then ? undefined : new Promise<never>(() => {});
     const connected = connect().catch((cause: unknown) => {
       throw passing(cause);
     });
