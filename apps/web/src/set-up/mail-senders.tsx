@@ -56,7 +56,7 @@ function Sender({ team, kept }: { team: string; kept: MailSender | undefined }) 
       <form
         noValidate
         aria-label={`The team ${team}`}
-        className="grid items-end gap-3 sm:grid-cols-[88px_minmax(0,1fr)_minmax(0,1.2fr)_minmax(0,1.2fr)_auto]"
+        className="grid items-end gap-3 sm:grid-cols-[88px_minmax(0,1fr)_minmax(0,1.2fr)_minmax(0,1.2fr)_184px]"
         onSubmit={(event) => {
           event.preventDefault();
           save.mutate();
