@@ -86,7 +86,11 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
   ['the lists', '/set-up/lists', (page) => page.getByRole('table', { name: 'Lists' }).waitFor()],
   ['tasks', '/tasks?owner=everybody', (page) => page.getByRole('row').nth(1).waitFor()],
   ['channels', '/set-up/channels', (page) => page.getByText('Care desk').waitFor()],
-  ['the mail server', '/set-up/mail', (page) => page.getByLabel('From, address').waitFor()],
+  [
+    'the mail server',
+    '/set-up/mail',
+    (page) => page.getByRole('heading', { name: 'In whose name teams write' }).waitFor(),
+  ],
   ['a template', '/set-up/mail/leaving', (page) => page.getByText('Dear Maren').waitFor()],
   ['the outbox', '/set-up/outbox', (page) => page.getByText('warehouse.quillfern').first().waitFor()],
   ['the audit', '/set-up/audit', (page) => page.getByText('Signed in').first().waitFor()],
