@@ -214,7 +214,7 @@ test('notes, tasks and consent are kept with a contact and stand in its history'
   await page.getByLabel('Where', { exact: true }).fill('by phone');
   await page.getByRole('button', { name: 'Note it down' }).click();
   const history = page.locator('section').filter({ has: page.getByRole('heading', { name: 'History' }) });
-  for (const words of ['Wants the drawings first.', 'Done: Send the drawings', 'Consent by phone given'])
+  for (const words of ['Wants the drawings first.', 'Done: Send the drawings', 'Consent to phone given'])
     await expect(history.getByText(words)).toBeVisible();
   await history.getByLabel('Show').selectOption('notes');
   await expect(history.getByText('Done: Send the drawings')).toBeHidden();
