@@ -1,7 +1,7 @@
 /**
- * The consents of a contact and of those that became part of it, the one that holds first. A merge widens nothing: what one
- * of them had withdrawn by then counts as said when they became one, behind what any other had given. What a run kept that was taken
- * back does not count.
+ * What a contact agreed to or withdrew, and what those did that became part of it. What holds comes first. Nobody agrees to more
+ * by a merge: what one of them had withdrawn before counts as said at the merge, so after all that others had given. What was
+ * kept by a run that is taken back does not count.
  */
 export const CONSENTS_SQL = `with recursive self (id, merged_at) as (
     select $2::uuid, null::timestamptz
