@@ -7,7 +7,7 @@ import { useDestination } from '../api/destination';
 import { Button } from '../components/button';
 import { Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
-import { TextField } from '../components/text-field';
+import { SenderFields } from './sender-fields';
 
 /** In whose name each team writes; one without a name of its own writes in that of the firm. */
 export function MailSenders({
@@ -63,27 +63,7 @@ function Sender({ team, kept }: { team: string; kept: MailSender | undefined }) 
         }}
       >
         <b className="self-center font-semibold [overflow-wrap:anywhere]">{team}</b>
-        <TextField
-          label="From, name"
-          value={draft.fromName}
-          error={errorAt('/fromName')}
-          onChange={({ target }) => put({ fromName: target.value })}
-        />
-        <TextField
-          label="From, address"
-          type="email"
-          value={draft.fromAddress}
-          error={errorAt('/fromAddress')}
-          onChange={({ target }) => put({ fromAddress: target.value.trim() })}
-        />
-        <TextField
-          label="Answers go to"
-          type="email"
-          placeholder="the same address"
-          value={draft.replyTo ?? ''}
-          error={errorAt('/replyTo')}
-          onChange={({ target }) => put({ replyTo: target.value.trim() || null })}
-        />
+        <SenderFields sender={draft} put={put} errorAt={errorAt} />
         <span className="flex gap-2">
           <Button type="submit" disabled={!draft.fromName || !draft.fromAddress || draft === kept || save.isPending}>
             Save

@@ -10,6 +10,7 @@ import { Sheet } from '../components/sheet';
 import { Failed, Loading, messageOf } from '../components/status';
 import { SelectField, TextField } from '../components/text-field';
 import { MailSenders } from './mail-senders';
+import { SenderFields } from './sender-fields';
 
 type Draft = Omit<MailServerShape, 'hasPassword' | 'port' | 'senders'> & { port: string; password: string };
 
@@ -133,29 +134,7 @@ function ServerForm({ kept }: { kept: MailServerShape | null }) {
             error={errorAt('/password')}
             onChange={({ target }) => put({ password: target.value })}
           />
-          <TextField
-            label="From, name"
-            placeholder="Quillfern Glasshouses"
-            value={draft.fromName}
-            error={errorAt('/fromName')}
-            onChange={({ target }) => put({ fromName: target.value })}
-          />
-          <TextField
-            label="From, address"
-            type="email"
-            placeholder="hello@quillfern.example"
-            value={draft.fromAddress}
-            error={errorAt('/fromAddress')}
-            onChange={({ target }) => put({ fromAddress: target.value.trim() })}
-          />
-          <TextField
-            label="Answers go to"
-            type="email"
-            placeholder="the same address"
-            value={draft.replyTo ?? ''}
-            error={errorAt('/replyTo')}
-            onChange={({ target }) => put({ replyTo: target.value.trim() || null })}
-          />
+          <SenderFields sender={draft} put={put} errorAt={errorAt} />
         </div>
         {save.isError && !wrong.length && (
           <p role="alert" className="text-brick">
