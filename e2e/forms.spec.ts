@@ -197,7 +197,9 @@ test('a form for colleagues opens by an entry link without signing in, and for n
   await expect(elsewhere.getByText('This entry link does not work')).toBeVisible();
   await page.goto('/intakes/grant/form');
   await page.getByRole('button', { name: 'More about this form' }).click();
-  await answered(page, () => page.getByRole('menuitemcheckbox', { name: 'For colleagues only' }).click());
+  await answered(page, { forColleagues: false }, () =>
+    page.getByRole('menuitemcheckbox', { name: 'For colleagues only' }).click(),
+  );
   await elsewhere.goto('/f/grant');
   await expect(elsewhere.getByLabel('School', { exact: true })).toBeVisible();
 });

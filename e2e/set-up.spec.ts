@@ -44,7 +44,7 @@ test('a pipeline and its stages are made, named and put in order by keyboard alo
   await page.getByLabel('Probability of Priced, percent').fill('140');
   await expect(page.getByRole('alert')).toContainText('from 0 to 100');
   await page.getByLabel('Probability of Priced, percent').fill('40');
-  await saved(page, () => page.keyboard.press('Enter'));
+  await saved(page, { probability: 40 }, () => page.keyboard.press('Enter'));
   await page.reload();
   await expect(page.getByLabel('Probability of Priced, percent')).toHaveValue('40');
   await expect.poll(() => names(page, 'Repairs')).toEqual(['Priced', 'Reported', 'Visited', 'Won', 'Lost']);
@@ -175,7 +175,8 @@ test('a route that is put into a pipeline begins where that pipeline says', asyn
   await page.goto('/set-up/pipelines/dealers');
   const begins = (stage: string) => page.getByRole('radio', { name: `New deals begin in ${stage}` });
   // A try before this one may have left it so.
-  if (!(await begins('Vetting').isChecked())) await saved(page, () => begins('Vetting').click());
+  if (!(await begins('Vetting').isChecked()))
+    await saved(page, { defaultStage: 'vetting' }, () => begins('Vetting').click());
   await page.reload();
   await expect(begins('Vetting')).toBeChecked();
   await page.goto('/routes');
@@ -191,7 +192,7 @@ test('a route that is put into a pipeline begins where that pipeline says', asyn
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('No unpublished changes')).toBeVisible();
   await page.goto('/set-up/pipelines/dealers');
-  await saved(page, () => begins('Applied').click());
+  await saved(page, { defaultStage: 'applied' }, () => begins('Applied').click());
   await expect(begins('Applied')).toBeChecked();
 });
 

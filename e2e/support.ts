@@ -61,9 +61,13 @@ export async function publish(page: Page, version: number): Promise<void> {
   await expect(page.getByText(`live, version ${version}`)).toBeVisible();
 }
 
-/** Does something that changes what is kept, and waits until the server has answered. */
-export async function saved(page: Page, act: () => Promise<void>): Promise<void> {
-  const answered = page.waitForResponse((response) => response.request().method() === 'PATCH');
+/** Does something that changes what is kept, and waits until the server has answered to just that. */
+export async function saved(page: Page, change: object, act: () => Promise<void>): Promise<void> {
+  // Changes made before it are sent one after the other, and may still be on their way.
+  const body = JSON.stringify(change);
+  const answered = page.waitForResponse(
+    (response) => response.request().method() === 'PATCH' && response.request().postData() === body,
+  );
   await act();
   expect((await answered).ok()).toBe(true);
 }

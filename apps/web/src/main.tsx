@@ -21,6 +21,10 @@ const client = new QueryClient({
   },
 });
 
+// What is still on its way, or waits behind it, would be lost with the page: the browser asks first.
+window.addEventListener('beforeunload', (event) => {
+  if (client.isMutating() > 0) event.preventDefault();
+});
 // Before anything is painted: a choice must not go back to what it was until its change is on its way.
 notifyManager.setScheduler(queueMicrotask);
 applyTheme();
