@@ -25,7 +25,7 @@ test('consent is pending until a mail confirms it; then news goes out, and one p
   await expect(rehearsal).toContainText('Please confirm that it is yours');
   await addStep(page, 'Mail');
   await page.getByLabel('By which template').selectOption({ label: name });
-  await page.getByRole('checkbox', { name: /those alone who agreed to e-mail/ }).check();
+  await page.getByRole('checkbox', { name: /only those who agreed to e-mail/ }).check();
   await publish(page, 1);
 
   await send({ name: 'Ida Weir', email: to });

@@ -131,7 +131,7 @@ test('after sending, a form shows what its route writes the visitor, and has a c
   await expect(mails).toContainText('The visitor is written “The price list”.');
   await page.goto('/intakes/cancel/form');
   await page.getByRole('button', { name: /^After sending/ }).click();
-  await expect(mails).toContainText('The visitor is written “We have your cancellation” by the team care-desk.');
+  await expect(mails).toContainText('The visitor is written “We have your cancellation” by the team Care desk.');
   await mails.getByRole('button', { name: 'Have them confirm first' }).click();
   await expect(mails).toContainText('first, within 7 days, once the route is published.');
   await mails.getByRole('link', { name: 'Care plan cancellation' }).click();

@@ -39,7 +39,7 @@ import { madeUpYear } from './submissions';
 const NOW = new Date('2026-11-24T04:00:00Z');
 const year = madeUpYear(new Random(20_260_314), NOW);
 const destination: Destination = {
-  teams: Object.fromEntries(TEAMS.map(({ key, people }) => [key, people.map(personKey)])),
+  teams: Object.fromEntries(TEAMS.map(({ key, name, people }) => [key, { name, people: people.map(personKey) }])),
   defaultCountry: 'GB',
   defaultCurrency: 'GBP',
   fields: [...BUILT_IN_FIELDS, ...FIELDS.filter(({ builtIn }) => !builtIn)].map((field) => prepared(field)),

@@ -66,7 +66,7 @@ const SETTING: ConditionSetting = {
   now: new Date().toISOString(),
   defaultCurrency: 'GBP',
   me: undefined,
-  teams: { builds: ['robin-nye'] },
+  teams: { builds: { people: ['robin-nye'] } },
 };
 /** What is compared with, for each kind of thing that a test wants. */
 const WANTED: Record<string, unknown[]> = {

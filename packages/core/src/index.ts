@@ -239,6 +239,7 @@ export {
   stopsOf,
 } from './form/form-figures';
 export { expectedHeight } from './form/expected-height';
+export { exampleAnswers } from './form/example-answers';
 export { whoAnswered } from './form/who-answered';
 export { pathOnOwnDomain, proofRecord, readDomain } from './form/own-domain';
 export { compareVersions, FEWEST_VIEWS, type VersionComparison } from './form/version-comparison';
@@ -314,6 +315,7 @@ export { comparePlans, type PlanDifference } from './route/comparing/compare-pla
 export { mergeDrafts } from './route/editing/merge-drafts';
 export { addedWrite, ROUTE_OUTLINES, routeFromOutline, type RouteOutline, usualOutline } from './mapping/outlines';
 export { adoptRoute } from './route/editing/adopt-route';
+export type { Team } from './people/team';
 export { type DueIn, dueAt } from './people/working-time';
 export { type AwayDates, checkPerson, type Person, type Weekday, WEEKDAYS, type WorkingHours } from './people/person';
 export {

@@ -1,6 +1,6 @@
 import { Body, Controller, Get, HttpCode, Inject, Param, ParseIntPipe, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiConsumes, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { figuresBy, figuresOf, LIMITS, stopsOf, type FormRouteWish } from '@haycart/core';
+import { figuresBy, figuresOf, LIMITS, stopsOf, type FormRouteWish, type JsonObject } from '@haycart/core';
 import type { FormFiguresShape, FormMonth, FormShape, IntakeShape, PictureShape, ThemeShape } from '@haycart/api';
 import { Type } from 'class-transformer';
 import { IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Max, Min } from 'class-validator';
@@ -94,6 +94,13 @@ export class FormEditorController {
   @Reads('forms', 'Shows a form with its draft and versions')
   one(@ByCaller() { workspaceId }: Caller, @Param('id') id: string): Promise<FormShape> {
     return this.database.inWorkspace(workspaceId, (tx) => this.forms.one(tx, id));
+  }
+
+  /** Made-up answers to what an intake asks, to try a route on before anything came; `null` where it asks nothing. */
+  @Get('intakes/:key/example')
+  @Reads('intakes', 'Makes up answers to what an intake asks')
+  example(@ByCaller() { workspaceId }: Caller, @Param('key') key: string): Promise<{ payload: JsonObject | null }> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.forms.example(tx, key));
   }
 
   /** What visitors did at each form in the last 30 days. */

@@ -1,6 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
   checkForm,
+  exampleAnswers,
+  followFields,
   formChanges,
   formShape,
   hasErrors,
@@ -10,6 +12,7 @@ import {
   wishOfRoute,
   type FormDefinition,
   type FormRouteWish,
+  type JsonObject,
 } from '@haycart/core';
 import type { FormShape, FormVersionShape, IntakeShape, ProblemAt } from '@haycart/api';
 import { and, desc, eq } from 'drizzle-orm';
@@ -57,6 +60,14 @@ export class FormsService {
       versions: await this.#versions(tx, intake.id),
       wish: copiedFrom ? await this.#wishOf(tx, copiedFrom) : null,
     };
+  }
+
+  /** Made-up answers to what visitors of a form see, or to its draft; `null` for an intake that is no form. */
+  async example(tx: WorkspaceTx, idOrKey: string): Promise<{ payload: JsonObject | null }> {
+    const { id, kind, form } = await this.intakes.one(tx, idOrKey);
+    if (kind !== 'form') return { payload: null };
+    const asked = form ?? (await this.hosted.draft(tx, id)).draft;
+    return { payload: exampleAnswers(followFields(asked, (await this.destinations.load(tx)).fields)) };
   }
 
   /** A new form, empty but for a question, or a copy of another. Its address is made from its name. */

@@ -1,5 +1,5 @@
 import { Injectable, Logger } from '@nestjs/common';
-import { newKey, type Destination } from '@haycart/core';
+import { newKey, type Destination, type Team } from '@haycart/core';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Caller } from '../platform/auth/caller';
 import { oneAtATime } from '../platform/database/one-at-a-time';
@@ -81,16 +81,16 @@ export class PeopleService {
     return Object.fromEntries(rows.map(({ key, phone, ...known }) => [key, { ...known, ...(phone ? { phone } : {}) }]));
   }
 
-  /** The keys of each team's people, by the key of the team. */
-  async teams(tx: WorkspaceTx): Promise<Record<string, string[]>> {
-    const rows = await tx.statement<{ key: string; people: string[] }>(
+  /** The teams by their keys. */
+  async teams(tx: WorkspaceTx): Promise<Record<string, Team>> {
+    const rows = await tx.statement<Team & { key: string }>(
       'team_people',
-      `select t.key, coalesce(array_agg(p.key order by p.key) filter (where p.key is not null), '{}') as people from team t
+      `select t.key, t.name, coalesce(array_agg(p.key order by p.key) filter (where p.key is not null), '{}') as people from team t
        left join team_member m on m.workspace_id = t.workspace_id and m.team_key = t.key
-       left join person p on p.workspace_id = m.workspace_id and p.id = m.person_id where t.workspace_id = $1 group by t.key`,
+       left join person p on p.workspace_id = m.workspace_id and p.id = m.person_id where t.workspace_id = $1 group by t.key, t.name`,
       [tx.workspaceId],
     );
-    return Object.fromEntries(rows.map(({ key, people }) => [key, people]));
+    return Object.fromEntries(rows.map(({ key, ...team }) => [key, team]));
   }
 
   /** What whoever asks is called: a person by name, a script by its token's. */

@@ -1,5 +1,6 @@
 import type { IntakeShape, Rehearsal } from '@haycart/api';
 import {
+  exampleAnswers,
   fieldOf,
   followFields,
   questionsOf,
@@ -8,8 +9,6 @@ import {
   type Destination,
   type FormDefinition,
   type FormRouteWish,
-  type JsonObject,
-  type Question,
 } from '@haycart/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../api/client';
@@ -193,42 +192,4 @@ function Rehearsed({
       </div>
     </div>
   );
-}
-
-/** Answers that fit every question, so that a rehearsal shows all that can be written. */
-function exampleAnswers(form: FormDefinition): JsonObject {
-  return Object.fromEntries(questionsOf(form).map((question) => [question.name, exampleAnswer(question)]));
-}
-
-function exampleAnswer({ name, type, options = [], value, feeds, currency }: Question): string | string[] {
-  switch (type) {
-    case 'email':
-      return 'ada.weir@fennwick.example';
-    case 'phone':
-      return '+44 7700 900318';
-    case 'web':
-      return 'www.fennwick.example';
-    case 'whole-number':
-    case 'decimal':
-      return '6';
-    case 'money':
-      return `${currency ?? 'GBP'} 48,000`;
-    case 'date':
-      return '2027-03-14';
-    case 'yes-no':
-    case 'consent':
-      return 'yes';
-    case 'one-of':
-      return options[0]?.value ?? '';
-    case 'several-of':
-      return options.slice(0, 2).map((option) => option.value);
-    case 'hidden':
-      return value ?? '';
-    default: {
-      const key = feeds?.field ?? name;
-      return (
-        { first_name: 'Ada', last_name: 'Weir', full_name: 'Ada Weir', name: 'Fennwick Academy' }[key] ?? 'As typed'
-      );
-    }
-  }
 }

@@ -54,7 +54,6 @@ export function PartsCell({
           />
         </Fragment>
       ))}
-      {parts.length === 0 && <span className="text-muted">nothing yet</span>}
       <Picker
         label={label}
         value={value}
@@ -173,8 +172,9 @@ function Picker({
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         aria-label={`Add what feeds ${label}`}
-        className="flex size-6 flex-none items-center justify-center rounded-sm text-muted hover:bg-hair hover:text-ink"
+        className={`flex h-6 min-w-6 flex-none items-center justify-center gap-1 rounded-sm text-muted hover:bg-hair hover:text-ink ${value.parts.length ? '' : 'flex-1 !justify-start'}`}
       >
+        {value.parts.length === 0 && <span>nothing yet</span>}
         <Plus className="size-3.5" aria-hidden />
       </Popover.Trigger>
       <Popover.Portal>

@@ -1,5 +1,5 @@
 import type { Rehearsal as RehearsalShape, RouteShape, SubmissionShape } from '@haycart/api';
-import type { Destination, Problem } from '@haycart/core';
+import type { Destination, JsonObject, Problem } from '@haycart/core';
 import { ChevronLeft, ChevronRight, Pencil } from 'lucide-react';
 import { useState } from 'react';
 import { IconButton } from '../components/button';
@@ -15,6 +15,8 @@ import { SavedCases, useCaseResults } from './saved-cases';
 
 export interface SampleChoice {
   samples: readonly SubmissionShape[];
+  /** Made-up answers that stand in while nothing came. */
+  madeUp: JsonObject | null;
   total: number;
   index: number;
   step: (by: number) => void;
@@ -43,7 +45,7 @@ export function Rehearsal({
   choice: SampleChoice;
   planning: boolean;
 }) {
-  const { samples, index, step, typed, type, typedProblem, total } = choice;
+  const { samples, madeUp, index, step, typed, type, typedProblem, total } = choice;
   const sample = samples[index];
   const intake = sample?.intake.key ?? route.draft.from[0];
   const [look, setLook] = useState<Look>('sample');
@@ -113,7 +115,9 @@ export function Rehearsal({
               </span>
             </>
           ) : (
-            <span className="text-muted">no submission yet: type one</span>
+            <span className="text-muted">
+              {madeUp ? 'made-up answers, as none came yet' : 'no submission yet: type one'}
+            </span>
           )}
         </span>
         <SampleFinder intake={intake} route={route.id} disabled={typed !== null} />
@@ -121,7 +125,11 @@ export function Rehearsal({
           label={typed === null ? 'Edit the sample by hand' : 'Back to real samples'}
           aria-pressed={typed !== null}
           onClick={() =>
-            type(typed === null ? JSON.stringify(sample?.payload ?? { email: 'ada@fennwick.example' }, null, 2) : null)
+            type(
+              typed === null
+                ? JSON.stringify(sample?.payload ?? madeUp ?? { email: 'ada@fennwick.example' }, null, 2)
+                : null,
+            )
           }
           className={typed === null ? '' : 'bg-straw-soft'}
         >

@@ -15,7 +15,7 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { profileQuery, latestSubmissionsQuery, submissionQuery } from '../api/queries';
+import { exampleQuery, profileQuery, latestSubmissionsQuery, submissionQuery } from '../api/queries';
 import type { SampleChoice } from './rehearsal';
 import { useRehearsedPlan, type Rehearsed } from './use-rehearsed-plan';
 
@@ -42,13 +42,17 @@ export function useRehearsal(
     const readable = (latest.data?.items ?? []).filter(({ payload }) => payload !== null);
     return given.data?.payload ? [given.data, ...readable.filter(({ id }) => id !== given.data.id)] : readable;
   }, [latest.data, given.data]);
+  // Before anything came, a form is answered by nobody.
+  const isEmpty = latest.data !== undefined && samples.length === 0 && wanted === null;
+  const example = useQuery({ ...exampleQuery(intake), enabled: isEmpty && intake !== '' });
+  const madeUp = isEmpty ? (example.data?.payload ?? null) : null;
   const chosen = samples[Math.min(index, samples.length - 1)];
   const own = useMemo(() => (typed === null ? null : readTyped(typed)), [typed]);
-  const payload = own ? own.payload : (chosen?.payload ?? undefined);
+  const payload = own ? own.payload : (chosen?.payload ?? madeUp ?? undefined);
   const waits = wanted !== null && given.isPending;
   const submission = useMemo((): Submission | null => {
     if (waits) return null;
-    if (own) return own.payload === undefined ? null : madeUp(own.payload, intake);
+    if (own) return own.payload === undefined ? null : asArrived(own.payload, intake);
     return chosen && isJsonObject(chosen.payload)
       ? {
           id: chosen.id,
@@ -58,8 +62,8 @@ export function useRehearsal(
           visit: chosen.visit,
           origin: chosen.origin,
         }
-      : null;
-  }, [waits, own, intake, chosen]);
+      : madeUp && asArrived(madeUp, intake);
+  }, [waits, own, intake, chosen, madeUp]);
   const rehearsed = useRehearsedPlan(definition, submission, surroundings);
   const sample = useMemo(
     () =>
@@ -74,6 +78,7 @@ export function useRehearsal(
     sample,
     choice: {
       samples,
+      madeUp,
       total: latest.data?.total ?? samples.length,
       index: Math.min(index, Math.max(0, samples.length - 1)),
       step: (by) => setIndex((before) => Math.max(0, Math.min(samples.length - 1, before + by))),
@@ -94,8 +99,8 @@ function readTyped(text: string): { payload: JsonObject | undefined; problem: st
   }
 }
 
-/** A payload that somebody typed, as if it arrived now. */
-function madeUp(payload: JsonObject, intake: string): Submission {
+/** A payload that nobody sent, as if it arrived now. */
+function asArrived(payload: JsonObject, intake: string): Submission {
   return {
     id: 'rehearsal',
     intake,

@@ -17,7 +17,7 @@ export function MailSenders({
   kept: MailServerShape;
   senders: Readonly<Record<string, MailSender>>;
 }) {
-  const teams = Object.keys(useDestination()?.teams ?? {});
+  const teams = Object.entries(useDestination()?.teams ?? {});
   if (!teams.length) return null;
   return (
     <Sheet className="p-4">
@@ -27,8 +27,8 @@ export function MailSenders({
         does: {kept.fromName}, {kept.fromAddress}.
       </p>
       <ul className="flex flex-col">
-        {teams.map((team) => (
-          <Sender key={`${team} ${JSON.stringify(senders[team])}`} team={team} kept={senders[team]} />
+        {teams.map(([key, { name }]) => (
+          <Sender key={`${key} ${JSON.stringify(senders[key])}`} team={key} name={name} kept={senders[key]} />
         ))}
       </ul>
     </Sheet>
@@ -37,14 +37,14 @@ export function MailSenders({
 
 const BLANK: MailSender = { fromName: '', fromAddress: '', replyTo: null };
 
-function Sender({ team, kept }: { team: string; kept: MailSender | undefined }) {
+function Sender({ team, name, kept }: { team: string; name: string; kept: MailSender | undefined }) {
   const client = useQueryClient();
   const [draft, setDraft] = useState(kept ?? BLANK);
   const put = (change: Partial<MailSender>) => setDraft((before) => ({ ...before, ...change }));
   const address = `/mail-server/senders/${encodeURIComponent(team)}`;
   const onSuccess = async () => {
     await client.invalidateQueries({ queryKey: ['channels'] });
-    toast(`The team ${team} is saved.`);
+    toast(`The team ${name} is saved.`);
   };
   const save = useMutation({ mutationFn: () => call('PUT', address, draft), onSuccess });
   const remove = useMutation({ mutationFn: () => call('DELETE', address), onSuccess });
@@ -55,14 +55,14 @@ function Sender({ team, kept }: { team: string; kept: MailSender | undefined }) 
     <li className="border-t border-hair py-3">
       <form
         noValidate
-        aria-label={`The team ${team}`}
+        aria-label={`The team ${name}`}
         className="grid items-end gap-3 sm:grid-cols-[88px_minmax(0,1fr)_minmax(0,1.2fr)_minmax(0,1.2fr)_184px]"
         onSubmit={(event) => {
           event.preventDefault();
           save.mutate();
         }}
       >
-        <b className="self-center font-semibold [overflow-wrap:anywhere]">{team}</b>
+        <b className="self-center font-semibold [overflow-wrap:anywhere]">{name}</b>
         <SenderFields sender={draft} put={put} errorAt={errorAt} />
         <span className="flex gap-2">
           <Button type="submit" disabled={!draft.fromName || !draft.fromAddress || draft === kept || save.isPending}>

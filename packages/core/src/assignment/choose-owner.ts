@@ -50,7 +50,9 @@ export function chooseOwner(
   const named = namedOwner(rule);
   if (!named) return null;
   if ('person' in named) return isActive(named.person, record, destination) ? named.person : null;
-  const able = (destination.teams?.[named.team] ?? []).filter((key) => isActive(key, record, destination)).sort();
+  const able = [...(destination.teams?.[named.team]?.people ?? [])]
+    .filter((key) => isActive(key, record, destination))
+    .sort();
   return able.length ? able[counters.get(turnOf(named.team)) % able.length]! : null;
 }
 

@@ -1,3 +1,4 @@
+import type { Team } from '../people/team';
 import type { FieldType } from '../field/field-definition';
 import type { Compared } from './comparison';
 
@@ -9,8 +10,8 @@ export interface ConditionSetting {
   defaultCurrency: string;
   /** The key of the person who looks, for “is me”; absent where nobody does. */
   me?: string | undefined;
-  /** The keys of each team's people, by the key of the team. */
-  teams: Readonly<Record<string, readonly string[]>>;
+  /** The teams by their keys. */
+  teams: Readonly<Record<string, Pick<Team, 'people'>>>;
 }
 
 /** What the editor asks for beside the test. */

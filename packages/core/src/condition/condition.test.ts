@@ -13,7 +13,7 @@ const SETTING: ConditionSetting = {
   now: '2026-03-14T12:00:00.000Z',
   defaultCurrency: 'GBP',
   me: 'robin-nye',
-  teams: { 'builds-north': ['robin-nye', 'idris-vale'] },
+  teams: { 'builds-north': { people: ['robin-nye', 'idris-vale'] } },
 };
 const TYPES: Record<string, FieldType> = { country: 'text', bays: 'whole-number', tags: 'several-of', owner: 'person' };
 const reader = (values: Record<string, FieldValue>): ConditionReader<{ field: string }> => ({

@@ -2,6 +2,7 @@ import type { RecordKind } from '../diff/record';
 import type { LikenessModel } from '../identity/likeness/model';
 import type { MailboxReading } from '../reading/mailbox';
 import type { MailTemplate } from '../mail/mail-template';
+import type { Team } from '../people/team';
 import type { Availability } from '../people/working-time';
 import type { MergeRules } from '../identity/survivorship';
 import { counted } from '../text';
@@ -45,8 +46,8 @@ export interface Destination {
   mailboxes?: MailboxReading;
   /** How records become one; the usual rules when not said. */
   merging?: MergeRules;
-  /** The keys of each team's people, by the key of the team. */
-  teams?: Readonly<Record<string, readonly string[]>>;
+  /** The teams by their keys. */
+  teams?: Readonly<Record<string, Team>>;
   /** What is known of people beside their names, by key: when they work, and how they are told something. */
   people?: Readonly<Record<string, Availability & { phone?: string; email?: string }>>;
   /** Where messages go that are for no one person. */

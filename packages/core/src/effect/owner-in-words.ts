@@ -10,6 +10,6 @@ export function ownerInWords(rule: OwnerRule, record: RecordKind, destination: D
     named &&
     ('person' in named
       ? (people.find(({ key }) => key === named.person)?.label ?? named.person)
-      : `somebody of the team ${named.team}`);
+      : `somebody of the team ${destination.teams?.[named.team]?.name ?? named.team}`);
   return 'enteredBy' in rule ? `the colleague who enters it${whom ? `, otherwise ${whom}` : ''}` : whom!;
 }

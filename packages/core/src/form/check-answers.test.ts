@@ -6,6 +6,7 @@ import type { JsonObject } from '../json';
 import { answeredPayload, answeredVersion, joinedAnswers, NOT_ASKED } from './answered-payload';
 import { checkAnswers, readAnswer } from './check-answers';
 import { QUESTION_TYPES, questionsOf, type FormDefinition, type FormItem, type Question } from './definition';
+import { exampleAnswers } from './example-answers';
 import { formShape } from './form-shape';
 import { formWords } from './form-words';
 import { fitsPattern } from './pattern';
@@ -53,6 +54,12 @@ describe('answers', () => {
     [question('file', { checks: { fileTypes: ['pdf'] } }), { file: 'id', name: 'a.exe' }, 'wrong-file-type'],
     [question('text'), { nested: [1] }, undefined],
   ])('%#', (one, answer, expected) => expect(code(one, answer)).toBe(expected));
+
+  test.each(QUESTION_TYPE_LIST.filter(({ name }) => name !== 'file'))('a made-up answer to $name is taken', (type) => {
+    const made = exampleAnswers(formOf(question(type.name, { required: true, ...type.example.question })));
+    expect(code(question(type.name, type.example.question), made.q)).toBeUndefined();
+    expect(made.q).not.toBe('');
+  });
 
   test.each(QUESTION_TYPE_LIST.map((type) => [type.name, type] as const))('%s reads its example', (name, type) => {
     const one = question(name, type.example.question);

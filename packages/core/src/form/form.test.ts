@@ -35,7 +35,7 @@ const destination = {
           ? { ...field, options: [{ key: 'news', label: 'Newsletter' }] }
           : field,
   ),
-  teams: { north: ['ida', 'bo', 'gone'], empty: ['gone'] },
+  teams: { north: { name: 'North', people: ['ida', 'bo', 'gone'] }, empty: { name: 'Empty', people: ['gone'] } },
 };
 const field = (record: string, key: string) =>
   destination.fields.find((one) => one.record === record && one.key === key)!;

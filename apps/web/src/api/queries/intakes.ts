@@ -1,3 +1,4 @@
+import type { JsonObject } from '@haycart/core';
 import type {
   EntryLinkShape,
   EntryShape,
@@ -30,6 +31,12 @@ export const profileQuery = (intake: string) =>
     queryKey: ['submissions', 'profile', intake],
     queryFn: get<ProfileShape>(`/intakes/${encodeURIComponent(intake)}/profile`),
     staleTime: 30_000,
+  });
+/** Made-up answers to what an intake asks; null where it asks nothing. */
+export const exampleQuery = (intake: string) =>
+  queryOptions({
+    queryKey: ['intakes', 'example', intake],
+    queryFn: get<{ payload: JsonObject | null }>(`/intakes/${encodeURIComponent(intake)}/example`),
   });
 export const formQuery = (id: string) =>
   queryOptions({

@@ -1,5 +1,6 @@
 import { UNSUBSCRIBE_LINK, type MailAttach, type Value } from '@haycart/core';
 import { Link } from 'react-router';
+import { Mono } from '../../components/sheet';
 import { SelectField } from '../../components/text-field';
 import { AttachChoice } from './attach-choice';
 import type { EditorProps } from './editor';
@@ -18,7 +19,7 @@ export function MailEditor({
   const before = followUps.slice(0, followUps.indexOf(followUp));
   const to = followUp.to as 'visitor' | Value;
   const templates = destination.templates ?? [];
-  const teams = Object.keys(destination.teams ?? {});
+  const teams = Object.entries(destination.teams ?? {});
   return (
     <>
       <span className="text-muted">To</span>
@@ -52,9 +53,9 @@ export function MailEditor({
             onChange={({ target }) => put(without(followUp, 'from', target.value || undefined))}
           >
             <option value="">the firm</option>
-            {teams.map((team) => (
-              <option key={team} value={team}>
-                the team {team}
+            {teams.map(([key, { name }]) => (
+              <option key={key} value={key}>
+                the team {name}
               </option>
             ))}
           </SelectField>
@@ -83,8 +84,9 @@ export function MailEditor({
               checked={followUp.marketing === true}
               onChange={({ target }) => put(without(followUp, 'marketing', target.checked || undefined))}
             />
-            <span className="min-w-0 [overflow-wrap:anywhere]">
-              those alone who agreed to e-mail: it is marketing, and its template needs {`{{ ${UNSUBSCRIBE_LINK} }}`}
+            <span className="min-w-0">
+              only those who agreed to e-mail: it is marketing, with{' '}
+              <Mono className="whitespace-nowrap">{`{{ ${UNSUBSCRIBE_LINK} }}`}</Mono> in its template
             </span>
           </label>
         </>

@@ -7,7 +7,7 @@ export const inTeam: ConditionTest = {
   wanted: 'team',
   example: { type: 'person', wanted: 'builds-north', meets: 'robin-nye', fails: 'hanne-lie' },
   compare(wanted, { teams }) {
-    const people = typeof wanted === 'string' && Object.hasOwn(teams, wanted) ? teams[wanted] : undefined;
+    const people = typeof wanted === 'string' && Object.hasOwn(teams, wanted) ? teams[wanted]?.people : undefined;
     return people
       ? { comparison: { of: 'options', how: 'any', wanted: [...people] }, not: false }
       : 'Choose a team that exists.';

@@ -107,7 +107,7 @@ export const mail = defineEffect<MailFollowUp>({
   describe({ to, template: key, from, marketing }, { destination }) {
     const template = templateOf(destination, key);
     const called = template ? `“${template.name}”` : key ? `by “${key}”` : 'by no template yet';
-    return `${to === 'visitor' ? 'the visitor' : 'somebody'} is written ${called}${from === undefined ? '' : ` by the team ${from}`}${marketing ? ', if they agreed to e-mail' : ''}`;
+    return `${to === 'visitor' ? 'the visitor' : 'somebody'} is written ${called}${from === undefined ? '' : ` by the team ${destination.teams?.[from]?.name ?? from}`}${marketing ? ', if they agreed to e-mail' : ''}`;
   },
   plan({ to, template: key, from, attach = {}, marketing }, context) {
     const { records, documents, submission, destination, workOut } = context;

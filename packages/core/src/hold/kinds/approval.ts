@@ -51,7 +51,7 @@ export const approval = defineHold<ApprovalHold>({
   }) as unknown as z.ZodType<ApprovalHold>,
   example: {
     settings: { for: 'approval', by: { team: 'design' }, byMail: true, remindAfter: 'P2D' },
-    words: 'somebody of the team design says yes first, asked by mail and again after 2 days',
+    words: 'somebody of the team Design says yes first, asked by mail and again after 2 days',
   },
   check({ byMail, remindAfter, next, ifDenied }, { route, destination }) {
     const problems: ReturnType<HoldRule['check']> = [];
@@ -184,7 +184,11 @@ function peopleAsked(
     (fieldOf(destination, 'contact', 'owner')?.options ?? []).flatMap(({ key, retired }) => (retired ? [] : key)),
   );
   const named = namedOwner(rule);
-  const others = !named ? [] : 'person' in named ? [named.person] : [...(destination.teams?.[named.team] ?? [])].sort();
+  const others = !named
+    ? []
+    : 'person' in named
+      ? [named.person]
+      : [...(destination.teams?.[named.team]?.people ?? [])].sort();
   const keys = 'enteredBy' in rule && enteredBy !== undefined && active.has(enteredBy) ? [enteredBy] : others;
   return keys.flatMap((key) => {
     const email = destination.people?.[key]?.email;

@@ -44,7 +44,7 @@ export function adoptRoute(
     return 'write' in one && record ? { ...one, field: field(record, one.field) } : one;
   };
   const value = (one: Value): Value => ({ ...one, parts: one.parts.map(part) });
-  const teams = Object.keys(destination.teams ?? {}).map((key) => ({ key, name: key }));
+  const teams = Object.entries(destination.teams ?? {}).map(([key, { name }]) => ({ key, name }));
   const owner = (record: RecordKind, rule: OwnerRule): OwnerRule => {
     if ('person' in rule) return { ...rule, person: adopt('person', rule.person, marks(record, 'owner')) };
     if (!('team' in rule)) return rule;

@@ -16,7 +16,7 @@ const people = ['ida', 'omar'].map((key) => ({ key, label: key === 'ida' ? 'Ida 
 const destination: Destination = {
   ...example,
   fields: example.fields.map((field) => (field.key === 'owner' ? { ...field, options: people } : field)),
-  teams: { care: ['ida', 'omar'] },
+  teams: { care: { name: 'Care', people: ['ida', 'omar'] } },
   people: {
     ida: {
       timeZone: 'Europe/Amsterdam',
@@ -360,7 +360,7 @@ test('a route says what it does afterwards, and its account what was made', () =
     { do: 'message', to: { channel: 'care-desk' }, by: 'chat', body: text('Hello') },
   );
   expect(describeRoute(route, { destination, intakes: [] }).followUp).toBe(
-    'a task is made for somebody of the team care, due in 2 hours, a note is written on the contact and the channel Care desk gets a chat message',
+    'a task is made for somebody of the team Care, due in 2 hours, a note is written on the contact and the channel Care desk gets a chat message',
   );
   const sent = submission(maren);
   const account = accountOf(planned(route.followUps!), sent, { destination, intake: 'Survey' });

@@ -30,7 +30,7 @@ const CONFIRM: MailTemplate = {
 const destination: Destination = {
   ...example,
   fields: example.fields.map((field) => (field.key === 'owner' ? { ...field, options: people } : field)),
-  teams: { care: ['omar', 'ida', 'gone'], design: ['ida'] },
+  teams: { care: { name: 'Care', people: ['omar', 'ida', 'gone'] }, design: { name: 'Design', people: ['ida'] } },
   people: {
     ida: { ...hours, email: 'ida@quillfern.example' },
     omar: { ...hours, email: 'omar@quillfern.example' },
@@ -79,7 +79,7 @@ describe('an approval', () => {
     const waiting = asking([asks()]);
     expect(waiting).toMatchObject({
       outcome: 'hold',
-      reason: { code: 'approval', hold: 0, text: 'Nothing is written until somebody of the team care says yes.' },
+      reason: { code: 'approval', hold: 0, text: 'Nothing is written until somebody of the team Care says yes.' },
       effects: [{ words: 'Task “Roof” for nobody yet' }],
       diff: { created: {} },
     });
@@ -116,10 +116,10 @@ describe('an approval', () => {
     ).toEqual(expect.arrayContaining(['unknown-person', 'condition-does-not-fit']));
     const right = { ...following(), holds: [asks({ when: never })] };
     expect(describeRoute(right, { destination, intakes: [] }).followUp).toBe(
-      'somebody of the team care says yes first, only when first is Nobody',
+      'somebody of the team Care says yes first, only when first is Nobody',
     );
     expect(routeChanges(following(), right, { destination, intakes: [] })).toEqual([
-      'Hold added: somebody of the team care says yes first, only when first is Nobody.',
+      'Hold added: somebody of the team Care says yes first, only when first is Nobody.',
     ]);
     const foreign = { ...following(), holds: [asks({ by: { person: 'IDA BLOEM' } })] };
     expect(adoptRoute(foreign, destination).route.holds).toMatchObject([{ by: { person: 'ida' } }]);
@@ -233,7 +233,7 @@ describe('an approval', () => {
     ]);
     const told = asks({ byMail: true, remindAfter: 'P2D', next: { person: 'omar' }, ifDenied: 'sorry' });
     expect(describeRoute({ ...following(), holds: [told] }, { destination, intakes: [] }).followUp).toBe(
-      'somebody of the team care says yes first, asked by mail and again after 2 days, with omar; after a no the visitor is written “Sorry”',
+      'somebody of the team Care says yes first, asked by mail and again after 2 days, with omar; after a no the visitor is written “Sorry”',
     );
   });
 });

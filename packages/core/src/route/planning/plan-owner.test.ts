@@ -14,7 +14,7 @@ const destination = {
         }
       : field,
   ),
-  teams: { north: ['cy', 'bo', 'ida'], gone: ['cy'] },
+  teams: { north: { name: 'North', people: ['cy', 'bo', 'ida'] }, gone: { name: 'Gone', people: ['cy'] } },
 };
 const owned = (write: Partial<typeof person>, values = {}, counters = new Counters(), origin: Origin = {}) =>
   plannedOwner({ ...person, ...write }, values, { origin }, destination, counters);

@@ -390,7 +390,7 @@ describe('whose turn it is in a team', () => {
     fields: destination.fields.map((field) =>
       field.key === 'owner' ? { ...field, options: ['bo', 'ida'].map((key) => ({ key, label: key })) } : field,
     ),
-    teams: { north: ['bo', 'ida'] },
+    teams: { north: { name: 'North', people: ['bo', 'ida'] } },
   };
   const owner = { team: 'north' };
   const shared = { ...route, writes: route.writes.map((write) => ({ ...write, owner })) };
