@@ -1,3 +1,5 @@
+import type { WorkingHours } from '@haycart/core';
+
 /** A chat or a phone that messages go to. */
 export interface ChannelShape {
   key: string;
@@ -5,6 +7,9 @@ export interface ChannelShape {
   by: 'chat' | 'text';
   /** The host of its address, which is a secret; of a phone the number. */
   to: string;
+  /** When somebody reads it: an IANA time zone, and hours of days of the week; Monday to Friday, 9 to 5, while it has none. */
+  timeZone: string | null;
+  hours: WorkingHours;
 }
 
 /** What sends text messages. */

@@ -29,6 +29,8 @@ export interface OutboxShape extends OutboxLine {
   /** The same for each try, so that a receiver can tell that it has it already. */
   key: string;
   body: JsonValue;
+  /** How many others go out, or went, as one with it. */
+  together: number;
 }
 
 /** With what posts are signed. */

@@ -316,8 +316,16 @@ export { mergeDrafts } from './route/editing/merge-drafts';
 export { addedWrite, ROUTE_OUTLINES, routeFromOutline, type RouteOutline, usualOutline } from './mapping/outlines';
 export { adoptRoute } from './route/editing/adopt-route';
 export type { Team } from './people/team';
-export { type DueIn, dueAt } from './people/working-time';
-export { type AwayDates, checkPerson, type Person, type Weekday, WEEKDAYS, type WorkingHours } from './people/person';
+export { type Availability, type DueIn, dueAt } from './people/working-time';
+export {
+  type AwayDates,
+  checkHours,
+  checkPerson,
+  type Person,
+  type Weekday,
+  WEEKDAYS,
+  type WorkingHours,
+} from './people/person';
 export {
   canGroupBy,
   canSortBy,

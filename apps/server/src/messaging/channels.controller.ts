@@ -1,7 +1,8 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import type { WorkingHours } from '@haycart/core';
 import type { ChannelShape, TextGatewayShape } from '@haycart/api';
-import { IsIn, IsOptional, IsString, Length, ValidateIf } from 'class-validator';
+import { IsIn, IsObject, IsOptional, IsString, Length, ValidateIf } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Command, InTransaction, Reads, ThisCommand } from '../platform/commands/command';
 import type { RunningCommand } from '../platform/commands/running-command';
@@ -23,6 +24,17 @@ class ChannelChangeDto {
   @IsString()
   @Length(1, 40)
   number?: string;
+  @ApiPropertyOptional({ nullable: true, type: String, description: 'IANA name: where its hours are read' })
+  @IsOptional()
+  @IsString()
+  @Length(1, 60)
+  timeZone?: string | null;
+  @ApiPropertyOptional({
+    description: 'When somebody reads it, by day of the week: {"mon": {"from": "09:00", "to": "17:00"}}',
+  })
+  @IsOptional()
+  @IsObject()
+  hours?: WorkingHours;
 }
 
 class NewChannelDto {
@@ -38,6 +50,17 @@ class NewChannelDto {
   @IsString()
   @Length(1, 40)
   number?: string;
+  @ApiPropertyOptional({ nullable: true, type: String, description: 'IANA name: where its hours are read' })
+  @IsOptional()
+  @IsString()
+  @Length(1, 60)
+  timeZone?: string | null;
+  @ApiPropertyOptional({
+    description: 'When somebody reads it, by day of the week: {"mon": {"from": "09:00", "to": "17:00"}}',
+  })
+  @IsOptional()
+  @IsObject()
+  hours?: WorkingHours;
 }
 
 class TextGatewayDto {

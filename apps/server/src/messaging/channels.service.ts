@@ -1,12 +1,21 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { hostOf, newKey, normalPhone, type MessageChannel } from '@haycart/core';
+import {
+  checkHours,
+  hostOf,
+  newKey,
+  normalPhone,
+  WEEKDAYS,
+  type Availability,
+  type MessageChannel,
+  type WorkingHours,
+} from '@haycart/core';
 import type { ChannelShape, TextGatewayShape } from '@haycart/api';
 import { and, asc, eq } from 'drizzle-orm';
 import { SecretBox } from '../platform/auth/secret-box';
 import type { WorkspaceTx } from '../platform/database/database';
 import { databaseFailure } from '../platform/database/failure';
 import { oneAtATime } from '../platform/database/one-at-a-time';
-import { ProblemError } from '../platform/errors/problem-error';
+import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
 import { newId } from '../platform/new-id';
 import { plainName } from './plain-name';
@@ -19,6 +28,9 @@ export interface NewChannel {
   address?: string | undefined;
   /** Of a phone; only the demo and tests give a key. */
   number?: string | undefined;
+  /** When somebody reads it: IANA name, and hours. */
+  timeZone?: string | null | undefined;
+  hours?: WorkingHours | undefined;
   key?: string;
 }
 
@@ -52,12 +64,12 @@ export class ChannelsService {
       .orderBy(asc(channel.name), asc(channel.key));
   }
 
-  async add(tx: WorkspaceTx, { name, by, key, ...given }: NewChannel): Promise<ChannelShape> {
+  async add(tx: WorkspaceTx, { name, by, key, timeZone, hours, ...given }: NewChannel): Promise<ChannelShape> {
     const plain = plainName(name);
     await oneAtATime(tx, 'channels');
     const taken = (await this.named(tx)).map((one) => one.key);
     const id = newId();
-    const reached = this.#reached(id, by, given);
+    const reached = { ...this.#reached(id, by, given), ...hoursOf({ timeZone, hours }) };
     try {
       const [row] = await tx.db
         .insert(channel)
@@ -74,11 +86,12 @@ export class ChannelsService {
   async change(
     tx: WorkspaceTx,
     key: string,
-    { name, ...given }: Partial<Omit<NewChannel, 'by' | 'key'>>,
+    { name, timeZone, hours, ...given }: Partial<Omit<NewChannel, 'by' | 'key'>>,
   ): Promise<ChannelShape> {
     const { id, by } = await this.#one(tx, key);
     const reached = given.address === undefined && given.number === undefined ? {} : this.#reached(id, by, given);
-    const set = { ...(name === undefined ? {} : { name: plainName(name) }), ...reached };
+    const named = name === undefined ? {} : { name: plainName(name) };
+    const set = { ...named, ...reached, ...hoursOf({ timeZone, hours }) };
     if (!Object.keys(set).length) throw new ProblemError('refused', 'Nothing to change was given.');
     try {
       const [row] = await tx.db.update(channel).set(set).where(this.#of(tx, key)).returning();
@@ -104,6 +117,15 @@ export class ChannelsService {
     return by === 'chat'
       ? { by, name, address: this.box.open(address!, `channel ${id}`) }
       : { by, name, number: number! };
+  }
+
+  /** When somebody reads it; nothing is known of one that is gone. */
+  async availability(tx: WorkspaceTx, key: string): Promise<Availability | undefined> {
+    const [row] = await tx.db
+      .select({ timeZone: channel.timeZone, hours: channel.hours })
+      .from(channel)
+      .where(this.#of(tx, key));
+    return row && { ...row, away: [] };
   }
 
   async gateway(tx: WorkspaceTx): Promise<TextGatewayShape> {
@@ -155,10 +177,30 @@ export class ChannelsService {
     return { address: null, number: read.phone };
   }
 
-  #shape({ id, key, name, by, address, number }: typeof channel.$inferSelect): ChannelShape {
+  #shape({ id, key, name, by, address, number, timeZone, hours }: typeof channel.$inferSelect): ChannelShape {
     const host = address === null ? null : hostOf(this.box.open(address, `channel ${id}`));
-    return { key, name, by, to: host ?? number ?? '' };
+    return { key, name, by, to: host ?? number ?? '', timeZone, hours };
   }
+}
+
+/** What is kept of the hours that are given. @throws ProblemError 422 */
+function hoursOf({ timeZone, hours }: Pick<NewChannel, 'timeZone' | 'hours'>): Partial<typeof channel.$inferInsert> {
+  const problems = checkHours({ timeZone: timeZone ?? null, hours: hours ?? {} });
+  if (problems.length) throw new ProblemError('refused', problems[0]!.text, problemsAt(problems));
+  return {
+    ...(timeZone === undefined ? {} : { timeZone }),
+    ...(hours === undefined ? {} : { hours: namedDays(hours) }),
+  };
+}
+
+/** The hours of the days of the week, without anything else that came with them. */
+function namedDays(hours: WorkingHours): WorkingHours {
+  return Object.fromEntries(
+    WEEKDAYS.flatMap((day) => {
+      const span = hours[day];
+      return span ? [[day, { from: span.from, to: span.to }]] : [];
+    }),
+  );
 }
 
 function existingAddress(address: string): string {

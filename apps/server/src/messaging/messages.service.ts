@@ -1,9 +1,11 @@
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import type { Availability } from '@haycart/core';
 import { Database } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { Outgoing } from '../platform/outgoing/outgoing';
 import { posted, type Tried } from '../platform/outgoing/posted';
 import { ShortMemory } from '../platform/short-memory';
+import { PeopleService } from '../workspaces/people.service';
 import { ChannelsService } from './channels.service';
 
 /** A message for a channel, or for a phone number. */
@@ -26,6 +28,7 @@ export class MessagesService implements OnModuleInit {
     @Inject(Database) private readonly database: Database,
     @Inject(ChannelsService) private readonly channels: ChannelsService,
     @Inject(Events) private readonly events: Events,
+    @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(Outgoing) private readonly outgoing: Outgoing,
   ) {}
 
@@ -41,6 +44,15 @@ export class MessagesService implements OnModuleInit {
     const body = JSON.stringify(target.number === null ? { text } : { to: target.number, text });
     const headers = { 'content-type': 'application/json', 'idempotency-key': key };
     return posted(this.outgoing, { to: target.address, body, headers }, stopping);
+  }
+
+  /** When whoever gets a message reads it; `undefined` where nothing is known of that. */
+  availability(workspaceId: string, who: { channel: string } | { person: string }): Promise<Availability | undefined> {
+    return this.database.inWorkspace(workspaceId, async (tx) =>
+      'channel' in who
+        ? this.channels.availability(tx, who.channel)
+        : ((await this.people.known(tx))[who.person] ?? undefined),
+    );
   }
 
   /** Where messages to somebody are posted: looked up once for many that are sent at once. */

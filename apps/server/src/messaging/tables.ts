@@ -1,7 +1,7 @@
 import type { MailSender } from '@haycart/api';
-import type { MailTexts } from '@haycart/core';
+import type { MailTexts, WorkingHours } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { check, integer, json, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { check, integer, json, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { bytea, time, workspaceId } from '../platform/database/columns';
 
 /** A chat or a phone that several read, where messages go. */
@@ -18,6 +18,9 @@ export const channel = pgTable(
     address: text('address'),
     /** The number of a phone (E.164). */
     number: text('number'),
+    /** When somebody reads it, for messages that wait for that; at any time while it has no hours. */
+    timeZone: text('time_zone'),
+    hours: jsonb('hours').$type<WorkingHours>().notNull().default({}),
     createdAt: time('created_at').notNull().defaultNow(),
   },
   (t) => [

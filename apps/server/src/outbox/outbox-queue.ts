@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { LIMITS, type JsonValue, type RecordKind } from '@haycart/core';
+import { LIMITS, type RecordKind } from '@haycart/core';
 import type { OutboxState } from '@haycart/api';
 import { Database } from '../platform/database/database';
 import { mostTaken, SHARED } from './lanes';
@@ -13,6 +13,13 @@ const LOOKED_AT = 200;
 /** A lane as one workspace names it. */
 const LANE = `case when kind in (${SHARED.map((kind) => `'${kind}'`).join(', ')}) then kind else target end`;
 const LONGEST_ERROR = 1_000;
+/** So many go out as one, with the first; what is left waits for the next. */
+const MOST_TOGETHER = 25;
+/** Of those that go out as one, only the first is taken, and none while one was taken whose others are not known yet. */
+const FIRST = `(sent_with is null or sent_with = id) and not (together and sent_with is null and tries = 0 and exists (
+  select 1 from outbox b where b.workspace_id = o.workspace_id and b.kind = o.kind and b.target = o.target and b.together and b.state = 'waiting'
+    and b.sent_with is null and (b.tries > 0 or (b.due_at, b.id) < (o.due_at, o.id))))`;
+const ITEM = `id, kind, target, key, body, tries, created_at as "createdAt", now() as "takenAt", together, sent_with as "sentWith", record_kind, record_id`;
 
 /** What came of a try, to be noted. */
 export interface TriedItem {
@@ -21,6 +28,8 @@ export interface TriedItem {
   error: string | null;
   /** After how many seconds it is tried again, where it waits. */
   seconds: number;
+  /** Whether it was not tried at all. */
+  untried: boolean;
 }
 
 /** The outbox as a queue: what is due is taken, many in one statement, and what came of it is noted in the same way. */
@@ -46,8 +55,8 @@ export class OutboxQueue {
       tx.statement<ClaimedRow & Record<string, unknown>>(
         'claim_outgoing',
         `with looked_at as (
-           select id, ${LANE} as lane, due_at from outbox where workspace_id = $1 and state = 'waiting' and due_at <= now() and ${LANE} <> all($2::text[])
-           order by due_at, id limit ${LOOKED_AT} for update skip locked
+           select id, ${LANE} as lane, due_at from outbox o where workspace_id = $1 and state = 'waiting' and due_at <= now() and ${LANE} <> all($2::text[])
+             and ${FIRST} order by due_at, id limit ${LOOKED_AT} for update skip locked
          ), in_turn as (
            select l.id, l.due_at, row_number() over (partition by l.lane order by l.due_at, l.id) + coalesce(u.n, 0) as n,
              case when l.lane = any($8::text[]) then $9::int else $6::int end as most
@@ -55,7 +64,7 @@ export class OutboxQueue {
          )
          update outbox set attempts = attempts + 1, tries = tries + 1, due_at = now() + make_interval(secs => $5)
          where workspace_id = $1 and id in (select id from in_turn where n <= most order by due_at, id limit $7)
-         returning id, kind, target, key, body, tries, created_at as "createdAt", record_kind, record_id`,
+         returning ${ITEM}`,
         [
           workspaceId,
           full,
@@ -69,11 +78,26 @@ export class OutboxQueue {
         ],
       ),
     );
-    return rows.map(({ record_kind: kind, record_id: id, ...item }) => ({
-      ...item,
-      workspaceId,
-      record: kind && id ? { kind, id } : null,
-    }));
+    return rows.map((row) => itemOf(workspaceId, row));
+  }
+
+  /** Takes what goes out as one with something that was taken: at its first try what waits for the same receiver, and then those again. */
+  async claimWith({ workspaceId, id, kind, target, tries, sentWith }: DueItem): Promise<DueItem[]> {
+    const rows = await this.database.inWorkspace(workspaceId, (tx) =>
+      tx.statement<ClaimedRow & Record<string, unknown>>(
+        'claim_together',
+        `with waiting as (
+           select id from outbox where workspace_id = $1 and kind = $3 and target = $4 and together and state = 'waiting' and sent_with is null
+             and tries = 0 and $6::uuid is null order by due_at, id limit ${MOST_TOGETHER - 1} for update skip locked
+         )
+         update outbox set sent_with = $2, tries = $5, attempts = attempts + case when id = $2 then 0 else 1 end, due_at = now() + make_interval(secs => ${ON_ITS_WAY})
+         where workspace_id = $1 and state = 'waiting' and (id = $2 or id in (select id from waiting) or ($6::uuid is not null and sent_with = $2))
+         returning ${ITEM}`,
+        [workspaceId, id, kind, target, tries, sentWith],
+      ),
+    );
+    const others = rows.filter((row) => row.id !== id).map((row) => itemOf(workspaceId, row));
+    return others.sort((a, b) => a.createdAt.getTime() - b.createdAt.getTime() || (a.id < b.id ? -1 : 1));
   }
 
   /** Notes what came of tries, unless somebody cancelled them meanwhile, or another process took them for lost. */
@@ -82,8 +106,9 @@ export class OutboxQueue {
       await tx.statement(
         'note_outgoing',
         `update outbox o set state = n.state, last_error = n.error, due_at = now() + make_interval(secs => n.seconds),
-           ended_at = case when n.state = 'waiting' then null else now() end
-         from unnest($2::uuid[], $3::int[], $4::text[], $5::text[], $6::float8[]) n (id, tries, state, error, seconds)
+           ended_at = case when n.state = 'waiting' then null else now() end,
+           tries = o.tries - n.untried, attempts = o.attempts - n.untried
+         from unnest($2::uuid[], $3::int[], $4::text[], $5::text[], $6::float8[], $7::int[]) n (id, tries, state, error, seconds, untried)
          where o.workspace_id = $1 and o.id = n.id and o.tries = n.tries and (o.state = 'waiting' or n.state = 'done')`,
         [
           workspaceId,
@@ -92,6 +117,7 @@ export class OutboxQueue {
           tried.map(({ state }) => state),
           tried.map(({ error }) => error?.slice(0, LONGEST_ERROR) ?? null),
           tried.map(({ seconds }) => seconds),
+          tried.map(({ untried }) => Number(untried)),
         ],
       );
       const givenUp = tried.some(({ state }) => state === 'given-up');
@@ -111,14 +137,11 @@ export class OutboxQueue {
   }
 }
 
-interface ClaimedRow {
-  id: string;
-  kind: string;
-  target: string;
-  key: string;
-  body: JsonValue;
-  tries: number;
-  createdAt: Date;
+function itemOf(workspaceId: string, { record_kind: kind, record_id: id, ...item }: ClaimedRow): DueItem {
+  return { ...item, workspaceId, record: kind && id ? { kind, id } : null };
+}
+
+interface ClaimedRow extends Omit<DueItem, 'workspaceId' | 'record'> {
   record_kind: RecordKind | null;
   record_id: string | null;
 }

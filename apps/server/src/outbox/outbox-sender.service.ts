@@ -137,12 +137,20 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   async #send(item: DueItem): Promise<void> {
-    const performed = await this.#performed(item);
+    const performer = this.#performers.get(item.kind);
+    const early = (await performer?.tooEarly?.(item).catch(() => null)) ?? null;
+    const others = item.together && !early ? await this.queue.claimWith(item) : [];
+    const performed = early ?? (await this.#performed(performer, item, others));
     this.#noteLane(laneOf(item), performed);
-    if (!performed.ok && this.#stopping.signal.aborted) return this.queue.putBack(item);
-    const tried = { item, error: performed.ok ? null : performed.why, ...afterwards(performed, item.tries) };
-    await this.#note(tried);
-    this.metrics.sent.inc({ kind: item.kind, state: tried.state });
+    const all = [item, ...others];
+    if (!performed.ok && this.#stopping.signal.aborted) {
+      for (const one of all) await this.queue.putBack(one);
+      return;
+    }
+    const error = performed.ok ? null : performed.why;
+    const came = afterwards(performed, item.tries);
+    await Promise.all(all.map((one) => this.#note({ item: one, error, ...came })));
+    this.metrics.sent.inc({ kind: item.kind, state: came.state }, all.length);
   }
 
   /** A lane whose receiver gives no answer in time is tried with one at a time, so that it takes no room from others. */
@@ -172,11 +180,10 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
     return noting;
   }
 
-  async #performed(item: DueItem): Promise<Performed> {
-    const performer = this.#performers.get(item.kind);
+  async #performed(performer: Performer | undefined, item: DueItem, others: readonly DueItem[]): Promise<Performed> {
     if (!performer) return { ok: false, why: `Nothing here sends “${item.kind}”.`, again: false };
     try {
-      return await performer.perform(item, this.#stopping.signal);
+      return await performer.perform(item, this.#stopping.signal, others);
     } catch (cause) {
       return { ok: false, why: (cause as Error).message, again: true };
     }
@@ -184,12 +191,14 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
 }
 
 /** What becomes of something that was tried so often; the seconds are how long it rests. */
-function afterwards(performed: Performed, tries: number): Pick<TriedItem, 'state' | 'seconds'> {
-  if (performed.ok) return { state: 'done', seconds: 0 };
-  if ('unwanted' in performed) return { state: 'cancelled', seconds: 0 };
+function afterwards(performed: Performed, tries: number): Omit<TriedItem, 'item' | 'error'> {
+  const untried = !performed.ok && 'early' in performed;
+  if (untried) return { state: 'waiting', seconds: performed.early, untried };
+  if (performed.ok) return { state: 'done', seconds: 0, untried };
+  if ('unwanted' in performed) return { state: 'cancelled', seconds: 0, untried };
   const pauseSeconds = performed.again ? SEND_PAUSES[tries - 1] : undefined;
-  if (pauseSeconds === undefined) return { state: 'given-up', seconds: performed.after ?? 0 };
-  return { state: 'waiting', seconds: Math.max(pauseSeconds, performed.after ?? 0) };
+  if (pauseSeconds === undefined) return { state: 'given-up', seconds: performed.after ?? 0, untried };
+  return { state: 'waiting', seconds: Math.max(pauseSeconds, performed.after ?? 0), untried };
 }
 
 function resting(): Promise<void> {

@@ -24,6 +24,8 @@ export interface NewOutboxItem {
   record?: { kind: RecordKind; id: string } | undefined;
   /** Where it goes only after so many days. */
   inDays?: number | undefined;
+  /** For how many minutes it waits for others of its kind to the same receiver, to go out as one with them. */
+  together?: number | undefined;
   /** Whether it stays unsent until somebody asks for it. */
   unsent?: boolean | undefined;
 }
@@ -73,6 +75,7 @@ export class OutboxService {
             body,
             record,
             inDays,
+            together,
             unsent,
           }) => ({
             workspaceId: tx.workspaceId,
@@ -88,6 +91,9 @@ export class OutboxService {
             recordKind: record?.kind ?? null,
             recordId: record?.id ?? null,
             ...(inDays === undefined ? {} : { dueAt: sql`now() + make_interval(days => ${inDays})` }),
+            ...(together === undefined
+              ? {}
+              : { together: true, dueAt: sql`now() + make_interval(mins => ${together})` }),
             ...(unsent ? { state: 'cancelled' as const, endedAt: sql`now()`, lastError: UNSENT } : {}),
           }),
         ),
@@ -119,7 +125,7 @@ export class OutboxService {
   async one(tx: WorkspaceTx, id: string): Promise<OutboxShape> {
     const [row] = await this.#select(tx).where(and(eq(outbox.workspaceId, tx.workspaceId), eq(outbox.id, id)));
     if (!row) throw nothingThere();
-    return { ...lineOf(row), key: row.key, body: row.body };
+    return { ...lineOf(row), key: row.key, body: row.body, together: await this.#together(tx, row.sentWith) };
   }
 
   /** Has something sent again, also what was sent already. @throws ProblemError 404, or 409 where it waits anyway */
@@ -154,6 +160,7 @@ export class OutboxService {
       )
       .returning({ id: outbox.id });
     if (!done.length) throw new ProblemError('conflict', 'It does not wait any more: it was sent or cancelled.');
+    await this.#partFrom(tx, [id]);
     await this.events.tell(tx, 'outbox', 'decisions');
     return this.one(tx, id);
   }
@@ -171,11 +178,15 @@ export class OutboxService {
 
   /** Cancels what attempts that are taken back have not sent yet. */
   async takeBack(tx: WorkspaceTx, attempts: readonly string[]): Promise<void> {
-    const rows = await tx.statement(
+    const rows = await tx.statement<{ id: string }>(
       'outbox_taken_back',
       `update outbox set state = 'cancelled', taken_back = true, ended_at = now()
        where workspace_id = $1 and attempt_id = any($2::uuid[]) and state in ('waiting', 'given-up') returning id`,
       [tx.workspaceId, attempts],
+    );
+    await this.#partFrom(
+      tx,
+      rows.map(({ id }) => id),
     );
     if (rows.length) await this.events.tell(tx, 'outbox', 'decisions');
   }
@@ -184,7 +195,7 @@ export class OutboxService {
   async giveBack(tx: WorkspaceTx, attempts: readonly string[]): Promise<void> {
     const rows = await tx.statement(
       'outbox_given_back',
-      `update outbox set state = 'waiting', taken_back = false, tries = 0, due_at = now(), ended_at = null
+      `update outbox set state = 'waiting', taken_back = false, tries = 0, sent_with = null, due_at = now(), ended_at = null
        where workspace_id = $1 and attempt_id = any($2::uuid[]) and state = 'cancelled' and taken_back returning id`,
       [tx.workspaceId, attempts],
     );
@@ -232,9 +243,35 @@ export class OutboxService {
     if (!ids.length) return;
     await tx.db
       .update(outbox)
-      .set({ state: 'waiting', takenBack: false, tries: 0, dueAt: sql`now()`, endedAt: null })
+      .set({
+        state: 'waiting',
+        takenBack: false,
+        tries: 0,
+        dueAt: sql`now()`,
+        endedAt: null,
+        // What went out as one with something that is not sent again goes by itself.
+        sentWith: sql`case when ${inArray(outbox.sentWith, ids)} then ${outbox.sentWith} end`,
+      })
       .where(and(eq(outbox.workspaceId, tx.workspaceId), inArray(outbox.id, ids)));
     await this.events.tell(tx, 'outbox', 'decisions');
+  }
+
+  /** What waits to go out as one with what was cancelled goes without it. */
+  async #partFrom(tx: WorkspaceTx, ids: readonly string[]): Promise<void> {
+    if (!ids.length) return;
+    await tx.db
+      .update(outbox)
+      .set({ sentWith: null, tries: 0 })
+      .where(
+        and(eq(outbox.workspaceId, tx.workspaceId), inArray(outbox.sentWith, [...ids]), eq(outbox.state, 'waiting')),
+      );
+  }
+
+  /** How many others went out, or go, as one with something. */
+  async #together(tx: WorkspaceTx, sentWith: string | null): Promise<number> {
+    if (sentWith === null) return 0;
+    const all = await tx.db.$count(outbox, and(eq(outbox.workspaceId, tx.workspaceId), eq(outbox.sentWith, sentWith)));
+    return all - 1;
   }
 
   #select(tx: WorkspaceTx) {
@@ -253,6 +290,7 @@ export class OutboxService {
         dueAt: outbox.dueAt,
         endedAt: outbox.endedAt,
         lastError: outbox.lastError,
+        sentWith: outbox.sentWith,
         key: outbox.key,
         body: outbox.body,
         place: sql<string>`to_char(${outbox.createdAt} at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`,

@@ -44,6 +44,9 @@ export const outbox = pgTable(
     state: text('state').$type<OutboxState>().notNull().default('waiting'),
     /** Whether it was cancelled since its run was taken back, so that giving that back sends it after all. */
     takenBack: boolean('taken_back').notNull().default(false),
+    /** Whether it goes out as one with others of its kind to the same receiver; and the one under whose key it went. */
+    together: boolean('together').notNull().default(false),
+    sentWith: uuid('sent_with'),
     /** How often it was tried at all, and since somebody last asked for it. */
     attempts: integer('attempts').notNull().default(0),
     tries: integer('tries').notNull().default(0),
@@ -62,6 +65,7 @@ export const outbox = pgTable(
     foreignKey({ columns: [t.workspaceId, t.runId], foreignColumns: [run.workspaceId, run.id] }),
     foreignKey({ columns: [t.workspaceId, t.attemptId], foreignColumns: [attempt.workspaceId, attempt.id] }),
     foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
+    foreignKey({ columns: [t.workspaceId, t.sentWith], foreignColumns: [t.workspaceId, t.id] }),
     check('outbox_state', sql`${t.state} in ('waiting', 'done', 'given-up', 'cancelled')`),
     index('outbox_due')
       .on(t.workspaceId, t.dueAt)
@@ -78,6 +82,12 @@ export const outbox = pgTable(
     index('outbox_record')
       .on(t.workspaceId, t.recordId, t.createdAt)
       .where(sql`record_id is not null`),
+    index('outbox_together')
+      .on(t.workspaceId, t.kind, t.target, t.dueAt, t.id)
+      .where(sql`together and state = 'waiting' and sent_with is null`),
+    index('outbox_sent_with')
+      .on(t.workspaceId, t.sentWith)
+      .where(sql`sent_with is not null`),
     index('outbox_attempt').on(t.workspaceId, t.attemptId),
     index('outbox_given_up')
       .on(t.workspaceId, t.decisionId, t.endedAt)

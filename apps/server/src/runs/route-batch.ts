@@ -222,6 +222,7 @@ function outgoingOf(
             key: out.once === undefined ? `${attempt}.${index}` : `${queued.id}.${route.id}.${out.once}`,
             body: out.body ?? null,
             record: out.record,
+            together: out.together,
             unsent: queued.quiet,
           },
         ]

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { ApiError, call } from '../api/client';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
+import { HoursField, TimeZoneField } from '../components/hours-field';
 import { SelectField, TextField } from '../components/text-field';
 
 /** A new channel, or another name or address for one. */
@@ -12,10 +13,12 @@ export function ChannelDialog({ channel, close }: { channel: ChannelShape | null
   const [name, setName] = useState(channel?.name ?? '');
   const [by, setBy] = useState(channel?.by ?? 'chat');
   const [reached, setReached] = useState('');
+  const [timeZone, setTimeZone] = useState(channel?.timeZone ?? null);
+  const [hours, setHours] = useState(channel?.hours ?? {});
   const field = by === 'chat' ? 'address' : 'number';
   const save = useMutation({
     mutationFn: () => {
-      const own = reached.trim() ? { [field]: reached.trim() } : {};
+      const own = { timeZone, hours, ...(reached.trim() ? { [field]: reached.trim() } : {}) };
       return channel
         ? call('PATCH', `/channels/${channel.key}`, { name: name.trim(), ...own })
         : call('POST', '/channels', { name: name.trim(), by, ...own });
@@ -73,6 +76,19 @@ export function ChannelDialog({ channel, close }: { channel: ChannelShape | null
             onChange={({ target }) => setReached(target.value)}
           />
         )}
+        <details open={Object.keys(hours).length > 0}>
+          <summary className="cursor-pointer font-semibold">When somebody reads it</summary>
+          <div className="mt-2 flex flex-col gap-3">
+            <HoursField
+              legend="Hours"
+              without="For messages that wait for working hours. Without any: Monday to Friday, 9 to 5."
+              hours={hours}
+              error={wrong.find((one) => one.at.startsWith('/hours'))?.message}
+              change={setHours}
+            />
+            <TimeZoneField timeZone={timeZone} error={errorAt('/timeZone')} change={setTimeZone} />
+          </div>
+        </details>
         <DialogActions
           error={wrong.length ? null : save.error}
           close={close}

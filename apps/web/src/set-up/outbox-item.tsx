@@ -1,4 +1,4 @@
-import type { RenderedMail } from '@haycart/core';
+import { counted, type RenderedMail } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { outboxItemQuery } from '../api/queries';
@@ -37,6 +37,12 @@ export function OutboxItem({ id, close }: { id: string; close: () => void }) {
             </dd>
             <dt className="text-muted">Tries</dt>
             <dd>{item.data.attempts}</dd>
+            {item.data.together > 0 && (
+              <>
+                <dt className="text-muted">Together</dt>
+                <dd>as one with {counted(item.data.together, 'other')}</dd>
+              </>
+            )}
             <dt className="text-muted">Route</dt>
             <dd>
               <Link to={`/routes/${item.data.route.id}`} className="text-slate underline">

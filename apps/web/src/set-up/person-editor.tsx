@@ -1,5 +1,5 @@
 import type { PersonLinkShape, PersonShape, ProblemAt, TeamShape } from '@haycart/api';
-import { WEEKDAYS, type AwayDates, type Person, type Weekday, type WorkingHours } from '@haycart/core';
+import type { AwayDates, Person } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useState } from 'react';
@@ -8,21 +8,13 @@ import { toast } from 'sonner';
 import { ApiError, call } from '../api/client';
 import { Button, IconButton } from '../components/button';
 import { Chip } from '../components/colour-mark';
+import { HoursField, TimeZoneField } from '../components/hours-field';
 import { PasswordLink } from '../components/password-link';
 import { Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
 import { CopyKey } from '../components/copy-key';
 
-const DAY_WORDS: Record<Weekday, string> = {
-  mon: 'Monday',
-  tue: 'Tuesday',
-  wed: 'Wednesday',
-  thu: 'Thursday',
-  fri: 'Friday',
-  sat: 'Saturday',
-  sun: 'Sunday',
-};
 const BOX = 'h-8 rounded border border-faint bg-raised px-2';
 
 type Draft = Pick<Person, 'name' | 'timeZone' | 'hours' | 'away'> & {
@@ -96,19 +88,11 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
             error={error('/name')}
             onChange={({ target }) => put({ name: target.value })}
           />
-          <TextField
-            label="Time zone"
-            placeholder="Europe/Dublin"
-            list="time-zones"
-            value={draft.timeZone ?? ''}
+          <TimeZoneField
+            timeZone={draft.timeZone}
             error={error('/timeZone')}
-            onChange={({ target }) => put({ timeZone: target.value || null })}
+            change={(timeZone) => put({ timeZone })}
           />
-          <datalist id="time-zones">
-            {Intl.supportedValuesOf('timeZone').map((zone) => (
-              <option key={zone} value={zone} />
-            ))}
-          </datalist>
           <TextField
             label="Regions"
             placeholder="GB, IE"
@@ -157,7 +141,13 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
           </div>
         </div>
         <div className="grid gap-5 lg:grid-cols-2">
-          <Hours hours={draft.hours} error={error('/hours')} change={(hours) => put({ hours })} />
+          <HoursField
+            legend="Working hours"
+            without="Without any hours: at any time."
+            hours={draft.hours}
+            error={error('/hours')}
+            change={(hours) => put({ hours })}
+          />
           <Away away={draft.away} error={error('/away')} change={(away) => put({ away })} />
         </div>
         <div className="flex justify-end">
@@ -167,71 +157,6 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
         </div>
       </form>
     </Sheet>
-  );
-}
-
-function Hours({
-  hours,
-  error,
-  change,
-}: {
-  hours: WorkingHours;
-  error: string | undefined;
-  change: (hours: WorkingHours) => void;
-}) {
-  return (
-    <fieldset>
-      <legend className="mb-1 font-semibold">Working hours</legend>
-      <ul className="flex flex-col gap-1">
-        {WEEKDAYS.map((day) => {
-          const span = hours[day];
-          const without = () => {
-            const { [day]: _, ...rest } = hours;
-            return rest;
-          };
-          return (
-            <li key={day} className="flex h-8 items-center gap-2">
-              <label className="flex w-32 items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="size-4 accent-green"
-                  checked={span !== undefined}
-                  onChange={({ target }) =>
-                    change(target.checked ? { ...hours, [day]: { from: '09:00', to: '17:00' } } : without())
-                  }
-                />
-                {DAY_WORDS[day]}
-              </label>
-              {span && (
-                <>
-                  <input
-                    type="time"
-                    aria-label={`${DAY_WORDS[day]} from`}
-                    className={BOX}
-                    value={span.from}
-                    onChange={({ target }) => change({ ...hours, [day]: { ...span, from: target.value } })}
-                  />
-                  to
-                  <input
-                    type="time"
-                    aria-label={`${DAY_WORDS[day]} to`}
-                    className={BOX}
-                    value={span.to}
-                    onChange={({ target }) => change({ ...hours, [day]: { ...span, to: target.value } })}
-                  />
-                </>
-              )}
-            </li>
-          );
-        })}
-      </ul>
-      {error && (
-        <p role="alert" className="text-small text-brick">
-          {error}
-        </p>
-      )}
-      <p className="mt-1 text-small text-muted">Without any hours: at any time.</p>
-    </fieldset>
   );
 }
 

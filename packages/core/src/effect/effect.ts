@@ -19,6 +19,8 @@ export interface OutboxItem {
   to: string;
   /** Absent in the plan that is kept of a run, since the outbox holds it. */
   body?: JsonValue;
+  /** Whether it waits so many minutes for others of its kind to the same receiver, and goes out as one with them. */
+  together?: number;
   /** What makes it one: it is sent once for a submission and a route, however often these run. Absent: once for each try. */
   once?: string;
   /** The record in whose history it stands. */

@@ -50,15 +50,7 @@ export function checkPerson(person: Omit<Person, 'key' | 'active'>): Problem[] {
         error('unknown-language', `“${language}” is no language code such as nl.`, jsonPointer(['languages', index])),
       );
   });
-  if (timeZone !== null && !isTimeZone(timeZone))
-    problems.push(
-      error('unknown-time-zone', `There is no time zone “${timeZone}”. Choose one such as Europe/Dublin.`, '/timeZone'),
-    );
-  for (const day of WEEKDAYS) {
-    const span = hours[day];
-    if (span && !(isTime(span.from) && isTime(span.to) && span.from < span.to))
-      problems.push(error('hours-do-not-fit', 'Working hours go from an earlier to a later time.', `/hours/${day}`));
-  }
+  problems.push(...checkHours({ timeZone, hours }));
   if (phone !== null && !/^\+[1-9]\d{6,14}$/.test(phone))
     problems.push(
       error('not-a-phone', 'Type the number with its country and without spaces, such as +442079460018.', '/phone'),
@@ -71,6 +63,21 @@ export function checkPerson(person: Omit<Person, 'key' | 'active'>): Problem[] {
         error('away-does-not-fit', 'An absence goes from a first to a last day.', jsonPointer(['away', index])),
       );
   });
+  return problems;
+}
+
+/** What is wrong with the hours in which somebody works, or something is read. */
+export function checkHours({ timeZone, hours }: Pick<Person, 'timeZone' | 'hours'>): Problem[] {
+  const problems: Problem[] = [];
+  if (timeZone !== null && !isTimeZone(timeZone))
+    problems.push(
+      error('unknown-time-zone', `There is no time zone “${timeZone}”. Choose one such as Europe/Dublin.`, '/timeZone'),
+    );
+  for (const day of WEEKDAYS) {
+    const span = hours[day];
+    if (span && !(isTime(span.from) && isTime(span.to) && span.from < span.to))
+      problems.push(error('hours-do-not-fit', 'Working hours go from an earlier to a later time.', `/hours/${day}`));
+  }
   return problems;
 }
 

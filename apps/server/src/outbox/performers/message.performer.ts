@@ -1,16 +1,22 @@
 import { Inject, Injectable } from '@nestjs/common';
+import { dueAt, type DueIn, type JsonValue } from '@haycart/core';
 import { MessagesService } from '../../messaging/messages.service';
 import { recordAddress } from '../../platform/addresses';
 import type { Config } from '../../platform/config';
 import { CONFIG } from '../../platform/tokens';
-import type { DueItem, Performed, Performer } from './performer';
+import type { DueItem, Early, Performed, Performer } from './performer';
 
 /** What a message says, as `message` of the core puts it out. */
 interface MessageBody {
   channel?: string;
   number?: string;
   text: string;
+  /** Whether it waits for the working hours of whoever gets it. */
+  inHours?: boolean;
 }
+
+/** The next moment at work. */
+const AT_WORK: DueIn = { in: 0, unit: 'hours', working: true };
 
 /** Sends messages, with a link to the record that they are about. */
 @Injectable()
@@ -22,10 +28,27 @@ export abstract class MessagePerformer implements Performer {
     @Inject(MessagesService) private readonly messages: MessagesService,
   ) {}
 
-  perform({ workspaceId, key, body, record }: DueItem, stopping: AbortSignal): Promise<Performed> {
-    const { channel, number, text } = body as unknown as MessageBody;
-    const link = record ? `\n${recordAddress(this.config, record)}` : '';
-    const to = channel === undefined ? { number: number ?? '' } : { channel };
-    return this.messages.send(workspaceId, { to, text: `${text}${link}`, key }, stopping);
+  async tooEarly({ workspaceId, target, body, takenAt }: DueItem): Promise<Early | null> {
+    const { channel, inHours } = bodyOf(body);
+    if (!inHours) return null;
+    const who = await this.messages.availability(workspaceId, channel === undefined ? { person: target } : { channel });
+    const early = Date.parse(dueAt(takenAt.toISOString(), AT_WORK, who)) - takenAt.getTime();
+    return early > 0 ? { ok: false, why: 'It waits for working hours.', early: early / 1_000 } : null;
   }
+
+  perform(item: DueItem, stopping: AbortSignal, others: readonly DueItem[]): Promise<Performed> {
+    const { channel, number } = bodyOf(item.body);
+    const to = channel === undefined ? { number: number ?? '' } : { channel };
+    const text = [item, ...others].map((one) => this.#said(one)).join('\n\n');
+    return this.messages.send(item.workspaceId, { to, text, key: item.key }, stopping);
+  }
+
+  #said({ body, record }: DueItem): string {
+    const { text } = bodyOf(body);
+    return record ? `${text}\n${recordAddress(this.config, record)}` : text;
+  }
+}
+
+function bodyOf(body: JsonValue): MessageBody {
+  return body as unknown as MessageBody;
 }

@@ -1,17 +1,19 @@
 import { type OwnerRule, type Value } from '@haycart/core';
 import { Link } from 'react-router';
 import { OwnerChoice } from '../../components/owner-choice';
-import { SelectField } from '../../components/text-field';
+import { SelectField, TextField } from '../../components/text-field';
 import type { EditorProps } from './editor';
 import { RecordRow, ValueRow } from './rows';
 import { without } from './without';
 
 const PERSON = 'person';
+const USUAL_MINUTES = 5;
 
 /** Whom a message is for, what it says, and which record it leads to. */
 export function MessageEditor({ followUp, put, definition: { writes }, destination, incoming, sample }: EditorProps) {
   const to = followUp.to as { channel: string } | { person: OwnerRule };
   const channels = destination.channels ?? [];
+  const together = followUp.together as number | undefined;
   const choose = (value: string) => {
     if (value === PERSON) return put({ ...followUp, to: { person: { enteredBy: true } }, by: 'text' });
     const channel = channels.find(({ key }) => key === value);
@@ -63,6 +65,43 @@ export function MessageEditor({ followUp, put, definition: { writes }, destinati
         change={(link) => put(without(followUp, 'link', link))}
         writes={writes}
       />
+      <span className="text-muted">When</span>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1.5">
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={followUp.inHours === true}
+            onChange={({ target }) => put(without(followUp, 'inHours', target.checked || undefined))}
+          />
+          in working hours only
+        </label>
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={together !== undefined}
+            onChange={({ target }) => put(without(followUp, 'together', target.checked ? USUAL_MINUTES : undefined))}
+          />
+          as one with others
+        </label>
+        {together !== undefined && (
+          <span className="flex items-center gap-1.5">
+            of
+            <TextField
+              label="For how many minutes it waits for others"
+              hideLabel
+              type="number"
+              min={1}
+              max={1_440}
+              value={together}
+              onChange={({ target }) =>
+                put({ ...followUp, together: Math.min(1_440, Math.max(1, Math.round(Number(target.value)) || 1)) })
+              }
+              className="!w-20 text-right tabular-nums"
+            />
+            minutes
+          </span>
+        )}
+      </div>
       {!channels.length && (
         <>
           <span aria-hidden className="max-sm:hidden" />

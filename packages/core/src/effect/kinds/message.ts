@@ -4,6 +4,7 @@ import type { FollowUp } from '../../definition/route-definition';
 import { condition, name, ownerRuleShape, value } from '../../definition/shapes';
 import { channelOf } from '../../destination/destination';
 import { warning } from '../../problem';
+import { counted } from '../../text';
 import type { Value } from '../../value/value';
 import { defineEffect, type EffectStep } from '../effect';
 import { ownerInWords } from '../owner-in-words';
@@ -15,7 +16,14 @@ interface MessageFollowUp extends FollowUp {
   body: Value;
   /** The write whose record the message links to. */
   link?: string;
+  /** Whether it waits for the working hours of whoever gets it. */
+  inHours?: true;
+  /** For how many minutes it waits for others, to go out as one with them. */
+  together?: number;
 }
+
+/** A day in minutes. */
+const LONGEST_TOGETHER = 1_440;
 
 /** Tells a channel, or a colleague, that something came. */
 export const message = defineEffect<MessageFollowUp>({
@@ -29,6 +37,8 @@ export const message = defineEffect<MessageFollowUp>({
     by: z.enum(['chat', 'text']),
     body: value,
     link: name.optional(),
+    inHours: z.literal(true).optional(),
+    together: z.number().int().min(1).max(LONGEST_TOGETHER).optional(),
     when: condition.optional(),
   }) as unknown as z.ZodType<MessageFollowUp>,
   example: {
@@ -71,19 +81,27 @@ export const message = defineEffect<MessageFollowUp>({
       });
     return problems;
   },
-  describe({ to, by }, { destination }) {
+  describe({ to, by, inHours, together }, { destination }) {
     const whom =
       'channel' in to
         ? to.channel
           ? `the channel ${channelOf(destination, to.channel)?.name ?? to.channel}`
           : 'no channel yet'
         : ownerInWords(to.person, 'contact', destination);
-    return `${whom} gets a ${by === 'chat' ? 'chat' : 'text'} message`;
+    const when = [
+      ...(inHours ? ['in working hours'] : []),
+      ...(together ? [`with others of ${counted(together, 'minute')} as one`] : []),
+    ];
+    return [`${whom} gets a ${by === 'chat' ? 'chat' : 'text'} message`, ...when].join(', ');
   },
-  plan({ to, by, body, link }, { record, records, destination, workOut, chooseOwner }): EffectStep {
+  plan({ to, by, body, link, inHours, together }, { record, records, destination, workOut, chooseOwner }): EffectStep {
     const said = workOut(body);
     const about = records.find(({ as }) => as === link) ?? record;
-    const linked = about ? { record: { kind: about.kind, id: about.id } } : {};
+    const linked = {
+      ...(about ? { record: { kind: about.kind, id: about.id } } : {}),
+      ...(together ? { together } : {}),
+    };
+    const waits: Record<string, true> = inHours ? { inHours } : {};
     const text = said.text.trim();
     if (!text) return { words: 'No message: it would say nothing', problems: said.problems };
     if ('channel' in to) {
@@ -91,7 +109,7 @@ export const message = defineEffect<MessageFollowUp>({
       return {
         words: `Message to ${called}`,
         problems: said.problems,
-        out: { kind: by, to: called, body: { channel: to.channel, text }, ...linked },
+        out: { kind: by, to: called, body: { channel: to.channel, text, ...waits }, ...linked },
       };
     }
     const { owner, problems } = chooseOwner(to.person);
@@ -104,7 +122,7 @@ export const message = defineEffect<MessageFollowUp>({
     return {
       words: `Text message to ${ownerInWords({ person: owner }, 'contact', destination)}`,
       problems: [...said.problems, ...problems],
-      ...(number ? { out: { kind: by, to: owner, body: { number, text }, ...linked } } : {}),
+      ...(number ? { out: { kind: by, to: owner, body: { number, text, ...waits }, ...linked } } : {}),
     };
   },
   owner: {

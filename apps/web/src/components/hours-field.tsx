@@ -1,0 +1,113 @@
+import { WEEKDAYS, type Weekday, type WorkingHours } from '@haycart/core';
+import { TextField } from './text-field';
+
+const DAY_WORDS: Record<Weekday, string> = {
+  mon: 'Monday',
+  tue: 'Tuesday',
+  wed: 'Wednesday',
+  thu: 'Thursday',
+  fri: 'Friday',
+  sat: 'Saturday',
+  sun: 'Sunday',
+};
+const BOX = 'h-8 rounded border border-faint bg-raised px-2';
+
+/** The hours of each day of the week on which somebody works, or something is read. */
+export function HoursField({
+  legend,
+  without: said,
+  hours,
+  error,
+  change,
+}: {
+  legend: string;
+  /** What having no hours at all means. */
+  without: string;
+  hours: WorkingHours;
+  error: string | undefined;
+  change: (hours: WorkingHours) => void;
+}) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">{legend}</legend>
+      <ul className="flex flex-col gap-1">
+        {WEEKDAYS.map((day) => {
+          const span = hours[day];
+          const without = () => {
+            const { [day]: _, ...rest } = hours;
+            return rest;
+          };
+          return (
+            <li key={day} className="flex h-8 items-center gap-2">
+              <label className="flex w-32 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="size-4 accent-green"
+                  checked={span !== undefined}
+                  onChange={({ target }) =>
+                    change(target.checked ? { ...hours, [day]: { from: '09:00', to: '17:00' } } : without())
+                  }
+                />
+                {DAY_WORDS[day]}
+              </label>
+              {span && (
+                <>
+                  <input
+                    type="time"
+                    aria-label={`${DAY_WORDS[day]} from`}
+                    className={BOX}
+                    value={span.from}
+                    onChange={({ target }) => change({ ...hours, [day]: { ...span, from: target.value } })}
+                  />
+                  to
+                  <input
+                    type="time"
+                    aria-label={`${DAY_WORDS[day]} to`}
+                    className={BOX}
+                    value={span.to}
+                    onChange={({ target }) => change({ ...hours, [day]: { ...span, to: target.value } })}
+                  />
+                </>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {error && (
+        <p role="alert" className="text-small text-brick">
+          {error}
+        </p>
+      )}
+      <p className="mt-1 text-small text-muted">{said}</p>
+    </fieldset>
+  );
+}
+
+/** The time zone in which hours are read, by its IANA name. */
+export function TimeZoneField({
+  timeZone,
+  error,
+  change,
+}: {
+  timeZone: string | null;
+  error: string | undefined;
+  change: (timeZone: string | null) => void;
+}) {
+  return (
+    <>
+      <TextField
+        label="Time zone"
+        placeholder="Europe/Dublin"
+        list="time-zones"
+        value={timeZone ?? ''}
+        error={error}
+        onChange={({ target }) => change(target.value || null)}
+      />
+      <datalist id="time-zones">
+        {Intl.supportedValuesOf('timeZone').map((zone) => (
+          <option key={zone} value={zone} />
+        ))}
+      </datalist>
+    </>
+  );
+}
