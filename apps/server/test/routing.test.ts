@@ -106,17 +106,19 @@ describe('an enquiry', () => {
     await routed(first);
     const second = await workspace.submit({ ...maren, _visit: { page } });
     await routed(second);
-    const [contact] = await records('contacts');
-    const history = () => workspace.get<HistoryEntry[]>(`/contacts/${contact!.id}/history`);
-    expect(await history()).toMatchObject([
-      {
-        cause: { kind: 'run', submission: second, intake: 'Dealers', page },
-        values: [],
-        diff: { created: {}, changed: {} },
-      },
-      { cause: { kind: 'run', submission: first, intake: 'Dealers' } },
-    ]);
-    expect((await workspace.get<RecordSheet>(`/contacts/${contact!.id}/sheet`)).history).toEqual(await history());
+    for (const kind of ['contacts', 'companies', 'deals']) {
+      const [record] = await records(kind);
+      const history = await workspace.get<HistoryEntry[]>(`/${kind}/${record!.id}/history`);
+      expect(history).toMatchObject([
+        {
+          cause: { kind: 'run', submission: second, intake: 'Dealers', page },
+          values: [],
+          diff: { created: {}, changed: {} },
+        },
+        { cause: { kind: 'run', submission: first, intake: 'Dealers' } },
+      ]);
+      expect((await workspace.get<RecordSheet>(`/${kind}/${record!.id}/sheet`)).history).toEqual(history);
+    }
   });
 
   test('of twenty at the same moment with one address makes one contact, on two servers', async () => {

@@ -81,11 +81,11 @@ export function MessageEditor({ followUp, put, definition: { writes }, destinati
             checked={together !== undefined}
             onChange={({ target }) => put(without(followUp, 'together', target.checked ? USUAL_MINUTES : undefined))}
           />
-          as one with others
+          in one with others that come close together
         </label>
         {together !== undefined && (
           <span className="flex items-center gap-1.5">
-            of
+            within
             <TextField
               label="For how many minutes it waits for others"
               hideLabel

@@ -90,7 +90,7 @@ export const message = defineEffect<MessageFollowUp>({
         : ownerInWords(to.person, 'contact', destination);
     const when = [
       ...(inHours ? ['in working hours'] : []),
-      ...(together ? [`with others of ${counted(together, 'minute')} as one`] : []),
+      ...(together ? [`in one with others within ${counted(together, 'minute')}`] : []),
     ];
     return [`${whom} gets a ${by === 'chat' ? 'chat' : 'text'} message`, ...when].join(', ');
   },

@@ -74,8 +74,9 @@ describe('an enquiry of somebody unknown', () => {
     ]);
   });
 
-  test('records a touch of the contact and of the deal', () => {
+  test('records a touch of each record', () => {
     expect(first.touches.map(({ record, source, channel, medium }) => [record, source, channel, medium])).toEqual([
+      [write(first, 'firm').id, 'spring-newsletter', 'e-mail', 'email'],
       [write(first, 'person').id, 'spring-newsletter', 'e-mail', 'email'],
       [write(first, 'sale').id, 'spring-newsletter', 'e-mail', 'email'],
     ]);

@@ -280,7 +280,7 @@ function addStep(diff: RecordsDiff, { planned, before, values, merges = [] }: Wr
 function touchesOf(plan: Plan, submission: Submission): Touch[] {
   const source = sourceOf(submission.visit, submission.origin);
   return plan.writes
-    .filter(({ record, id }) => id !== null && record !== 'company')
+    .filter(({ id }) => id !== null)
     .map(({ id }) => ({ record: id!, ...source, page: submission.visit.page ?? null, at: submission.receivedAt }));
 }
 
