@@ -74,6 +74,7 @@ serve_demo() {
   check_port_free $((port + 3))
   check_port_free $((port + 4))
   check_port_free $((port + 5))
+  check_port_free $((port + 6))
   check_port_free $((port + 9))
   take_data
   trap stop_all EXIT
@@ -84,6 +85,7 @@ serve_demo() {
   # The stand-ins are on this machine.
   export HAYCART_PRIVATE_TARGETS="${HAYCART_PRIVATE_TARGETS:-127.0.0.0/8}"
   export HAYCART_DNS="${HAYCART_DNS:-$host:$((port + 2))}"
+  export HAYCART_RETURN_PORT=$((port + 6))
   export HAYCART_KEY_FILE="${HAYCART_KEY_FILE:-$data/secret-key}"
   HAYCART_PORT=$port node --enable-source-maps apps/server/dist/seed.js || fail 'the demo data could not be made; see above.'
   HAYCART_PORT=$port HAYCART_HOST=$host node apps/stand-ins/src/landing-site.mjs &

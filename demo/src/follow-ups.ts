@@ -22,6 +22,7 @@ export async function addChannels(services: Services, tx: Tx): Promise<void> {
     fromName: 'Quillfern Glasshouses',
     fromAddress: 'hello@quillfern.example',
     replyTo: null,
+    returnDomain: 'returns.quillfern.example',
   });
   await services.mailServers.setSender(tx, 'care-desk', {
     fromName: 'Quillfern Care desk',

@@ -1,5 +1,6 @@
 import { createServer } from 'node:http';
 import { simpleParser } from 'mailparser';
+import { createTransport } from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
 
 /** The most that is kept. */
@@ -9,9 +10,10 @@ const AS_USUAL = { status: 250, delayMs: 0, times: 0, loseAnswer: false };
 
 /**
  * A stand-in for a mail server: real SMTP (RFC 5321) in the clear, taking whatever comes for `.example` addresses, and a
- * page of it. `PUT /behaviour` has it answer otherwise: `{status: 451, delayMs, times, loseAnswer}`.
+ * page of it. `PUT /behaviour` has it answer otherwise: `{status: 451, delayMs, times, loseAnswer}`. A mail to `nobody@` is
+ * taken, and comes back to the port `returnsTo` on this machine (RFC 3464).
  */
-export function mailServer() {
+export function mailServer(returnsTo) {
   let received = [];
   let behaviour = { ...AS_USUAL };
 
@@ -42,6 +44,7 @@ export function mailServer() {
           number: (received.at(-1)?.number ?? 0) + 1,
           at: new Date().toISOString(),
           from: mail.from?.text ?? '',
+          returnsTo: session.envelope.mailFrom.address ?? '',
           to: session.envelope.rcptTo.map(({ address }) => address),
           subject: mail.subject ?? '',
           messageId: mail.messageId ?? '',
@@ -58,6 +61,7 @@ export function mailServer() {
       for (const connection of smtp.connections) connection.close();
       return;
     }
+    if (status < 300 && returnsTo) await sendBack(session.envelope, returnsTo);
     if (status >= 300) throw Object.assign(new Error('As it was told to'), { responseCode: status });
   }
 
@@ -92,6 +96,37 @@ export function mailServer() {
     );
   });
   return { smtp, page };
+}
+
+async function sendBack({ mailFrom, rcptTo }, port) {
+  const nobody = rcptTo.find(({ address }) => address.startsWith('nobody@'))?.address;
+  if (!nobody) return;
+  const status = [
+    'Reporting-MTA: dns; mail.quillfern.example',
+    '',
+    `Final-Recipient: rfc822; ${nobody}`,
+    'Action: failed',
+    'Status: 5.1.1',
+    `Diagnostic-Code: smtp; 550 5.1.1 <${nobody}>: there is no such mailbox`,
+  ].join('\r\n');
+  const report = [
+    'From: Mail <postmaster@mail.quillfern.example>',
+    `To: ${mailFrom.address}`,
+    'Subject: Not delivered',
+    'Content-Type: multipart/report; report-type=delivery-status; boundary=part',
+    '',
+    '--part',
+    '',
+    'Your mail could not be delivered.',
+    '--part',
+    'Content-Type: message/delivery-status',
+    '',
+    status,
+    '--part--',
+  ].join('\r\n');
+  const transport = createTransport({ host: '127.0.0.1', port, ignoreTLS: true });
+  await transport.sendMail({ envelope: { from: '', to: [mailFrom.address] }, raw: report }).catch(() => {});
+  transport.close();
 }
 
 async function bodyOf(request) {

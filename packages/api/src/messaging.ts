@@ -30,6 +30,8 @@ export interface MailServerShape {
   fromName: string;
   fromAddress: string;
   replyTo: string | null;
+  /** The domain that mail which cannot be delivered comes back to; to the sender where it is null. */
+  returnDomain: string | null;
   /** In whose name teams write, by the team’s key; the others write as above. */
   senders: Record<string, MailSender>;
 }

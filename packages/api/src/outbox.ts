@@ -1,6 +1,6 @@
 import type { JsonValue } from '@haycart/core';
 
-export const OUTBOX_STATES = ['waiting', 'done', 'given-up', 'cancelled'] as const;
+export const OUTBOX_STATES = ['waiting', 'done', 'given-up', 'cancelled', 'returned'] as const;
 export type OutboxState = (typeof OUTBOX_STATES)[number];
 
 /** Something that a run sends to the outside. */

@@ -23,6 +23,7 @@ export const PROBLEM_CODES = {
   'not-a-work-email': 'A private mailbox does not do here; a work address is asked for.',
   'not-an-amount': 'This is no amount of money.',
   'not-an-email': 'This is no e-mail address.',
+  'not-a-domain': 'This is no domain.',
   'other-shape': 'The answer has another shape than the question asks for.',
   required: 'A question that must be answered is not.',
   'throw-away-email': 'The address is of a provider whose mailboxes last for minutes.',

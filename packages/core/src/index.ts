@@ -105,6 +105,7 @@ export { changeType, type HeldValue } from './field/change-type';
 export { readiness, type ReadyCheck } from './destination/readiness';
 export { checkRate, type ExchangeRate, totalIn } from './destination/rates';
 export { CONFIRM_LANGUAGES, confirmWords } from './form/confirm-words';
+export { type DeliveryStatus, readDeliveryStatus } from './mail/delivery-status';
 export { consentWords } from './consent/consent-words';
 export type { DocumentRow, MailAttachment } from './mail/mail-attachment';
 export { daysToConfirm, MOST_DAYS_TO_CONFIRM } from './mail/days-to-confirm';

@@ -130,6 +130,12 @@ export const LIMITS = {
     of: 'All that is attached to one mail',
     beyond: 'The mail is not sent, and says so.',
   },
+  returnedMail: {
+    most: MEBIBYTE,
+    unit: 'bytes',
+    of: 'A mail that comes back',
+    beyond: 'It is refused, with 552.',
+  },
   stopNotice: { most: 1, unit: 'seconds', of: 'Answering, but not ready, before a stop', beyond: '' },
   stopRequests: { most: 8, unit: 'seconds', of: 'Finishing requests before a stop', beyond: 'They are closed.' },
   stopJobs: {

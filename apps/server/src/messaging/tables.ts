@@ -83,6 +83,8 @@ export const mailServer = pgTable(
     fromName: text('from_name').notNull(),
     fromAddress: text('from_address').notNull(),
     replyTo: text('reply_to'),
+    /** The domain that mail which cannot be delivered comes back to; to the sender where it is null. */
+    returnDomain: text('return_domain'),
     /** In whose name teams write, by the team’s key. */
     senders: json('senders').$type<Record<string, MailSender>>().notNull().default({}),
     setAt: time('set_at').notNull().defaultNow(),

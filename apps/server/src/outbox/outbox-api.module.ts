@@ -1,10 +1,12 @@
 import { Module } from '@nestjs/common';
 import { OutboxController } from './outbox.controller';
 import { OutboxModule } from './outbox.module';
+import { ReturnedMail } from './returns/returned-mail.service';
 
-/** The outbox over the API. */
+/** The outbox over the API, and where its mails come back to. */
 @Module({
   imports: [OutboxModule],
   controllers: [OutboxController],
+  providers: [ReturnedMail],
 })
 export class OutboxApiModule {}

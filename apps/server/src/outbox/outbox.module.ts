@@ -7,6 +7,7 @@ import { OutboxService } from './outbox.service';
 import { MailConsent } from './performers/mail-consent.service';
 import { PERFORMERS, type Performer } from './performers/performer';
 import { PERFORMER_CLASSES } from './performers/registry';
+import { ReturnAddresses } from './returns/return-addresses';
 import { SigningSecrets } from './signing-secrets.service';
 
 /** What runs send to the outside. Others put things out by its service and know nothing of how they are sent. */
@@ -19,8 +20,9 @@ import { SigningSecrets } from './signing-secrets.service';
     OutboxQueue,
     OutboxSender,
     OutboxService,
+    ReturnAddresses,
     SigningSecrets,
   ],
-  exports: [OutboxService, SigningSecrets],
+  exports: [OutboxService, ReturnAddresses, SigningSecrets],
 })
 export class OutboxModule {}

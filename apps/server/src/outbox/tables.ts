@@ -66,7 +66,7 @@ export const outbox = pgTable(
     foreignKey({ columns: [t.workspaceId, t.attemptId], foreignColumns: [attempt.workspaceId, attempt.id] }),
     foreignKey({ columns: [t.workspaceId, t.routeId], foreignColumns: [route.workspaceId, route.id] }),
     foreignKey({ columns: [t.workspaceId, t.sentWith], foreignColumns: [t.workspaceId, t.id] }),
-    check('outbox_state', sql`${t.state} in ('waiting', 'done', 'given-up', 'cancelled')`),
+    check('outbox_state', sql`${t.state} in ('waiting', 'done', 'given-up', 'cancelled', 'returned')`),
     index('outbox_due')
       .on(t.workspaceId, t.dueAt)
       .where(sql`state = 'waiting'`),

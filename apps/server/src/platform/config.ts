@@ -24,6 +24,8 @@ export interface Config {
   demo: boolean;
   /** The port of the stand-in landing site, in the demo. */
   landingPort: number | null;
+  /** Where mail that comes back is taken (SMTP); null where none is. */
+  returnPort: number | null;
   /** The DNS server that is asked about domains, `address:port`; null for this machine's own. */
   nameServer: string | null;
   /** Asked for when the first workspace is made; null once there is no need. */
@@ -63,6 +65,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     logLevel: oneOf('HAYCART_LOG', env.HAYCART_LOG, LOG_LEVELS, 'info'),
     demo: env.HAYCART_DEMO === '1',
     landingPort: env.HAYCART_DEMO === '1' ? port + 1 : null,
+    returnPort: env.HAYCART_RETURN_PORT ? portFrom('HAYCART_RETURN_PORT', env.HAYCART_RETURN_PORT, 0) : null,
     nameServer: nameServerFrom(env.HAYCART_DNS),
     setupCode: env.HAYCART_SETUP_CODE || null,
     setupCodeFile: env.HAYCART_SETUP_CODE_FILE || null,

@@ -7,6 +7,8 @@ import { fileURLToPath } from 'node:url';
 export interface TakenMail {
   number: number;
   from: string;
+  /** Where it comes back to. */
+  returnsTo: string;
   to: string[];
   subject: string;
   messageId: string;

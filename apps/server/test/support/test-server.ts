@@ -85,6 +85,7 @@ export class TestServer {
       logLevel: 'silent',
       demo: false,
       landingPort: null,
+      returnPort: null,
       nameServer: null,
       setupCode: 'code',
       setupCodeFile: null,

@@ -6,6 +6,7 @@ import { Time } from './time';
 export const OUTBOX_WORDS: Record<OutboxState, { word: string; shape: ShownState }> = {
   done: { word: 'sent', shape: 'written' },
   waiting: { word: 'waiting', shape: 'waiting' },
+  returned: { word: 'came back', shape: 'failed' },
   'given-up': { word: 'given up', shape: 'failed' },
   cancelled: { word: 'cancelled', shape: 'taken-back' },
 };

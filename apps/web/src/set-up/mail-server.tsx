@@ -23,6 +23,7 @@ const BLANK: Draft = {
   fromName: '',
   fromAddress: '',
   replyTo: null,
+  returnDomain: null,
 };
 /** The usual port of each way (RFC 8314). */
 const PORTS = { tls: '465', starttls: '587', none: '25' } as const;
@@ -135,6 +136,15 @@ function ServerForm({ kept }: { kept: MailServerShape | null }) {
             onChange={({ target }) => put({ password: target.value })}
           />
           <SenderFields sender={draft} put={put} errorAt={errorAt} />
+          <TextField
+            label="Mail that comes back"
+            placeholder="to the sender"
+            help="A domain whose mail comes to Hay Cart (its MX, and HAYCART_RETURN_PORT). What could not be delivered is then shown on the record."
+            spellCheck={false}
+            value={draft.returnDomain ?? ''}
+            error={errorAt('/returnDomain')}
+            onChange={({ target }) => put({ returnDomain: target.value.trim() || null })}
+          />
         </div>
         {save.isError && !wrong.length && (
           <p role="alert" className="text-brick">

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { normalEmail } from '@haycart/core';
+import { normalEmail, readDomain } from '@haycart/core';
 import type { MailSender, MailServerShape } from '@haycart/api';
 import { eq } from 'drizzle-orm';
 import { SecretBox } from '../../platform/auth/secret-box';
@@ -42,6 +42,7 @@ export class MailServers {
     const sealed = password ? this.box.seal(password, whatOf(tx)) : null;
     const set = {
       ...given,
+      returnDomain: given.returnDomain === null ? null : checkedDomain(given.returnDomain),
       ...checkedSender(given),
       ...(password === undefined ? {} : { password: sealed }),
       setAt: new Date(),
@@ -78,8 +79,8 @@ export class MailServers {
 }
 
 function settingOf(row: typeof mailServer.$inferSelect) {
-  const { host, port, security, user, fromName, fromAddress, replyTo, senders } = row;
-  return { host, port, security, user, fromName, fromAddress, replyTo, senders };
+  const { host, port, security, user, fromName, fromAddress, replyTo, returnDomain, senders } = row;
+  return { host, port, security, user, fromName, fromAddress, replyTo, returnDomain, senders };
 }
 
 /** @throws ProblemError where an address is none, or the name cannot stand in a header. */
@@ -92,6 +93,15 @@ function checkedSender({ fromName, fromAddress, replyTo }: MailSender): MailSend
   });
   if (wrong.length) throw new ProblemError('refused', wrong[0]!.message, wrong);
   return { fromName: plainName(fromName, '/fromName'), fromAddress, replyTo };
+}
+
+/** A domain as it is kept, in ASCII. @throws ProblemError 422 */
+function checkedDomain(domain: string): string {
+  const read = readDomain(domain);
+  if ('host' in read) return read.host;
+  throw new ProblemError('refused', read.problem, [
+    { at: '/returnDomain', code: 'not-a-domain', message: read.problem },
+  ]);
 }
 
 function whatOf({ workspaceId }: WorkspaceTx): string {

@@ -75,6 +75,15 @@ class MailServerDto extends MailSenderDto {
   @IsString()
   @Length(1, 1_000)
   password?: string | null;
+  @ApiPropertyOptional({
+    nullable: true,
+    type: String,
+    description: 'Where mail that cannot be delivered comes back to',
+  })
+  @orNull
+  @IsString()
+  @Length(1, 253)
+  returnDomain?: string | null;
 }
 
 /** By what mails are written, and by which server they are sent. */
@@ -134,9 +143,9 @@ export class MailController {
   @NeedsPerson()
   set(
     @InTransaction() tx: WorkspaceTx,
-    @Body() { user = null, replyTo = null, ...given }: MailServerDto,
+    @Body() { user = null, replyTo = null, returnDomain = null, ...given }: MailServerDto,
   ): Promise<MailServerShape> {
-    return this.servers.set(tx, { ...given, user, replyTo });
+    return this.servers.set(tx, { ...given, user, replyTo, returnDomain });
   }
 
   @Delete('mail-server')

@@ -18,6 +18,8 @@ export interface Mail extends RenderedMail {
   key: string;
   /** The key of the team in whose name it goes. */
   from?: string | undefined;
+  /** Before the `@` of the address that it comes back to where it cannot be delivered, if the workspace has such a domain. */
+  returnsTo?: string;
   /** Where its reader ends mails of its kind by one click (RFC 8058). */
   unsubscribe?: string;
 }
@@ -69,7 +71,7 @@ export class MailsService {
   }
 
   async #deliver(server: ReachedMailServer, mail: Mail, stopping: AbortSignal): Promise<void> {
-    const { to, key, subject, text, html, attachments = [], unsubscribe } = mail;
+    const { to, key, subject, text, html, attachments = [], unsubscribe, returnsTo } = mail;
     const { host, port, security, user, password } = server;
     const own =
       mail.from !== undefined && Object.hasOwn(server.senders, mail.from) ? server.senders[mail.from] : undefined;
@@ -96,6 +98,9 @@ export class MailsService {
       await transport.sendMail({
         from: { name: fromName, address: fromAddress },
         to: { name: '', address: to },
+        ...(returnsTo && server.returnDomain
+          ? { envelope: { from: `${returnsTo}@${server.returnDomain}`, to: [to] } }
+          : {}),
         ...(replyTo ? { replyTo: { name: '', address: replyTo } } : {}),
         subject,
         text,

@@ -5,6 +5,7 @@ import { MailsService } from '../../messaging/mail/mails.service';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { PdfWriter } from '../../platform/pdf/pdf-writer.service';
 import type { KeptFile } from '../../platform/send-file';
+import { ReturnAddresses } from '../returns/return-addresses';
 import { MailConsent, type NeededConsent } from './mail-consent.service';
 import type { DueItem, Performed, Performer } from './performer';
 
@@ -36,6 +37,7 @@ export class MailPerformer implements Performer {
     @Inject(MailFiles) private readonly files: MailFiles,
     @Inject(MailsService) private readonly mails: MailsService,
     @Inject(PdfWriter) private readonly pdfs: PdfWriter,
+    @Inject(ReturnAddresses) private readonly returns: ReturnAddresses,
   ) {}
 
   async perform(item: DueItem, stopping: AbortSignal): Promise<Performed> {
@@ -64,7 +66,7 @@ export class MailPerformer implements Performer {
           again: false,
         };
     }
-    const mail = { subject, text, html, to, key, from, attachments };
+    const mail = { subject, text, html, to, key, from, attachments, returnsTo: this.returns.addressOf(item.id) };
     if (!body.consent) return this.mails.send(workspaceId, mail, stopping);
     const agreed = await this.consent.agreed(item, body);
     if ('why' in agreed) return { ok: false, why: agreed.why, unwanted: true };

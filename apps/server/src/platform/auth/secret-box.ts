@@ -1,4 +1,4 @@
-import { createCipheriv, createDecipheriv, createHash, randomBytes } from 'node:crypto';
+import { createCipheriv, createDecipheriv, createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Config } from '../config';
 import { CONFIG } from '../tokens';
@@ -49,6 +49,25 @@ export class SecretBox {
       .setAuthTag(bytes.subarray(-TAG_BYTES));
     return Buffer.concat([decipher.update(bytes.subarray(NONCE_BYTES, -TAG_BYTES)), decipher.final()]).toString('utf8');
   }
+
+  /** A mark by which what this server gave out is known again (HMAC with SHA-256); `what` is bound to it. */
+  mark(text: string, what: string): Buffer {
+    return markBy(this.#keys[0]?.key, text, what);
+  }
+
+  /** Whether a mark, or the beginning of one, is what any key of this server gave. */
+  isMarked(text: string, mark: Buffer, what: string): boolean {
+    const keys = this.#keys.length ? this.#keys.map(({ key }) => key) : [undefined];
+    return (
+      mark.length > 0 && keys.some((key) => timingSafeEqual(markBy(key, text, what).subarray(0, mark.length), mark))
+    );
+  }
+}
+
+function markBy(key: Buffer | undefined, text: string, what: string): Buffer {
+  return createHmac('sha256', key ?? '')
+    .update(`${what}\n${text}`)
+    .digest();
 }
 
 function idOf(key: Buffer): string {
