@@ -23,6 +23,7 @@ export async function addChannels(services: Services, tx: Tx): Promise<void> {
     fromAddress: 'hello@quillfern.example',
     replyTo: null,
     returnDomain: 'returns.quillfern.example',
+    perMinute: null,
   });
   await services.mailServers.setSender(tx, 'care-desk', {
     fromName: 'Quillfern Care desk',

@@ -81,6 +81,7 @@ beforeAll(async () => {
     `insert into asked (workspace_id, id, submission_id, route_id, hold, what, address, asked_at, expires_at)
      select workspace_id, id, submission_id, route_id, 0, 'approval', 'r@q.example', now(), now() from run limit 1`,
   );
+  await one.query(`insert into outbox_pace (workspace_id, lane, next_at) values ('${one.id}', 'mail', now())`);
   await one.query(
     `insert into consent_link (workspace_id, hash, mail_key, contact_id, address, channel, says)
      values ('${one.id}', 'a', 'a', '${one.id}', 'r@q.example', 'email', 'given')`,

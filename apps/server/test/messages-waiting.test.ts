@@ -2,9 +2,11 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import type { OutboxLine, OutboxShape, Page, ProblemBody } from '@haycart/api';
 import { WEEKDAYS, type FollowUp } from '@haycart/core';
 import { startReceiver, type Receiver } from './support/receiver';
-import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
+import { OutboxQueue } from '../src/outbox/outbox-queue';
+import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 import { answer, contactRoute } from './support/routes';
 
+let server: TestServer;
 let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 let outside: Receiver;
@@ -18,7 +20,7 @@ beforeEach(async () => {
   await outside.behave({});
 });
 eachInWorkspace(async (made) => {
-  ({ workspace } = made);
+  ({ server, workspace } = made);
   person = await workspace.signIn();
   await person('POST', '/channels', { name: 'Care desk', by: 'chat', address: `${outside.address}/care` });
 });
@@ -60,14 +62,12 @@ describe('messages that go out as one', () => {
     await until(outbox, ({ length }) => length === 4);
     await hurry();
     await until(outbox, (all) => all.every(({ state }) => state === 'done'));
-    const received = await outside.received();
-    const [first, again] = await said();
-    expect(first!.split('\n\n').sort()).toEqual(['Door', 'Pane', 'Roof']);
-    expect(again).toBe(first);
-    expect(await said()).toHaveLength(3);
-    expect((await said())[2]).toBe('Late');
-    const keys = received.map(({ headers }) => headers['idempotency-key']);
-    expect([keys[0] === keys[1], keys[1] === keys[2]]).toEqual([true, false]);
+    const texts = await said();
+    const keys = (await outside.received()).map(({ headers }) => headers['idempotency-key']);
+    const late = texts.indexOf('Late');
+    const [first, again] = texts.toSpliced(late, 1);
+    expect([texts.length, first!.split('\n\n').sort(), again]).toEqual([3, ['Door', 'Pane', 'Roof'], first]);
+    expect([new Set(keys).size, new Set(keys.toSpliced(late, 1)).size]).toEqual([2, 1]);
     expect((await Promise.all(lines.map(({ id }) => one(id)))).map(({ together }) => together)).toEqual([2, 2, 2]);
   });
 
@@ -97,6 +97,34 @@ describe('messages that go out as one', () => {
     expect((await outbox()).map(({ state }) => state)).toEqual(['cancelled', 'cancelled']);
     await hurry();
     expect(await outside.received()).toEqual([]);
+  });
+});
+
+describe('messages to a receiver that takes only so many a minute', () => {
+  const perMinute = (most: unknown) => person('PATCH', '/channels/care-desk', { perMinute: most });
+
+  test('take turns, in the database, whichever process sends them', async () => {
+    const queue = server.app.get(OutboxQueue);
+    expect(await queue.takeTurn(workspace.id, 'Care desk', 2)).toBe(0);
+    const next = await queue.takeTurn(workspace.id, 'Care desk', 2);
+    expect([next > 20, next <= 30]).toEqual([true, true]);
+    expect(await queue.takeTurn(workspace.id, 'Others', 2)).toBe(0);
+    await workspace.query(`update outbox_pace set next_at = now() where lane = 'Care desk' returning lane`);
+    expect(await queue.takeTurn(workspace.id, 'Care desk', 2)).toBe(0);
+  });
+
+  test('all go out, one after the other, and no try is counted for the wait', async () => {
+    expect((await perMinute(300)).status).toBe(200);
+    await publish({});
+    const subjects = ['Roof', 'Door', 'Pane', 'Vent', 'Shelf', 'Bench'];
+    for (const subject of subjects) await enquire(subject);
+    const lines = await until(outbox, (all) => all.length === 6 && all.every(({ state }) => state === 'done'));
+    expect(lines.map(({ attempts }) => attempts)).toEqual([1, 1, 1, 1, 1, 1]);
+    expect((await said()).sort()).toEqual([...subjects].sort());
+  });
+
+  test.each([0, -1, 1.5, 10_001, '7'])('are not limited to %j', async (most) => {
+    expect((await perMinute(most)).status).toBe(422);
   });
 });
 

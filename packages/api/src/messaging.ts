@@ -10,6 +10,8 @@ export interface ChannelShape {
   /** When somebody reads it: an IANA time zone, and hours of days of the week; Monday to Friday, 9 to 5, while it has none. */
   timeZone: string | null;
   hours: WorkingHours;
+  /** How many messages it takes a minute; any number where it is null. */
+  perMinute: number | null;
 }
 
 /** What sends text messages. */
@@ -32,6 +34,8 @@ export interface MailServerShape {
   replyTo: string | null;
   /** The domain that mail which cannot be delivered comes back to; to the sender where it is null. */
   returnDomain: string | null;
+  /** How many mails it takes a minute; any number where it is null. */
+  perMinute: number | null;
   /** In whose name teams write, by the team’s key; the others write as above. */
   senders: Record<string, MailSender>;
 }

@@ -117,6 +117,12 @@ export const LIMITS = {
     beyond: 'They wait.',
   },
   outgoingPerAddress: { most: 4, unit: 'things', of: 'The same, to one address', beyond: 'They wait.' },
+  perMinute: {
+    most: 10_000,
+    unit: 'things',
+    of: 'Messages or mails a minute, where a receiver is said to take only so many',
+    beyond: 'Another number is refused.',
+  },
   mailFile: {
     most: 10 * MEBIBYTE,
     unit: 'bytes',

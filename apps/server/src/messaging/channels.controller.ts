@@ -1,8 +1,8 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import type { WorkingHours } from '@haycart/core';
+import { LIMITS, type WorkingHours } from '@haycart/core';
 import type { ChannelShape, TextGatewayShape } from '@haycart/api';
-import { IsIn, IsObject, IsOptional, IsString, Length, ValidateIf } from 'class-validator';
+import { IsIn, IsInt, IsObject, IsOptional, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Command, InTransaction, Reads, ThisCommand } from '../platform/commands/command';
 import type { RunningCommand } from '../platform/commands/running-command';
@@ -35,6 +35,16 @@ class ChannelChangeDto {
   @IsOptional()
   @IsObject()
   hours?: WorkingHours;
+  @ApiPropertyOptional({
+    nullable: true,
+    type: Number,
+    description: 'How many it takes a minute; any number where it is null',
+  })
+  @IsOptional()
+  @IsInt()
+  @Min(1)
+  @Max(LIMITS.perMinute.most)
+  perMinute?: number | null;
 }
 
 class NewChannelDto {
@@ -61,6 +71,16 @@ class NewChannelDto {
   @IsOptional()
   @IsObject()
   hours?: WorkingHours;
+  @ApiPropertyOptional({
+    nullable: true,
+    type: Number,
+    description: 'How many it takes a minute; any number where it is null',
+  })
+  @IsOptional()
+  @IsInt()
+  @Min(1)
+  @Max(LIMITS.perMinute.most)
+  perMinute?: number | null;
 }
 
 class TextGatewayDto {

@@ -31,12 +31,14 @@ export interface NewChannel {
   /** When somebody reads it: IANA name, and hours. */
   timeZone?: string | null | undefined;
   hours?: WorkingHours | undefined;
+  perMinute?: number | null | undefined;
   key?: string;
 }
 
 /** How a channel is reached. */
 export type ReachedChannel =
-  { by: 'chat'; name: string; address: string } | { by: 'text'; name: string; number: string };
+  | { by: 'chat'; name: string; address: string; perMinute: number | null }
+  | { by: 'text'; name: string; number: string; perMinute: number | null };
 
 /** Where messages go that are for no one person, and what sends text messages. */
 @Injectable()
@@ -64,12 +66,15 @@ export class ChannelsService {
       .orderBy(asc(channel.name), asc(channel.key));
   }
 
-  async add(tx: WorkspaceTx, { name, by, key, timeZone, hours, ...given }: NewChannel): Promise<ChannelShape> {
+  async add(
+    tx: WorkspaceTx,
+    { name, by, key, timeZone, hours, perMinute, ...given }: NewChannel,
+  ): Promise<ChannelShape> {
     const plain = plainName(name);
     await oneAtATime(tx, 'channels');
     const taken = (await this.named(tx)).map((one) => one.key);
     const id = newId();
-    const reached = { ...this.#reached(id, by, given), ...hoursOf({ timeZone, hours }) };
+    const reached = { ...this.#reached(id, by, given), ...hoursOf({ timeZone, hours }), perMinute: perMinute ?? null };
     try {
       const [row] = await tx.db
         .insert(channel)
@@ -86,12 +91,13 @@ export class ChannelsService {
   async change(
     tx: WorkspaceTx,
     key: string,
-    { name, timeZone, hours, ...given }: Partial<Omit<NewChannel, 'by' | 'key'>>,
+    { name, timeZone, hours, perMinute, ...given }: Partial<Omit<NewChannel, 'by' | 'key'>>,
   ): Promise<ChannelShape> {
     const { id, by } = await this.#one(tx, key);
     const reached = given.address === undefined && given.number === undefined ? {} : this.#reached(id, by, given);
     const named = name === undefined ? {} : { name: plainName(name) };
-    const set = { ...named, ...reached, ...hoursOf({ timeZone, hours }) };
+    const pace = perMinute === undefined ? {} : { perMinute };
+    const set = { ...named, ...reached, ...hoursOf({ timeZone, hours }), ...pace };
     if (!Object.keys(set).length) throw new ProblemError('refused', 'Nothing to change was given.');
     try {
       const [row] = await tx.db.update(channel).set(set).where(this.#of(tx, key)).returning();
@@ -113,10 +119,10 @@ export class ChannelsService {
   async reached(tx: WorkspaceTx, key: string): Promise<ReachedChannel | null> {
     const [row] = await tx.db.select().from(channel).where(this.#of(tx, key));
     if (!row) return null;
-    const { id, by, name, address, number } = row;
+    const { id, by, name, address, number, perMinute } = row;
     return by === 'chat'
-      ? { by, name, address: this.box.open(address!, `channel ${id}`) }
-      : { by, name, number: number! };
+      ? { by, name, address: this.box.open(address!, `channel ${id}`), perMinute }
+      : { by, name, number: number!, perMinute };
   }
 
   /** When somebody reads it; nothing is known of one that is gone. */
@@ -177,9 +183,19 @@ export class ChannelsService {
     return { address: null, number: read.phone };
   }
 
-  #shape({ id, key, name, by, address, number, timeZone, hours }: typeof channel.$inferSelect): ChannelShape {
+  #shape({
+    id,
+    key,
+    name,
+    by,
+    address,
+    number,
+    timeZone,
+    hours,
+    perMinute,
+  }: typeof channel.$inferSelect): ChannelShape {
     const host = address === null ? null : hostOf(this.box.open(address, `channel ${id}`));
-    return { key, name, by, to: host ?? number ?? '', timeZone, hours };
+    return { key, name, by, to: host ?? number ?? '', timeZone, hours, perMinute };
   }
 }
 

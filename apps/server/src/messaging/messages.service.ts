@@ -17,7 +17,7 @@ export interface Message {
 }
 
 /** Where something is posted, with the number that it is for where a gateway sends it; or why it cannot be. */
-type Target = { address: string; number: string | null } | { refused: string };
+type Target = { address: string; number: string | null; perMinute: number | null } | { refused: string };
 
 /** Sends messages: to a chat as `{text}`, to a phone as `{to, text}` by the workspace's gateway. */
 @Injectable()
@@ -46,6 +46,12 @@ export class MessagesService implements OnModuleInit {
     return posted(this.outgoing, { to: target.address, body, headers }, stopping);
   }
 
+  /** How many messages a receiver takes a minute; `null` for any number. */
+  async perMinute(workspaceId: string, to: Message['to']): Promise<number | null> {
+    const target = await this.#target(workspaceId, to);
+    return 'refused' in target ? null : target.perMinute;
+  }
+
   /** When whoever gets a message reads it; `undefined` where nothing is known of that. */
   availability(workspaceId: string, who: { channel: string } | { person: string }): Promise<Availability | undefined> {
     return this.database.inWorkspace(workspaceId, async (tx) =>
@@ -63,11 +69,11 @@ export class MessagesService implements OnModuleInit {
     return this.database.inWorkspace(workspaceId, async (tx) => {
       const channel = 'channel' in to ? await this.channels.reached(tx, to.channel) : null;
       if ('channel' in to && !channel) return { refused: `There is no channel “${to.channel}” any more.` };
-      if (channel?.by === 'chat') return this.#known.keep(key, { address: channel.address, number: null });
+      if (channel?.by === 'chat') return this.#known.keep(key, { ...channel, number: null });
       const address = await this.channels.gatewayAddress(tx);
       if (address === null) return { refused: 'Nothing sends text messages: set up what does under Set up, Channels.' };
       const number = 'number' in to ? to.number : (channel as { number: string }).number;
-      return this.#known.keep(key, { address, number });
+      return this.#known.keep(key, { address, number, perMinute: channel?.perMinute ?? null });
     });
   }
 }

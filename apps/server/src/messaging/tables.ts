@@ -21,6 +21,8 @@ export const channel = pgTable(
     /** When somebody reads it, for messages that wait for that; at any time while it has no hours. */
     timeZone: text('time_zone'),
     hours: jsonb('hours').$type<WorkingHours>().notNull().default({}),
+    /** How many messages it takes a minute; any number where it is null. */
+    perMinute: integer('per_minute'),
     createdAt: time('created_at').notNull().defaultNow(),
   },
   (t) => [
@@ -85,6 +87,8 @@ export const mailServer = pgTable(
     replyTo: text('reply_to'),
     /** The domain that mail which cannot be delivered comes back to; to the sender where it is null. */
     returnDomain: text('return_domain'),
+    /** How many mails it takes a minute; any number where it is null. */
+    perMinute: integer('per_minute'),
     /** In whose name teams write, by the team’s key. */
     senders: json('senders').$type<Record<string, MailSender>>().notNull().default({}),
     setAt: time('set_at').notNull().defaultNow(),

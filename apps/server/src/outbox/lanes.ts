@@ -9,6 +9,16 @@ export function laneOf({ workspaceId, kind, target }: Pick<DueItem, 'workspaceId
   return SHARED.includes(kind) ? `${workspaceId} ${kind}` : target;
 }
 
+/** What may take only so many a minute: the workspace’s mail server, or a chat or a phone. */
+export function receiverOf({ kind, target }: Pick<DueItem, 'kind' | 'target'>): string {
+  return kind === 'mail' ? kind : target;
+}
+
+/** Whether a receiver’s lane is its own, so that all of it may rest: a phone shares that of the gateway. */
+export function hasOwnLane({ kind }: Pick<DueItem, 'kind'>): boolean {
+  return kind !== 'text';
+}
+
 /** How much may be on its way in a lane at once: one alone where the last try got no answer. */
 export function mostAtOnce(lane: string, isFailing: boolean): number {
   if (isFailing) return 1;
@@ -40,9 +50,9 @@ export class LaneCounts {
 
   /**
    * As one workspace names its lanes: its servers by their kinds, addresses as they are. Those that give no answer count as
-   * nearly full, so that what waits for them takes no room from others.
+   * nearly full, so that what waits for them takes no room from others; those that rest are full.
    */
-  of(workspaceId: string, failing: Iterable<string> = []): Map<string, number> {
+  of(workspaceId: string, failing: Iterable<string> = [], resting: Iterable<string> = []): Map<string, number> {
     const own = `${workspaceId} `;
     const nameOf = (lane: string) => {
       if (lane.startsWith(own)) return lane.slice(own.length);
@@ -56,6 +66,10 @@ export class LaneCounts {
     for (const lane of failing) {
       const name = nameOf(lane);
       if (name !== null) counts.set(name, (counts.get(name) ?? 0) + mostTaken(name) - MOST_OF_FAILING);
+    }
+    for (const lane of resting) {
+      const name = nameOf(lane);
+      if (name !== null) counts.set(name, mostTaken(name));
     }
     return counts;
   }

@@ -125,6 +125,22 @@ export class OutboxQueue {
     });
   }
 
+  /** Takes a turn in a lane that takes only so many a minute: 0 where it may go now, else in how many seconds the next may. */
+  async takeTurn(workspaceId: string, lane: string, perMinute: number): Promise<number> {
+    const [turn] = await this.database.inWorkspace(workspaceId, (tx) =>
+      tx.statement<{ seconds: number }>(
+        'take_outgoing_turn',
+        `with taken as (
+           insert into outbox_pace as p (workspace_id, lane, next_at) values ($1, $2, now() + make_interval(secs => 60.0 / $3))
+           on conflict (workspace_id, lane) do update set next_at = excluded.next_at where p.next_at <= now() returning 0::float8 as seconds
+         )
+         select coalesce((select seconds from taken), (select extract(epoch from next_at - now())::float8 from outbox_pace where workspace_id = $1 and lane = $2), 0) as seconds`,
+        [workspaceId, lane, perMinute],
+      ),
+    );
+    return Math.max(0, turn!.seconds);
+  }
+
   /** The server stops: it is sent after the next start, and this try does not count. */
   async putBack({ workspaceId, id, tries }: DueItem): Promise<void> {
     await this.database.inWorkspace(workspaceId, (tx) =>

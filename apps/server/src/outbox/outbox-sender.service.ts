@@ -7,9 +7,9 @@ import { databaseFailure } from '../platform/database/failure';
 import { Events } from '../platform/events/events';
 import { Metrics } from '../platform/metrics';
 import { CONFIG } from '../platform/tokens';
-import { LaneCounts, laneOf, mostAtOnce } from './lanes';
+import { LaneCounts, laneOf, mostAtOnce, hasOwnLane, receiverOf } from './lanes';
 import { OutboxQueue, type TriedItem } from './outbox-queue';
-import { PERFORMERS, type DueItem, type Performed, type Performer } from './performers/performer';
+import { PERFORMERS, type DueItem, type Early, type Performed, type Performer } from './performers/performer';
 
 /** The pauses before something is sent again, in seconds; after the last it is given up. Some seven hours in all. */
 export const SEND_PAUSES = [5, 30, 120, 600, 3_600, 21_600] as const;
@@ -33,6 +33,8 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
   readonly #taken = new LaneCounts();
   readonly #sending = new LaneCounts();
   readonly #failing = new Set<string>();
+  /** The lanes that rest, since their receivers take only so many a minute. */
+  readonly #resting = new Set<string>();
   /** What came of tries and is not noted yet, by workspace: noted together while others are on their way. */
   readonly #tried = new Map<string, TriedItem[]>();
   readonly #noting = new Map<string, Promise<void>>();
@@ -95,7 +97,7 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
         // Something is on its way while anything is ready, but for when the server stops.
         while (this.#ready.length >= READ_AHEAD && this.#underWay.size) await Promise.race(this.#underWay);
         if (this.#stopping.signal.aborted) return;
-        const taken = this.#taken.of(workspaceId, this.#failing);
+        const taken = this.#taken.of(workspaceId, this.#failing, this.#resting);
         const items = await this.queue.claim(workspaceId, 2 * READ_AHEAD - this.#ready.length, taken);
         for (const item of items) this.#taken.add(laneOf(item), 1);
         this.#ready.push(...items);
@@ -138,7 +140,7 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
 
   async #send(item: DueItem): Promise<void> {
     const performer = this.#performers.get(item.kind);
-    const early = (await performer?.tooEarly?.(item).catch(() => null)) ?? null;
+    const early = performer ? await this.#tooEarly(performer, item).catch(() => null) : null;
     const others = item.together && !early ? await this.queue.claimWith(item) : [];
     const performed = early ?? (await this.#performed(performer, item, others));
     this.#noteLane(laneOf(item), performed);
@@ -151,6 +153,26 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
     const came = afterwards(performed, item.tries);
     await Promise.all(all.map((one) => this.#note({ item: one, error, ...came })));
     this.metrics.sent.inc({ kind: item.kind, state: came.state }, all.length);
+  }
+
+  #rest(lane: string, seconds: number): void {
+    this.#resting.add(lane);
+    setTimeout(() => {
+      this.#resting.delete(lane);
+      this.#wake();
+    }, seconds * 1_000).unref();
+  }
+
+  /** Whether its receiver wants nothing now, or has had as many as it takes; then its whole lane rests until the next may go. */
+  async #tooEarly(performer: Performer, item: DueItem): Promise<Early | null> {
+    const early = await performer.tooEarly?.(item);
+    if (early) return early;
+    const perMinute = await performer.perMinute?.(item);
+    if (perMinute == null) return null;
+    const seconds = await this.queue.takeTurn(item.workspaceId, receiverOf(item), perMinute);
+    if (seconds <= 0) return null;
+    if (hasOwnLane(item)) this.#rest(laneOf(item), seconds);
+    return { ok: false, why: `Its receiver takes ${perMinute} a minute.`, early: seconds };
   }
 
   /** A lane whose receiver gives no answer in time is tried with one at a time, so that it takes no room from others. */

@@ -95,6 +95,17 @@ export const outbox = pgTable(
   ],
 );
 
+/** When the next may go to a receiver that takes only so many a minute, by its lane. */
+export const outboxPace = pgTable(
+  'outbox_pace',
+  {
+    workspaceId: workspaceId(),
+    lane: text('lane').notNull(),
+    nextAt: time('next_at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.lane] })],
+);
+
 /** With what a workspace signs what it posts: made when it is first needed, sealed. */
 export const outboxSecret = pgTable(
   'outbox_secret',

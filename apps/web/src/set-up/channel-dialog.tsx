@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiError, call } from '../api/client';
 import { Dialog } from '../components/dialog';
+import { numberOrNull, PerMinuteField } from './per-minute-field';
 import { DialogActions } from '../components/dialog-actions';
 import { HoursField, TimeZoneField } from '../components/hours-field';
 import { SelectField, TextField } from '../components/text-field';
@@ -15,10 +16,16 @@ export function ChannelDialog({ channel, close }: { channel: ChannelShape | null
   const [reached, setReached] = useState('');
   const [timeZone, setTimeZone] = useState(channel?.timeZone ?? null);
   const [hours, setHours] = useState(channel?.hours ?? {});
+  const [perMinute, setPerMinute] = useState(String(channel?.perMinute ?? ''));
   const field = by === 'chat' ? 'address' : 'number';
   const save = useMutation({
     mutationFn: () => {
-      const own = { timeZone, hours, ...(reached.trim() ? { [field]: reached.trim() } : {}) };
+      const own = {
+        timeZone,
+        hours,
+        perMinute: numberOrNull(perMinute),
+        ...(reached.trim() ? { [field]: reached.trim() } : {}),
+      };
       return channel
         ? call('PATCH', `/channels/${channel.key}`, { name: name.trim(), ...own })
         : call('POST', '/channels', { name: name.trim(), by, ...own });
@@ -76,6 +83,7 @@ export function ChannelDialog({ channel, close }: { channel: ChannelShape | null
             onChange={({ target }) => setReached(target.value)}
           />
         )}
+        <PerMinuteField value={perMinute} error={errorAt('/perMinute')} change={setPerMinute} />
         <details open={Object.keys(hours).length > 0}>
           <summary className="cursor-pointer font-semibold">When somebody reads it</summary>
           <div className="mt-2 flex flex-col gap-3">

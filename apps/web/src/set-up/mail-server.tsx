@@ -9,10 +9,15 @@ import { Button } from '../components/button';
 import { Sheet } from '../components/sheet';
 import { Failed, Loading, messageOf } from '../components/status';
 import { SelectField, TextField } from '../components/text-field';
+import { numberOrNull, PerMinuteField } from './per-minute-field';
 import { MailSenders } from './mail-senders';
 import { SenderFields } from './sender-fields';
 
-type Draft = Omit<MailServerShape, 'hasPassword' | 'port' | 'senders'> & { port: string; password: string };
+type Draft = Omit<MailServerShape, 'hasPassword' | 'port' | 'perMinute' | 'senders'> & {
+  port: string;
+  perMinute: string;
+  password: string;
+};
 
 const BLANK: Draft = {
   host: '',
@@ -24,6 +29,7 @@ const BLANK: Draft = {
   fromAddress: '',
   replyTo: null,
   returnDomain: null,
+  perMinute: '',
 };
 /** The usual port of each way (RFC 8314). */
 const PORTS = { tls: '465', starttls: '587', none: '25' } as const;
@@ -145,6 +151,11 @@ function ServerForm({ kept }: { kept: MailServerShape | null }) {
             error={errorAt('/returnDomain')}
             onChange={({ target }) => put({ returnDomain: target.value.trim() || null })}
           />
+          <PerMinuteField
+            value={draft.perMinute}
+            error={errorAt('/perMinute')}
+            change={(perMinute) => put({ perMinute })}
+          />
         </div>
         {save.isError && !wrong.length && (
           <p role="alert" className="text-brick">
@@ -179,10 +190,10 @@ function ServerForm({ kept }: { kept: MailServerShape | null }) {
   );
 }
 
-function draftOf({ senders: _, hasPassword: __, port, ...kept }: MailServerShape): Draft {
-  return { ...kept, port: String(port), password: '' };
+function draftOf({ senders: _, hasPassword: __, port, perMinute, ...kept }: MailServerShape): Draft {
+  return { ...kept, port: String(port), perMinute: String(perMinute ?? ''), password: '' };
 }
 
-function settingOf({ port, password, ...rest }: Draft) {
-  return { ...rest, port: Number(port), ...(password ? { password } : {}) };
+function settingOf({ port, perMinute, password, ...rest }: Draft) {
+  return { ...rest, port: Number(port), perMinute: numberOrNull(perMinute), ...(password ? { password } : {}) };
 }

@@ -38,6 +38,11 @@ export class MailServers {
     return row && { ...settingOf(row), password: row.password && this.box.open(row.password, whatOf(tx)) };
   }
 
+  /** How many mails it takes a minute; `null` for any number, and where none is set up. */
+  async perMinute(tx: WorkspaceTx): Promise<number | null> {
+    return (await this.#row(tx))?.perMinute ?? null;
+  }
+
   async set(tx: WorkspaceTx, { password, ...given }: MailServerSetting): Promise<MailServerShape> {
     const sealed = password ? this.box.seal(password, whatOf(tx)) : null;
     const set = {
@@ -79,8 +84,8 @@ export class MailServers {
 }
 
 function settingOf(row: typeof mailServer.$inferSelect) {
-  const { host, port, security, user, fromName, fromAddress, replyTo, returnDomain, senders } = row;
-  return { host, port, security, user, fromName, fromAddress, replyTo, returnDomain, senders };
+  const { host, port, security, user, fromName, fromAddress, replyTo, returnDomain, perMinute, senders } = row;
+  return { host, port, security, user, fromName, fromAddress, replyTo, returnDomain, perMinute, senders };
 }
 
 /** @throws ProblemError where an address is none, or the name cannot stand in a header. */

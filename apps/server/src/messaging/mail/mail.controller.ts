@@ -1,3 +1,4 @@
+import { LIMITS } from '@haycart/core';
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags, PartialType } from '@nestjs/swagger';
 import { MAIL_LIMITS, readTranslations, type MailTemplate, type MailTexts } from '@haycart/core';
@@ -84,6 +85,16 @@ class MailServerDto extends MailSenderDto {
   @IsString()
   @Length(1, 253)
   returnDomain?: string | null;
+  @ApiPropertyOptional({
+    nullable: true,
+    type: Number,
+    description: 'How many it takes a minute; any number where it is null',
+  })
+  @IsOptional()
+  @IsInt()
+  @Min(1)
+  @Max(LIMITS.perMinute.most)
+  perMinute?: number | null;
 }
 
 /** By what mails are written, and by which server they are sent. */
@@ -143,9 +154,9 @@ export class MailController {
   @NeedsPerson()
   set(
     @InTransaction() tx: WorkspaceTx,
-    @Body() { user = null, replyTo = null, returnDomain = null, ...given }: MailServerDto,
+    @Body() { user = null, replyTo = null, returnDomain = null, perMinute = null, ...given }: MailServerDto,
   ): Promise<MailServerShape> {
-    return this.servers.set(tx, { ...given, user, replyTo, returnDomain });
+    return this.servers.set(tx, { ...given, user, replyTo, returnDomain, perMinute });
   }
 
   @Delete('mail-server')

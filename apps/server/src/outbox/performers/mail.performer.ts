@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { LIMITS, withLink, type MailAttachment, type RenderedMail } from '@haycart/core';
 import { MailFiles } from '../../messaging/mail/mail-files.service';
+import { MailServers } from '../../messaging/mail/mail-servers.service';
 import { MailsService } from '../../messaging/mail/mails.service';
 import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { PdfWriter } from '../../platform/pdf/pdf-writer.service';
@@ -35,10 +36,15 @@ export class MailPerformer implements Performer {
     @Inject(Database) private readonly database: Database,
     @Inject(MailConsent) private readonly consent: MailConsent,
     @Inject(MailFiles) private readonly files: MailFiles,
+    @Inject(MailServers) private readonly servers: MailServers,
     @Inject(MailsService) private readonly mails: MailsService,
     @Inject(PdfWriter) private readonly pdfs: PdfWriter,
     @Inject(ReturnAddresses) private readonly returns: ReturnAddresses,
   ) {}
+
+  perMinute({ workspaceId }: DueItem): Promise<number | null> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.servers.perMinute(tx));
+  }
 
   async perform(item: DueItem, stopping: AbortSignal): Promise<Performed> {
     const { workspaceId, target: to, key, createdAt } = item;

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { dueAt, type DueIn, type JsonValue } from '@haycart/core';
-import { MessagesService } from '../../messaging/messages.service';
+import { MessagesService, type Message } from '../../messaging/messages.service';
 import { recordAddress } from '../../platform/addresses';
 import type { Config } from '../../platform/config';
 import { CONFIG } from '../../platform/tokens';
@@ -36,9 +36,12 @@ export abstract class MessagePerformer implements Performer {
     return early > 0 ? { ok: false, why: 'It waits for working hours.', early: early / 1_000 } : null;
   }
 
+  perMinute({ workspaceId, body }: DueItem): Promise<number | null> {
+    return this.messages.perMinute(workspaceId, receiverOf(bodyOf(body)));
+  }
+
   perform(item: DueItem, stopping: AbortSignal, others: readonly DueItem[]): Promise<Performed> {
-    const { channel, number } = bodyOf(item.body);
-    const to = channel === undefined ? { number: number ?? '' } : { channel };
+    const to = receiverOf(bodyOf(item.body));
     const text = [item, ...others].map((one) => this.#said(one)).join('\n\n');
     return this.messages.send(item.workspaceId, { to, text, key: item.key }, stopping);
   }
@@ -51,4 +54,8 @@ export abstract class MessagePerformer implements Performer {
 
 function bodyOf(body: JsonValue): MessageBody {
   return body as unknown as MessageBody;
+}
+
+function receiverOf({ channel, number }: MessageBody): Message['to'] {
+  return channel === undefined ? { number: number ?? '' } : { channel };
 }

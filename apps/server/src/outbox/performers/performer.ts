@@ -38,6 +38,8 @@ export interface Performer {
   readonly kind: string;
   /** Whether its receiver wants nothing now; `null` where it may be tried at once. */
   tooEarly?(item: DueItem): Promise<Early | null>;
+  /** How many its receiver takes a minute; `null` for any number. */
+  perMinute?(item: DueItem): Promise<number | null>;
   /** Tries once. What it throws counts as a try that failed. `others`: what goes out as one with it, under its key. */
   perform(item: DueItem, stopping: AbortSignal, others: readonly DueItem[]): Promise<Performed>;
 }
