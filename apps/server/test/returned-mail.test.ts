@@ -129,6 +129,15 @@ describe('a mail that comes back', () => {
     expect(await outbox()).toMatchObject([{ state: 'done' }]);
   });
 
+  test('is asked to come again while the mail is on its way', async () => {
+    const to = await sent();
+    await workspace.query(`update outbox set state = 'waiting', due_at = now() + interval '1 hour' returning id`);
+    expect(await handIn(to, report(FAILED))).toBe(451);
+    await workspace.query(`update outbox set state = 'done' returning id`);
+    expect(await handIn(to, report(FAILED))).toBe(250);
+    expect(await outbox()).toMatchObject([{ state: 'returned' }]);
+  });
+
   test('goes to the sender where no domain is set; and one that is none is refused', async () => {
     const set = (returnDomain: string | null) =>
       person<ProblemBody>('PUT', '/mail-server', serverSetting(outside, { returnDomain }));

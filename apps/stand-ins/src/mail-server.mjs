@@ -6,6 +6,9 @@ import { SMTPServer } from 'smtp-server';
 /** The most that is kept. */
 const MOST = 2_000;
 const LONGEST = 30 * 1024 * 1024;
+/** How often it is tried to send a mail back, and how long it rests before each, in milliseconds. */
+const MOST_RETURNS = 10;
+const RETURN_PAUSE_MS = 500;
 const AS_USUAL = { status: 250, delayMs: 0, times: 0, loseAnswer: false };
 
 /**
@@ -25,8 +28,13 @@ export function mailServer(returnsTo) {
     onAuth: ({ username, password }, _, done) =>
       password === 'wrong' ? done(new Error('Invalid user name or password')) : done(null, { user: username }),
     onData(stream, session, done) {
+      // It is another one once the answer is given.
+      const { envelope } = session;
       take(stream, session).then(
-        () => done(),
+        (taken) => {
+          done();
+          if (taken && returnsTo) sendBack(envelope, returnsTo);
+        },
         (cause) => done(cause),
       );
     },
@@ -61,8 +69,8 @@ export function mailServer(returnsTo) {
       for (const connection of smtp.connections) connection.close();
       return;
     }
-    if (status < 300 && returnsTo) await sendBack(session.envelope, returnsTo);
     if (status >= 300) throw Object.assign(new Error('As it was told to'), { responseCode: status });
+    return true;
   }
 
   function nextBehaviour() {
@@ -125,7 +133,15 @@ async function sendBack({ mailFrom, rcptTo }, port) {
     '--part--',
   ].join('\r\n');
   const transport = createTransport({ host: '127.0.0.1', port, ignoreTLS: true });
-  await transport.sendMail({ envelope: { from: '', to: [mailFrom.address] }, raw: report }).catch(() => {});
+  for (let tries = 0; tries < MOST_RETURNS; tries += 1) {
+    await new Promise((resolve) => setTimeout(resolve, RETURN_PAUSE_MS));
+    const refused = await transport.sendMail({ envelope: { from: '', to: [mailFrom.address] }, raw: report }).then(
+      () => null,
+      (cause) => cause.responseCode ?? 0,
+    );
+    // As any mail server does: later again, unless it is refused for good.
+    if (refused === null || refused >= 500) break;
+  }
   transport.close();
 }
 

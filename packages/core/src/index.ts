@@ -109,7 +109,7 @@ export { type DeliveryStatus, readDeliveryStatus } from './mail/delivery-status'
 export { consentWords } from './consent/consent-words';
 export type { DocumentRow, MailAttachment } from './mail/mail-attachment';
 export { daysToConfirm, MOST_DAYS_TO_CONFIRM } from './mail/days-to-confirm';
-export type { MailAttach } from './effect/kinds/mail';
+export { type MailAttach, THANKS_STARTER } from './effect/kinds/mail';
 export { answerText } from './payload/answer-text';
 export { type ValueTrace, workOutValue } from './value/work-out-value';
 export {

@@ -2,7 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { JsonValue, RecordKind } from '@haycart/core';
 import type { OutboxLine, OutboxShape, OutboxState, Page } from '@haycart/api';
 import { and, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
-import { Database, type WorkspaceTx } from '../platform/database/database';
+import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { Events } from '../platform/events/events';
 import { newId } from '../platform/new-id';
@@ -55,10 +55,7 @@ export interface GivenUp {
 /** What runs send to the outside, with its states. `OutboxSender` sends it. */
 @Injectable()
 export class OutboxService {
-  constructor(
-    @Inject(Database) private readonly database: Database,
-    @Inject(Events) private readonly events: Events,
-  ) {}
+  constructor(@Inject(Events) private readonly events: Events) {}
 
   /** Puts things out in the transaction of their runs: they are sent if that is committed, and not otherwise. */
   async put(tx: WorkspaceTx, items: readonly NewOutboxItem[]): Promise<void> {
@@ -166,26 +163,6 @@ export class OutboxService {
     await this.#partFrom(tx, [id]);
     await this.events.tell(tx, 'outbox', 'decisions');
     return this.one(tx, id);
-  }
-
-  /** A mail that was sent came back. Nothing is changed where it is not known, or was sent again meanwhile. */
-  async cameBack(id: string, why: string): Promise<void> {
-    const [of] = await this.database.gate<{ id: string }>('workspace_of_outgoing', id);
-    if (!of) return;
-    await this.database.inWorkspace(of.id, async (tx) => {
-      await tx.db
-        .update(outbox)
-        .set({ state: 'returned', endedAt: sql`now()`, lastError: why })
-        .where(
-          and(
-            eq(outbox.workspaceId, tx.workspaceId),
-            eq(outbox.id, id),
-            eq(outbox.kind, 'mail'),
-            eq(outbox.state, 'done'),
-          ),
-        );
-      await this.events.tell(tx, 'outbox');
-    });
   }
 
   /** What taking back would find of some attempts: how much is sent already, and how much is not. */

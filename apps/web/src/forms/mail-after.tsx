@@ -1,6 +1,7 @@
 import type { RouteShape } from '@haycart/api';
 import {
   capitalised,
+  CONFIRM_STARTER,
   effectOf,
   holdRuleOf,
   isConfirmation,
@@ -13,7 +14,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, get } from '../api/client';
-import { confirmTemplateOf, newConfirmTemplate } from '../api/confirm-template';
+import { confirmTemplateOf, newTemplate } from '../api/new-template';
 import { useDestination } from '../api/destination';
 import { routesQuery } from '../api/queries';
 import { Button } from '../components/button';
@@ -103,7 +104,7 @@ function MailOfRoute({ id, name, destination }: { id: string; name: string; dest
             disabled={put.isPending}
             onClick={() =>
               put.mutate(async (before) => {
-                const template = confirmTemplateOf(templates) ?? (await newConfirmTemplate(templates)).key;
+                const template = confirmTemplateOf(templates) ?? (await newTemplate(CONFIRM_STARTER, templates)).key;
                 const confirms: ConfirmationHold = { for: 'confirmation', template };
                 return { ...before, holds: [...(before.holds ?? []), confirms] };
               })

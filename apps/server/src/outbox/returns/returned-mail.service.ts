@@ -4,9 +4,9 @@ import { SMTPServer, type SMTPServerDataStream } from 'smtp-server';
 import type { Config } from '../../platform/config';
 import { databaseFailure } from '../../platform/database/failure';
 import { CONFIG } from '../../platform/tokens';
-import { OutboxService } from '../outbox.service';
 import { readReport } from './read-report';
 import { ReturnAddresses } from './return-addresses';
+import { ReturnNotes } from './return-notes.service';
 
 /** How many may be talking at once, and how long each may be silent, in milliseconds. */
 const MOST_TALKING = 50;
@@ -23,7 +23,7 @@ export class ReturnedMail implements OnApplicationBootstrap, OnModuleDestroy {
 
   constructor(
     @Inject(CONFIG) private readonly config: Config,
-    @Inject(OutboxService) private readonly outbox: OutboxService,
+    @Inject(ReturnNotes) private readonly notes: ReturnNotes,
     @Inject(ReturnAddresses) private readonly addresses: ReturnAddresses,
   ) {}
 
@@ -76,12 +76,11 @@ export class ReturnedMail implements OnApplicationBootstrap, OnModuleDestroy {
     const id = this.addresses.idOf(address);
     const why = await readReport(Buffer.concat(chunks)).catch(() => null);
     if (id === null || why === null) return;
-    try {
-      await this.outbox.cameBack(id, why);
-    } catch (cause) {
+    const isNoted = await this.notes.cameBack(id, why).catch((cause: unknown) => {
       this.#log.warn(`Mail that came back waits for the database: ${databaseFailure(cause)}.`);
-      throw saying(LATER, 'It cannot be kept just now');
-    }
+      return false;
+    });
+    if (!isNoted) throw saying(LATER, 'It cannot be kept just now');
   }
 }
 

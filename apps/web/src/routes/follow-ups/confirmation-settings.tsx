@@ -1,5 +1,5 @@
-import type { ConfirmationHold, Destination } from '@haycart/core';
-import { ConfirmTemplateChoice } from './confirm-template-choice';
+import { CONFIRM_STARTER, type ConfirmationHold, type Destination } from '@haycart/core';
+import { TemplateChoice } from './template-choice';
 import { DaysToConfirm } from './days-to-confirm';
 
 /** By which mail the visitor confirms, and for how long they can. */
@@ -18,7 +18,9 @@ export function ConfirmationSettings({
     <>
       <span className="text-muted">by the visitor, with the mail</span>
       <div className="w-52 max-sm:w-full">
-        <ConfirmTemplateChoice
+        <TemplateChoice
+          starter={CONFIRM_STARTER}
+          starts="a new one with the link…"
           label={`The mail of the ${name}`}
           value={hold.template}
           templates={templates}

@@ -1,7 +1,7 @@
-import type { ConsentChannel, Value } from '@haycart/core';
+import { CONFIRM_STARTER, type ConsentChannel, type Value } from '@haycart/core';
 import { ChannelField } from '../../components/consent-channel';
 import { SelectField } from '../../components/text-field';
-import { ConfirmTemplateChoice } from './confirm-template-choice';
+import { TemplateChoice } from './template-choice';
 import { DaysToConfirm } from './days-to-confirm';
 import type { EditorProps } from './editor';
 import { RecordRow, ValueRow } from './rows';
@@ -48,7 +48,9 @@ export function ConsentEditor({ followUp, put, definition: { writes }, destinati
           <span className="text-muted">Confirmed by</span>
           <div className="flex flex-wrap items-center gap-2">
             <div className="w-60 max-sm:w-full">
-              <ConfirmTemplateChoice
+              <TemplateChoice
+                starter={CONFIRM_STARTER}
+                starts="a new one with the link…"
                 label="Confirmed by which mail"
                 value={confirm}
                 none="no mail: it counts at once"

@@ -9,7 +9,7 @@ import {
   type RouteDefinition,
 } from '@haycart/core';
 import { MailCheck, Plus, ShieldCheck, Trash2 } from 'lucide-react';
-import { confirmTemplateOf } from '../../api/confirm-template';
+import { confirmTemplateOf } from '../../api/new-template';
 import { Button, IconButton } from '../../components/button';
 import { useDraft } from '../draft';
 import { ApprovalSettings } from './approval-settings';

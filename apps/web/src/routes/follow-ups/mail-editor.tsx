@@ -1,10 +1,11 @@
-import { UNSUBSCRIBE_LINK, type MailAttach, type Value } from '@haycart/core';
+import { THANKS_STARTER, UNSUBSCRIBE_LINK, type MailAttach, type Value } from '@haycart/core';
 import { Link } from 'react-router';
 import { Mono } from '../../components/sheet';
 import { SelectField } from '../../components/text-field';
 import { AttachChoice } from './attach-choice';
 import type { EditorProps } from './editor';
 import { ValueRow } from './rows';
+import { TemplateChoice } from './template-choice';
 import { without } from './without';
 
 /** To whom a mail goes, and by which template. */
@@ -62,19 +63,14 @@ export function MailEditor({
         </>
       )}
       <span className="text-muted">Template</span>
-      <SelectField
+      <TemplateChoice
         label="By which template"
-        hideLabel
         value={String(followUp.template)}
-        onChange={({ target }) => put({ ...followUp, template: target.value })}
-      >
-        <option value="">choose a template</option>
-        {templates.map(({ key, name }) => (
-          <option key={key} value={key}>
-            {name}
-          </option>
-        ))}
-      </SelectField>
+        templates={templates}
+        starter={THANKS_STARTER}
+        starts="a new one that says thank you…"
+        choose={(template) => put({ ...followUp, template })}
+      />
       {to === 'visitor' && writes.some(({ record }) => record === 'contact') && (
         <>
           <span className="text-muted">Goes to</span>

@@ -35,6 +35,13 @@ export interface MailAttach {
   files?: string[];
 }
 
+/** What a new template says that thanks a visitor. */
+export const THANKS_STARTER = {
+  name: 'Thank you',
+  subject: 'We have what you sent',
+  text: 'Hello,\n\nthank you for writing to us. We have what you sent, and answer you soon.\n',
+};
+
 /** Writes to the visitor, or to anybody, by a template. */
 export const mail = defineEffect<MailFollowUp>({
   do: 'mail',

@@ -1,17 +1,19 @@
 import type { MailTemplate } from '@haycart/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { newConfirmTemplate } from '../../api/confirm-template';
+import { newTemplate, type TemplateStarter } from '../../api/new-template';
 import { messageOf } from '../../components/status';
 import { SelectField } from '../../components/text-field';
 
 const NEW = '*new';
 
-/** By which mail somebody confirms: a template that there is, or a new one with the link. */
-export function ConfirmTemplateChoice({
+/** By which template a mail is written: one that there is, or a new one. */
+export function TemplateChoice({
   label,
   value,
   templates = [],
   none = 'choose a template',
+  starter,
+  starts,
   choose,
 }: {
   label: string;
@@ -19,11 +21,14 @@ export function ConfirmTemplateChoice({
   templates: readonly MailTemplate[] | undefined;
   /** What choosing none is called. */
   none?: string;
+  /** What a new one says, and what choosing that is called. */
+  starter: TemplateStarter;
+  starts: string;
   choose: (key: string) => void;
 }) {
   const client = useQueryClient();
   const make = useMutation({
-    mutationFn: () => newConfirmTemplate(templates),
+    mutationFn: () => newTemplate(starter, templates),
     onSuccess: async ({ key }) => {
       await client.invalidateQueries({ queryKey: ['channels'] });
       choose(key);
@@ -43,7 +48,7 @@ export function ConfirmTemplateChoice({
             {name}
           </option>
         ))}
-        <option value={NEW}>a new one with the link…</option>
+        <option value={NEW}>{starts}</option>
       </SelectField>
       {make.isError && <span className="text-brick">{messageOf(make.error)}</span>}
     </>
