@@ -77,5 +77,5 @@ test('on a new form a submission makes a task, tells a channel and sends a mail 
   await expect.poll(messages).toContainEqual(expect.stringContaining(`Door of ${retry}`));
   await page.goto(`/records/contacts?q=${nobody}`);
   await page.getByRole('link', { name: 'Nobody Weir' }).first().click();
-  await expect(page.getByText('It came back: 550 5.1.1', { exact: false })).toBeVisible();
+  await expect(page.getByText('came back: We have what you sent (550 5.1.1', { exact: false })).toBeVisible();
 });

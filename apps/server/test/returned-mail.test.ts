@@ -93,7 +93,7 @@ describe('a mail that comes back', () => {
     expect(to).toMatch(/^r-[0-9a-f]{32}-[0-9a-f]{16}@returns\.weir\.example$/);
     expect(await handIn(to.toUpperCase(), report(FAILED))).toBe(250);
     const [line] = await outbox();
-    const why = 'It came back: 550 5.1.1 No such user here';
+    const why = '550 5.1.1 No such user here';
     expect(line).toMatchObject({ state: 'returned', doneAt: null, lastError: why });
     const [contact] = (await workspace.get<Page<RecordShape>>('/contacts')).items;
     expect((await workspace.get<RecordSheet>(`/contacts/${contact!.id}/sheet`)).sent).toMatchObject([

@@ -11,6 +11,7 @@ import { takeBack } from '../api/edits';
 import { PLURALS } from '../api/record-kinds';
 import { Button } from '../components/button';
 import { OUTBOX_KINDS, OUTBOX_WORDS } from '../components/outbox-state';
+import { StateShape, type ShownState } from '../components/state-shape';
 import { Sheet } from '../components/sheet';
 import { Loading, messageOf } from '../components/status';
 import { Time } from '../components/time';
@@ -22,7 +23,15 @@ import { repeats } from './values';
 type Happening =
   | { of: 'submissions' | 'changes'; at: string; id: string; entry: HistoryEntry }
   | { of: 'notes'; at: string; id: string; note: NoteShape }
-  | { of: 'tasks' | 'sent' | 'consent' | 'files'; at: string; id: string; text: string; by: string };
+  | {
+      of: 'tasks' | 'sent' | 'consent' | 'files';
+      at: string;
+      id: string;
+      text: string;
+      by: string;
+      /** Of what was to be sent, where it is not. */
+      state?: ShownState;
+    };
 
 const KINDS = ['submissions', 'changes', 'notes', 'tasks', 'sent', 'consent', 'files'] as const;
 
@@ -70,7 +79,8 @@ export function RecordHistory({
             ) : (
               <p className="flex items-baseline gap-2">
                 <span className="min-w-0 flex-1">
-                  {one.text} <span className="text-muted">by {one.by}</span>
+                  {one.state && <StateShape state={one.state} />} {one.text}{' '}
+                  <span className="text-muted">by {one.by}</span>
                 </span>
                 <Time at={one.at} relative className="flex-none text-small text-muted" />
               </p>
@@ -101,6 +111,7 @@ function happenings({ history, tasks, consents, files, sent }: RecordSheet, note
       id,
       text: `${OUTBOX_KINDS[kind] ?? kind} to ${to}${state === 'done' ? '' : `, ${OUTBOX_WORDS[state].word}`}: ${says}${why && state !== 'done' ? ` (${why})` : ''}`,
       by,
+      ...(state === 'done' ? {} : { state: OUTBOX_WORDS[state].shape }),
     })),
     ...consents.map(({ id, channel, state, words, at, by }): Happening => ({
       of: 'consent',

@@ -4,7 +4,7 @@ import { simpleParser } from 'mailparser';
 const STATUS_PART = 'message/delivery-status';
 
 /**
- * Why a mail could not be delivered, in one sentence; `null` where what came back does not say that: a delay, an absence note,
+ * Why a mail could not be delivered, in the words of the receiver’s server; `null` where what came back does not say that: a delay, an absence note,
  * a report that it arrived. Reads reports as RFC 3464 defines them.
  */
 export async function readReport(bytes: Buffer): Promise<string | null> {
@@ -20,6 +20,5 @@ export async function readReport(bytes: Buffer): Promise<string | null> {
     .flatMap(({ content }) => readDeliveryStatus(content.toString('utf8')))
     .find(({ action }) => action === 'failed');
   if (!failed) return null;
-  const said = failed.said || failed.status;
-  return said ? `It came back: ${said}` : 'It came back, without a reason.';
+  return failed.said || failed.status || 'No reason is given.';
 }
