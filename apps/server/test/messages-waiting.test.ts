@@ -156,6 +156,7 @@ describe('messages in working hours', () => {
     [{ timeZone: 'Weir/Lock' }, '/timeZone'],
     [{ hours: { mon: { from: '17:00', to: '09:00' } } }, '/hours/mon'],
     [{ hours: { mon: true } }, '/hours/mon'],
+    [{ hours: null }, '/hours'],
   ])('a channel does not take %j', async (change, at) => {
     const refused = await person<ProblemBody>('PATCH', '/channels/care-desk', change);
     expect(refused).toMatchObject({ status: 422, body: { errors: [{ at }] } });

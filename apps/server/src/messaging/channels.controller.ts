@@ -12,8 +12,10 @@ import { newId } from '../platform/new-id';
 import { ChannelsService } from './channels.service';
 import { MessagesService } from './messages.service';
 
-class ChannelChangeDto {
-  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 80) name?: string;
+const unlessAbsent = ValidateIf((_, value) => value !== undefined);
+
+/** How a channel is reached, and when. */
+class ReachedDto {
   @ApiPropertyOptional({ description: 'Where a chat is posted to' })
   @IsOptional()
   @IsString()
@@ -32,7 +34,7 @@ class ChannelChangeDto {
   @ApiPropertyOptional({
     description: 'When somebody reads it, by day of the week: {"mon": {"from": "09:00", "to": "17:00"}}',
   })
-  @IsOptional()
+  @unlessAbsent
   @IsObject()
   hours?: WorkingHours;
   @ApiPropertyOptional({
@@ -47,40 +49,13 @@ class ChannelChangeDto {
   perMinute?: number | null;
 }
 
-class NewChannelDto {
+class ChannelChangeDto extends ReachedDto {
+  @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 80) name?: string;
+}
+
+class NewChannelDto extends ReachedDto {
   @ApiProperty() @IsString() @Length(1, 80) name: string;
   @ApiProperty({ enum: ['chat', 'text'] }) @IsIn(['chat', 'text']) by: 'chat' | 'text';
-  @ApiPropertyOptional({ description: 'Where a chat is posted to' })
-  @IsOptional()
-  @IsString()
-  @Length(1, 2_000)
-  address?: string;
-  @ApiPropertyOptional({ description: 'Of a phone, with its country' })
-  @IsOptional()
-  @IsString()
-  @Length(1, 40)
-  number?: string;
-  @ApiPropertyOptional({ nullable: true, type: String, description: 'IANA name: where its hours are read' })
-  @IsOptional()
-  @IsString()
-  @Length(1, 60)
-  timeZone?: string | null;
-  @ApiPropertyOptional({
-    description: 'When somebody reads it, by day of the week: {"mon": {"from": "09:00", "to": "17:00"}}',
-  })
-  @IsOptional()
-  @IsObject()
-  hours?: WorkingHours;
-  @ApiPropertyOptional({
-    nullable: true,
-    type: Number,
-    description: 'How many it takes a minute; any number where it is null',
-  })
-  @IsOptional()
-  @IsInt()
-  @Min(1)
-  @Max(LIMITS.perMinute.most)
-  perMinute?: number | null;
 }
 
 class TextGatewayDto {

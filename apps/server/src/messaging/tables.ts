@@ -18,7 +18,7 @@ export const channel = pgTable(
     address: text('address'),
     /** The number of a phone (E.164). */
     number: text('number'),
-    /** When somebody reads it, for messages that wait for that; at any time while it has no hours. */
+    /** When somebody reads it, for messages that wait for that; the usual hours of an office while it has none. */
     timeZone: text('time_zone'),
     hours: jsonb('hours').$type<WorkingHours>().notNull().default({}),
     /** How many messages it takes a minute; any number where it is null. */

@@ -134,11 +134,12 @@ export class OutboxQueue {
            insert into outbox_pace as p (workspace_id, lane, next_at) values ($1, $2, now() + make_interval(secs => 60.0 / $3))
            on conflict (workspace_id, lane) do update set next_at = excluded.next_at where p.next_at <= now() returning 0::float8 as seconds
          )
-         select coalesce((select seconds from taken), (select extract(epoch from next_at - now())::float8 from outbox_pace where workspace_id = $1 and lane = $2), 0) as seconds`,
+         -- Who took it at the same moment is not seen yet, so whoever has none waits at least as long as a turn, or a second.
+         select coalesce((select seconds from taken), greatest((select extract(epoch from next_at - now())::float8 from outbox_pace where workspace_id = $1 and lane = $2), least(1, 60.0 / $3))) as seconds`,
         [workspaceId, lane, perMinute],
       ),
     );
-    return Math.max(0, turn!.seconds);
+    return turn!.seconds;
   }
 
   /** The server stops: it is sent after the next start, and this try does not count. */

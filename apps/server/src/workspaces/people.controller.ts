@@ -45,7 +45,7 @@ class PersonDto {
   @IsString({ each: true })
   languages?: string[];
   @ApiPropertyOptional() @IsOptional() @ValidateIf((_, value) => value !== null) @IsString() timeZone?: string | null;
-  @ApiPropertyOptional() @IsOptional() @IsObject() hours?: WorkingHours;
+  @ApiPropertyOptional() @ValidateIf((_, value) => value !== undefined) @IsObject() hours?: WorkingHours;
   @ApiPropertyOptional({ description: 'E.164, for text messages' })
   @IsOptional()
   @ValidateIf((_, value) => value !== null)

@@ -1,7 +1,6 @@
-import { LIMITS } from '@haycart/core';
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags, PartialType } from '@nestjs/swagger';
-import { MAIL_LIMITS, readTranslations, type MailTemplate, type MailTexts } from '@haycart/core';
+import { LIMITS, MAIL_LIMITS, readTranslations, type MailTemplate, type MailTexts } from '@haycart/core';
 import type { MailServerShape } from '@haycart/api';
 import {
   IsIn,
