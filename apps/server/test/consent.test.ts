@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type {
   ConsentShape,
   OutboxLine,
@@ -10,6 +10,7 @@ import type {
 } from '@haycart/api';
 import type { FollowUp } from '@haycart/core';
 import { serverSetting, startMailStandIn, type MailStandIn } from './support/mail-stand-in';
+import { eachWithStandIn } from './support/stand-in';
 import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 import { contactRoute } from './support/routes';
 
@@ -18,11 +19,7 @@ let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 let outside: MailStandIn;
 
-beforeAll(async () => {
-  outside = await startMailStandIn();
-});
-afterAll(() => outside.stop());
-beforeEach(() => outside.forget());
+eachWithStandIn(startMailStandIn, (made) => (outside = made));
 eachInWorkspace(async (made) => {
   ({ server, workspace } = made);
   person = await workspace.signIn();

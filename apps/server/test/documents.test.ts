@@ -1,8 +1,9 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type { OutboxLine, Page, ProblemBody, RecordShape, RecordSheet, RunShape, SubmissionDetail } from '@haycart/api';
 import type { FollowUp, LibraryFile } from '@haycart/core';
 import { PdfWriter } from '../src/platform/pdf/pdf-writer.service';
 import { serverSetting, startMailStandIn, type MailStandIn } from './support/mail-stand-in';
+import { eachWithStandIn } from './support/stand-in';
 import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 import { answer, contactRoute } from './support/routes';
 
@@ -11,11 +12,7 @@ let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 let outside: MailStandIn;
 
-beforeAll(async () => {
-  outside = await startMailStandIn();
-});
-afterAll(() => outside.stop());
-beforeEach(() => outside.forget());
+eachWithStandIn(startMailStandIn, (made) => (outside = made));
 eachInWorkspace(async (made) => {
   ({ server, workspace } = made);
   person = await workspace.signIn();

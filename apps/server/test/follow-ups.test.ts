@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type {
   BandFigures,
   ChannelShape,
@@ -17,6 +17,7 @@ import type {
 } from '@haycart/api';
 import type { FollowUp } from '@haycart/core';
 import { startReceiver, type Receiver } from './support/receiver';
+import { eachWithStandIn } from './support/stand-in';
 import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 import { answer, contactRoute } from './support/routes';
 
@@ -25,14 +26,7 @@ let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 let outside: Receiver;
 
-beforeAll(async () => {
-  outside = await startReceiver();
-});
-afterAll(() => outside.stop());
-beforeEach(async () => {
-  await outside.forget();
-  await outside.behave({});
-});
+eachWithStandIn(startReceiver, (made) => (outside = made));
 eachInWorkspace(async (made) => {
   ({ server, workspace } = made);
   person = await workspace.signIn();

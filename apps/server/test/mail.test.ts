@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { beforeEach, describe, expect, test } from '@jest/globals';
 import type {
   MailServerShape,
   OutboxLine,
@@ -10,6 +10,7 @@ import type {
 } from '@haycart/api';
 import type { MailTemplate, Plan } from '@haycart/core';
 import { serverSetting, startMailStandIn, type MailStandIn } from './support/mail-stand-in';
+import { eachWithStandIn } from './support/stand-in';
 import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
 import { contactRoute } from './support/routes';
 
@@ -17,14 +18,7 @@ let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 let outside: MailStandIn;
 
-beforeAll(async () => {
-  outside = await startMailStandIn();
-});
-afterAll(() => outside.stop());
-beforeEach(async () => {
-  await outside.forget();
-  await outside.behave({});
-});
+eachWithStandIn(startMailStandIn, (made) => (outside = made));
 eachInWorkspace(async (made) => {
   ({ workspace } = made);
   person = await workspace.signIn();

@@ -1,7 +1,8 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { beforeEach, describe, expect, test } from '@jest/globals';
 import type { OutboxLine, OutboxShape, Page, ProblemBody } from '@haycart/api';
 import { WEEKDAYS, type FollowUp } from '@haycart/core';
 import { startReceiver, type Receiver } from './support/receiver';
+import { eachWithStandIn } from './support/stand-in';
 import { OutboxQueue } from '../src/outbox/outbox-queue';
 import { eachInWorkspace, type TestServer, type TestWorkspace, until } from './support/test-server';
 import { answer, contactRoute } from './support/routes';
@@ -11,14 +12,7 @@ let workspace: TestWorkspace;
 let person: TestWorkspace['call'];
 let outside: Receiver;
 
-beforeAll(async () => {
-  outside = await startReceiver();
-});
-afterAll(() => outside.stop());
-beforeEach(async () => {
-  await outside.forget();
-  await outside.behave({});
-});
+eachWithStandIn(startReceiver, (made) => (outside = made));
 eachInWorkspace(async (made) => {
   ({ server, workspace } = made);
   person = await workspace.signIn();

@@ -1,4 +1,4 @@
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { afterEach, describe, expect, test } from '@jest/globals';
 import type {
   Decided,
   DecisionList,
@@ -17,6 +17,7 @@ import type {
 import type { FollowUp } from '@haycart/core';
 import { Webhook } from 'standardwebhooks';
 import { startReceiver, type Receiver } from './support/receiver';
+import { eachWithStandIn } from './support/stand-in';
 import { eachInWorkspace, type TestWorkspace, until } from './support/test-server';
 import { contactRoute } from './support/routes';
 
@@ -25,14 +26,9 @@ let person: TestWorkspace['call'];
 let outside: Receiver;
 let to: string;
 
-beforeAll(async () => {
-  outside = await startReceiver();
+eachWithStandIn(startReceiver, (made) => {
+  outside = made;
   to = outside.address;
-});
-afterAll(() => outside.stop());
-beforeEach(async () => {
-  await outside.forget();
-  await outside.behave({});
 });
 afterEach(() => workspace.query(`update outbox set state = 'cancelled' where state = 'waiting' returning id`));
 eachInWorkspace(async (made) => {

@@ -1,8 +1,8 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { LIMITS, type WorkingHours } from '@haycart/core';
+import type { WorkingHours } from '@haycart/core';
 import type { ChannelShape, TextGatewayShape } from '@haycart/api';
-import { IsIn, IsInt, IsObject, IsOptional, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
+import { IsIn, IsObject, IsOptional, IsString, Length, ValidateIf } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Command, InTransaction, Reads, ThisCommand } from '../platform/commands/command';
 import type { RunningCommand } from '../platform/commands/running-command';
@@ -11,6 +11,7 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { newId } from '../platform/new-id';
 import { ChannelsService } from './channels.service';
 import { MessagesService } from './messages.service';
+import { PerMinute } from './per-minute';
 
 const unlessAbsent = ValidateIf((_, value) => value !== undefined);
 
@@ -37,16 +38,7 @@ class ReachedDto {
   @unlessAbsent
   @IsObject()
   hours?: WorkingHours;
-  @ApiPropertyOptional({
-    nullable: true,
-    type: Number,
-    description: 'How many it takes a minute; any number where it is null',
-  })
-  @IsOptional()
-  @IsInt()
-  @Min(1)
-  @Max(LIMITS.perMinute.most)
-  perMinute?: number | null;
+  @PerMinute() perMinute?: number | null;
 }
 
 class ChannelChangeDto extends ReachedDto {

@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Inject, Param, Patch, Post, Put } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags, PartialType } from '@nestjs/swagger';
-import { LIMITS, MAIL_LIMITS, readTranslations, type MailTemplate, type MailTexts } from '@haycart/core';
+import { MAIL_LIMITS, readTranslations, type MailTemplate, type MailTexts } from '@haycart/core';
 import type { MailServerShape } from '@haycart/api';
 import {
   IsIn,
@@ -23,6 +23,7 @@ import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { ProblemError } from '../../platform/errors/problem-error';
 import { newId } from '../../platform/new-id';
 import { PeopleService } from '../../workspaces/people.service';
+import { PerMinute } from '../per-minute';
 import { MailServers } from './mail-servers.service';
 import { MailTemplates } from './mail-templates.service';
 import { MailsService } from './mails.service';
@@ -84,16 +85,7 @@ class MailServerDto extends MailSenderDto {
   @IsString()
   @Length(1, 253)
   returnDomain?: string | null;
-  @ApiPropertyOptional({
-    nullable: true,
-    type: Number,
-    description: 'How many it takes a minute; any number where it is null',
-  })
-  @IsOptional()
-  @IsInt()
-  @Min(1)
-  @Max(LIMITS.perMinute.most)
-  perMinute?: number | null;
+  @PerMinute() perMinute?: number | null;
 }
 
 /** By what mails are written, and by which server they are sent. */
