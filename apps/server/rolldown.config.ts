@@ -42,6 +42,7 @@ export default defineConfig([
         name: 'public-files',
         writeBundle() {
           cpSync('src/forms/browser/form.css', 'dist/public/form.css', { recursive: true });
+          copyFileSync('src/platform/pdf/east-asian.ttc', 'dist/east-asian.ttc');
           for (const [name, file] of Object.entries(FONTS)) copyFileSync(file, `dist/public/${name}.woff2`);
         },
       },

@@ -86,6 +86,20 @@ describe('a document', () => {
     expect(isPdf(await pdfs.write({ title: '', rows: [] }, new Date(0)))).toBe(true);
   });
 
+  test('is drawn in the letters of East Asia too', async () => {
+    const pdfs = server.app.get(PdfWriter);
+    const drawn = async (title: string, text: string) =>
+      (await pdfs.write({ title, rows: [{ label: '姓名 Name', text }, { text }] }, new Date(0))).toString('latin1');
+    // The font goes in as a part that has just these letters, and only where there are any.
+    for (const text of ['我们需要一个温室', '温室のガラス', '온실 유리', 'Mr 王, Ms 김', '王', '王 Wang'])
+      expect([text, (await drawn('Glass', text)).match(/\/FontName \/[A-Z]{6}\+WenQuanYi/g)?.length]).toEqual([
+        text,
+        1,
+      ]);
+    const plain = await pdfs.write({ title: 'Glass', rows: [{ text: 'Стекло, γυαλί, زجاج' }] }, new Date(0));
+    expect(plain.toString('latin1')).not.toContain('WenQuanYi');
+  });
+
   test('goes with a mail, beside a file of the workspace and what the visitor sent', async () => {
     const added = await workspace.attach<LibraryFile>('/mail-files', 'Prices.pdf', 'the prices');
     expect(added).toMatchObject({ status: 201, body: { name: 'Prices.pdf', size: 10 } });
