@@ -84,7 +84,7 @@ export function ChannelDialog({ channel, close }: { channel: ChannelShape | null
           />
         )}
         <PerMinuteField value={perMinute} error={errorAt('/perMinute')} change={setPerMinute} />
-        <details open={Object.keys(hours).length > 0}>
+        <details open={Object.keys(channel?.hours ?? {}).length > 0}>
           <summary className="cursor-pointer font-semibold">When somebody reads it</summary>
           <div className="mt-2 flex flex-col gap-3">
             <HoursField

@@ -23,7 +23,8 @@ export function PerMinuteField({
   );
 }
 
-/** What is typed as a number; null for nothing. */
-export function numberOrNull(text: string): number | null {
-  return text.trim() === '' ? null : Number(text);
+/** What is typed as a number; null for nothing. What is none stays as it is typed, for the server to say so. */
+export function numberOrNull(text: string): number | string | null {
+  const number = Number(text);
+  return text.trim() === '' ? null : Number.isNaN(number) ? text : number;
 }
