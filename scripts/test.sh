@@ -23,8 +23,20 @@ add_results() {
   failed=$((failed + ${counts#* }))
 }
 
+# Two checks at a time, since each keeps one core busy; what one says is shown once all have ended.
 run_lint() {
-  for check in types code format imports unused; do count "lint: $check" npm run --silent "lint:$check"; done
+  checks='types code format imports unused'
+  rm -f "$results"/lint-*
+  # The checks are words.
+  # shellcheck disable=SC2086
+  printf '%s\n' $checks | xargs -P 2 -I '{}' sh -c 'npm run --silent "lint:$2" >"$1/lint-$2.log" 2>&1 && : >"$1/lint-$2.ok"' lint "$results" '{}' || true
+  for check in $checks; do count "lint: $check" shown_lint "$check"; done
+}
+
+# shown_lint CHECK: what a check said, and whether it passed.
+shown_lint() {
+  cat "$results/lint-$1.log"
+  [ -f "$results/lint-$1.ok" ]
 }
 
 # run_jest PROJECTS WORKERS [PATTERN...]: tests of the core and of components, or the server's against a PostgreSQL of their own;
