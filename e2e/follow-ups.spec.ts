@@ -74,10 +74,12 @@ test('what cannot be delivered waits for a person, who sends it again', async ({
   expect(ids[0]).toBe(ids[1]);
 });
 
-test('tags are a step too, steps change places, and the signing secret is replaced', async ({ page }, { retry }) => {
+test('tags, lists and fields are steps too, steps change places, and the signing secret is replaced', async ({ page }, {
+  retry,
+}) => {
   const name = `Marking ${retry}`;
   const send = await endpoint(page, name);
-  await send({ name: 'Dot Weir', email: `dot.marking${retry}@weir.example`, area: 2000 });
+  await send({ name: 'Dot Weir', email: `dot.marking${retry}@weir.example`, role: 'Gardener' });
   await draftFor(page, name);
   await page.getByRole('button', { name: /^6?\s*Follow up/ }).click();
   await addStep(page, 'Post');
@@ -91,6 +93,21 @@ test('tags are a step too, steps change places, and the signing secret is replac
   await expect(page.getByRole('listitem', { name: 'Post, step 2' })).toBeVisible();
   await page.getByRole('button', { name: 'Remove step 2' }).click();
   await expect(page.getByLabel('Address to post to')).toBeHidden();
+  await addStep(page, 'Lists');
+  await page.getByRole('listitem', { name: 'Lists, step 2' }).getByLabel('Spring newsletter').first().check();
+  await addStep(page, 'Field');
+  await page.getByLabel('Which field').selectOption({ label: 'Job title' });
+  await addAnswer(page, 'what it becomes', 'role');
+  await publish(page, 1);
+  const email = `dee.marking${retry}@weir.example`;
+  await send({ name: 'Dee Weir', email, role: 'Head gardener' });
+  const written = async () =>
+    (await (await page.request.get(`/api/v1/contacts?email=${email}`)).json()).items[0]?.values;
+  await expect.poll(written).toMatchObject({
+    job_title: 'Head gardener',
+    tags: ['wants-a-visit'],
+    lists: ['spring-newsletter'],
+  });
 
   await page.goto('/set-up/outbox');
   await page.getByRole('button', { name: 'Signing secret…' }).click();
