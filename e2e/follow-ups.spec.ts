@@ -96,6 +96,7 @@ test('tags, lists and fields are steps too, steps change places, and the signing
   await addStep(page, 'Lists');
   await page.getByRole('listitem', { name: 'Lists, step 2' }).getByLabel('Spring newsletter').first().check();
   await addStep(page, 'Field');
+  await page.getByLabel('Of which record').selectOption({ label: 'the contact' });
   await page.getByLabel('Which field').selectOption({ label: 'Job title' });
   await addAnswer(page, 'what it becomes', 'role');
   await publish(page, 1);

@@ -79,6 +79,8 @@ export const recordSheetQuery = (kind: string, id: string) =>
   queryOptions({
     queryKey: ['records', 'sheet', kind, id],
     queryFn: get<RecordSheet>(`/${kind}/${id}/sheet`),
+    // What was sent about it stands in its history, with how far it came.
+    meta: { topics: ['outbox'] },
   });
 export const viewsQuery = queryOptions({
   queryKey: ['views'],
