@@ -28,7 +28,7 @@ export function HoursField({
   change: (hours: WorkingHours) => void;
 }) {
   return (
-    <fieldset>
+    <fieldset className="min-w-0">
       <legend className="mb-1 font-semibold">{legend}</legend>
       <ul className="flex flex-col gap-1">
         {WEEKDAYS.map((day) => {
@@ -38,8 +38,8 @@ export function HoursField({
             return rest;
           };
           return (
-            <li key={day} className="flex h-8 items-center gap-2">
-              <label className="flex w-32 items-center gap-2">
+            <li key={day} className="flex min-h-8 flex-wrap items-center gap-2">
+              <label className="flex w-32 items-center gap-2 max-sm:w-full">
                 <input
                   type="checkbox"
                   className="size-4 accent-green"
