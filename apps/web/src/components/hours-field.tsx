@@ -1,4 +1,5 @@
 import { WEEKDAYS, type Weekday, type WorkingHours } from '@haycart/core';
+import { FieldError } from './field-error';
 import { TextField } from './text-field';
 
 const DAY_WORDS: Record<Weekday, string> = {
@@ -10,8 +11,6 @@ const DAY_WORDS: Record<Weekday, string> = {
   sat: 'Saturday',
   sun: 'Sunday',
 };
-const BOX = 'h-8 rounded border border-faint bg-raised px-2';
-
 /** The hours of each day of the week on which somebody works, or something is read. */
 export function HoursField({
   legend,
@@ -52,20 +51,16 @@ export function HoursField({
               </label>
               {span && (
                 <>
-                  <input
-                    type="time"
-                    aria-label={`${DAY_WORDS[day]} from`}
-                    className={BOX}
+                  <TimeInput
+                    label={`${DAY_WORDS[day]} from`}
                     value={span.from}
-                    onChange={({ target }) => change({ ...hours, [day]: { ...span, from: target.value } })}
+                    change={(from) => change({ ...hours, [day]: { ...span, from } })}
                   />
                   to
-                  <input
-                    type="time"
-                    aria-label={`${DAY_WORDS[day]} to`}
-                    className={BOX}
+                  <TimeInput
+                    label={`${DAY_WORDS[day]} to`}
                     value={span.to}
-                    onChange={({ target }) => change({ ...hours, [day]: { ...span, to: target.value } })}
+                    change={(to) => change({ ...hours, [day]: { ...span, to } })}
                   />
                 </>
               )}
@@ -73,13 +68,21 @@ export function HoursField({
           );
         })}
       </ul>
-      {error && (
-        <p role="alert" className="text-small text-brick">
-          {error}
-        </p>
-      )}
+      <FieldError error={error} />
       <p className="mt-1 text-small text-muted">{said}</p>
     </fieldset>
+  );
+}
+
+function TimeInput({ label, value, change }: { label: string; value: string; change: (value: string) => void }) {
+  return (
+    <input
+      type="time"
+      aria-label={label}
+      className="h-8 rounded border border-faint bg-raised px-2"
+      value={value}
+      onChange={({ target }) => change(target.value)}
+    />
   );
 }
 

@@ -8,6 +8,7 @@ import { toast } from 'sonner';
 import { ApiError, call } from '../api/client';
 import { Button, IconButton } from '../components/button';
 import { Chip } from '../components/colour-mark';
+import { FieldError } from '../components/field-error';
 import { HoursField, TimeZoneField } from '../components/hours-field';
 import { PasswordLink } from '../components/password-link';
 import { Sheet } from '../components/sheet';
@@ -201,11 +202,7 @@ function Away({
           </li>
         ))}
       </ul>
-      {error && (
-        <p role="alert" className="text-small text-brick">
-          {error}
-        </p>
-      )}
+      <FieldError error={error} />
       <Button className="mt-1" onClick={() => change([...away, { from: today, to: today }])}>
         Add an absence
       </Button>

@@ -79,7 +79,7 @@ export const recordSheetQuery = (kind: string, id: string) =>
   queryOptions({
     queryKey: ['records', 'sheet', kind, id],
     queryFn: get<RecordSheet>(`/${kind}/${id}/sheet`),
-    // What was sent about it stands in its history, with how far it came.
+    // Its history shows the mails and messages about it, and whether each was sent.
     meta: { topics: ['outbox'] },
   });
 export const viewsQuery = queryOptions({
