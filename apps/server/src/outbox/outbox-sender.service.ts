@@ -19,6 +19,8 @@ const REST_MS = 1_000;
 /** So many are at hand before more are taken. */
 const READ_AHEAD = 2 * LIMITS.outgoingAtOnce.most;
 const MOST_FAILING = 10_000;
+/** Nothing goes out too early because that could not be looked up. */
+const UNKNOWN: Early = { ok: false, why: 'Whether it may go now could not be looked up.', early: 30 };
 
 /** Sends what is in the outbox, side by side but never too much to one address. Any number of processes may do so. */
 @Injectable()
@@ -140,7 +142,7 @@ export class OutboxSender implements OnApplicationBootstrap, OnModuleDestroy {
 
   async #send(item: DueItem): Promise<void> {
     const performer = this.#performers.get(item.kind);
-    const early = performer ? await this.#tooEarly(performer, item).catch(() => null) : null;
+    const early = performer ? await this.#tooEarly(performer, item).catch(() => UNKNOWN) : null;
     const others = item.together && !early ? await this.queue.claimWith(item) : [];
     const performed = early ?? (await this.#performed(performer, item, others));
     this.#noteLane(laneOf(item), performed);
