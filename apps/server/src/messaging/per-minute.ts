@@ -3,6 +3,8 @@ import { ApiPropertyOptional } from '@nestjs/swagger';
 import { LIMITS } from '@haycart/core';
 import { IsInt, IsOptional, Max, Min } from 'class-validator';
 
+const message = `Type a whole number from 1 to ${LIMITS.perMinute.most}, or nothing.`;
+
 /** How many messages or mails a receiver takes a minute. */
 export const PerMinute = () =>
   applyDecorators(
@@ -12,7 +14,7 @@ export const PerMinute = () =>
       description: 'How many it takes a minute; any number where it is null',
     }),
     IsOptional(),
-    IsInt(),
-    Min(1),
-    Max(LIMITS.perMinute.most),
+    IsInt({ message }),
+    Min(1, { message }),
+    Max(LIMITS.perMinute.most, { message }),
   );
