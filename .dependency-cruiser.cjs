@@ -43,6 +43,7 @@ const CORE = [
   'identity',
   'destination',
   'assignment',
+  'decision',
   'intake',
   'definition',
   'effect',

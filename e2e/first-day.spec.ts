@@ -68,14 +68,19 @@ test('on a new form a submission makes a task, tells a channel and sends a mail 
   await publish(page, 3);
   // The stand-in for mail knows no mailbox of this name.
   const nobody = `nobody@first-day${retry}.example`;
-  await send('Nobody', nobody, `Door of ${retry}`);
+  await send(`Nobody${retry}`, nobody, `Door of ${retry}`);
   await page.goto('/decide');
-  await page.getByRole('navigation', { name: 'To decide' }).getByText('Nobody Weir').click();
+  await page.getByRole('navigation', { name: 'To decide' }).getByText(`Nobody${retry} Weir`).click();
+  await expect(page.getByRole('heading', { name: `May ${name} write what Nobody${retry} Weir sent?` })).toBeVisible();
+  await expect(page.getByText(/^New contact/)).toBeVisible();
   expect(await messages()).not.toContainEqual(expect.stringContaining(`Door of ${retry}`));
   await page.keyboard.press('y');
   await expect(page.getByText('It goes through the route, and is written.')).toBeVisible();
   await expect.poll(messages).toContainEqual(expect.stringContaining(`Door of ${retry}`));
   await page.goto(`/records/contacts?q=${nobody}`);
-  await page.getByRole('link', { name: 'Nobody Weir' }).first().click();
+  await page
+    .getByRole('link', { name: `Nobody${retry} Weir` })
+    .first()
+    .click();
   await expect(page.getByText('came back: We have what you sent (550 5.1.1', { exact: false })).toBeVisible();
 });

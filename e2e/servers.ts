@@ -1,5 +1,5 @@
 /** How many journeys run at a time, each on a demo of its own, so that none meets what another does meanwhile. */
-export const WORKERS = 2;
+export const WORKERS = 3;
 
 const FIRST_PORT = 4680;
 /** The application and its stand-ins, up to the ninth port after its own. */

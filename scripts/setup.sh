@@ -48,5 +48,9 @@ need_build() {
 }
 
 need_postgresql() { need_debian initdb postgresql; }
-need_chromium() { need_debian chromium chromium; }
+# The journeys take the one without a monitor where it can be had; either will do.
+need_chromium() {
+  need_debian chromium chromium
+  [ "$(id -u)" != 0 ] || need_debian chromium-headless-shell chromium-headless-shell
+}
 need_wrk() { need_debian wrk wrk; }

@@ -46,6 +46,11 @@ export const PROBLEM_CODES = {
   'value-too-long': 'The value is longer than its field holds.',
 
   // Routes.
+  'cell-does-not-fit': 'A cell of a decision table cannot be read.',
+  'decided-too-early': 'A decision table looks at a record that is written only afterwards.',
+  'output-does-not-fit': 'An output of a decision table does not fit its type.',
+  'unknown-decision': 'There is no such decision table.',
+  'unknown-output': 'The decision table has no such output.',
   'blank-text': 'A follow-up has nothing to say.',
   'blank-title': 'A task has no title.',
   'condition-does-not-fit': 'The condition compares what cannot be compared.',
@@ -188,6 +193,7 @@ interface ReasonMeaning {
 /** Why a run was not written, by code. Codes never change. */
 export const REASON_CODES = {
   'route-paused': { outcome: 'hold', hold: 'paused', means: 'The route was paused when the submission arrived.' },
+  undecided: { outcome: 'fail', means: 'A decision table cannot be read, or two of its rows fit where one may.' },
   'which-record': { outcome: 'hold', hold: 'which-record', means: 'Several records may be meant.' },
   untranslated: { outcome: 'hold', hold: 'value', means: 'An answer is not in the table that translates it.' },
   approval: { outcome: 'hold', hold: 'approval', means: 'A person is asked before anything is written.' },

@@ -95,7 +95,7 @@ export {
   mapCondition,
   type RecordCondition,
 } from './condition/condition';
-export { type Compared, type Comparison, foldCase } from './condition/comparison';
+export { type Compared, type Comparison, foldCase, type NumberComparison } from './condition/comparison';
 export type { ConditionSetting } from './condition/condition-test';
 export { CONDITION_TESTS, testNamed, testsFor } from './condition/registry';
 export { checkCondition, comparedFor, evaluate, firstTestFor } from './condition/evaluate';

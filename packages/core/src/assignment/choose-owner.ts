@@ -7,15 +7,44 @@ import type { Counters } from './counters';
 /** Somebody whom a route names: a person, or somebody of a team, who take turns. */
 export type NamedOwner = { person: string } | { team: string };
 
+/** Whom an output of a decision table names. */
+export interface DecidedOwner {
+  decision: string;
+  output: string;
+}
+
 /** Who looks after what a route writes. A record that has an owner keeps it. */
 export type OwnerRule =
   | NamedOwner
+  | DecidedOwner
   /** The colleague who entered it, and somebody else for what nobody here entered. */
-  | { enteredBy: true; otherwise?: NamedOwner | undefined };
+  | { enteredBy: true; otherwise?: NamedOwner | DecidedOwner | undefined };
 
-/** The person or team that an owner rule names, if it names any. */
+/** The same once tables have said whom they name; none where they name nobody. */
+export type SettledOwner = NamedOwner | { enteredBy: true; otherwise?: NamedOwner | undefined };
+
+/** The person or team that an owner rule names itself, if it names any. */
 export function namedOwner(rule: OwnerRule): NamedOwner | null {
-  return 'enteredBy' in rule ? (rule.otherwise ?? null) : rule;
+  const named = 'enteredBy' in rule ? rule.otherwise : rule;
+  return named && !('decision' in named) ? named : null;
+}
+
+/** The output of a table that says whom an owner rule means, if one does. */
+export function decidedOwner(rule: OwnerRule): DecidedOwner | null {
+  const named = 'enteredBy' in rule ? rule.otherwise : rule;
+  return named && 'decision' in named ? named : null;
+}
+
+/** The rule with whom its table names in the place of the table; `null` where that is nobody, and nothing else is said. */
+export function settledOwner(
+  rule: OwnerRule,
+  ownerOf: (decided: DecidedOwner) => NamedOwner | null,
+): SettledOwner | null {
+  const decided = decidedOwner(rule);
+  if (!decided) return rule as SettledOwner;
+  const named = ownerOf(decided);
+  if ('enteredBy' in rule) return { enteredBy: true, ...(named ? { otherwise: named } : {}) };
+  return named;
 }
 
 /** The counter of whose turn it is in a team. */
@@ -25,7 +54,7 @@ export function turnOf(team: string): string {
 
 /** The counter that decides who gets a record, where one does. */
 export function turnFor(
-  rule: OwnerRule,
+  rule: SettledOwner,
   record: RecordKind,
   { origin = POSTED }: Pick<Submission, 'origin'>,
   destination: Destination,
@@ -40,7 +69,7 @@ export function turnFor(
  * team those who are active take turns, in the order of their keys.
  */
 export function chooseOwner(
-  rule: OwnerRule,
+  rule: SettledOwner,
   record: RecordKind,
   { origin = POSTED }: Pick<Submission, 'origin'>,
   destination: Destination,

@@ -9,13 +9,18 @@ export type Comparison =
   | { of: 'blank' }
   /** The text is, holds, begins or ends with one of those wanted; capitals count only when asked for. */
   | { of: 'text'; how: 'equals' | 'contains' | 'starts' | 'ends'; wanted: string[]; caseSensitive: boolean }
-  /** Both ends belong to the range; amounts of money are minor units, and of one currency only. */
-  | { of: 'number'; least?: number; most?: number; currency?: string }
+  /**
+   * `least` and `most` belong to the range, `over` and `under` do not; amounts of money are minor units, and of one
+   * currency only.
+   */
+  | { of: 'number'; least?: number; most?: number; over?: number; under?: number; currency?: string }
   /** ISO 8601 dates or times in UTC: from the first on, up to but without the second. */
   | { of: 'time'; from?: string; before?: string }
   | { of: 'yes-no'; wanted: boolean }
   /** Keys of options: the value is one of them, or a list holds one or all of them. */
   | { of: 'options'; how: 'any' | 'all'; wanted: string[] };
+
+export type NumberComparison = Extract<Comparison, { of: 'number' }>;
 
 /** A comparison, or its opposite. A blank value meets no comparison but `blank`, and so every opposite. */
 export interface Compared {
@@ -74,9 +79,12 @@ function meetsText({ how, wanted, caseSensitive }: Extract<Comparison, { of: 'te
   });
 }
 
-function meetsNumber({ least, most, currency }: Extract<Comparison, { of: 'number' }>, value: FieldValue): boolean {
+function meetsNumber(
+  { least = -Infinity, most = Infinity, over = -Infinity, under = Infinity, currency }: NumberComparison,
+  value: FieldValue,
+): boolean {
   const number = numberIn(value, currency);
-  return number !== null && (least === undefined || number >= least) && (most === undefined || number <= most);
+  return number !== null && number >= least && number <= most && number > over && number < under;
 }
 
 function numberIn(value: FieldValue, currency: string | undefined): number | null {

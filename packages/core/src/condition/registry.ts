@@ -1,8 +1,10 @@
 import type { FieldType } from '../field/field-definition';
 import type { ConditionTest } from './condition-test';
+import { above } from './tests/above';
 import { atLeast } from './tests/at-least';
 import { atMost } from './tests/at-most';
 import { beforeDate } from './tests/before-date';
+import { below } from './tests/below';
 import { between } from './tests/between';
 import { blank } from './tests/blank';
 import { contains } from './tests/contains';
@@ -41,6 +43,8 @@ export const CONDITION_TESTS: readonly ConditionTest[] = [
   isNumber,
   atLeast,
   atMost,
+  above,
+  below,
   between,
   onDate,
   beforeDate,

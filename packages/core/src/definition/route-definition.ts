@@ -1,5 +1,6 @@
 import type { OwnerRule } from '../assignment/choose-owner';
 import type { ConditionOn } from '../condition/condition';
+import type { DecisionTable } from '../decision/decision-table';
 import type { RecordKind } from '../diff/record';
 import type { Part, Value } from '../value/value';
 
@@ -11,6 +12,7 @@ export interface RouteDefinition {
   from: string[];
   /** Otherwise the run ends skipped. */
   onlyWhen?: Condition;
+  /** Tables whose outputs can be used wherever a value is. */
   decisions?: DecisionTable[];
   /** In order; a later write may link to an earlier one. */
   writes: Write[];
@@ -89,20 +91,6 @@ export type MatchRule = MatchRuleThen &
   );
 
 export type Condition = ConditionOn<Part>;
-
-export interface DecisionTable {
-  name: string;
-  inputs: { of: Part; label: string }[];
-  outputs: { name: string; type: 'text' | 'pipeline' | 'stage' | 'person' | 'team' | 'tag' | 'number' | 'yes-no' }[];
-  /** `null` in `when`: anything. */
-  rows: { when: (CellTest | null)[]; then: Record<string, unknown>; note?: string }[];
-  otherwise?: Record<string, unknown>;
-}
-
-export interface CellTest {
-  test: string;
-  value?: unknown;
-}
 
 /**
  * What is done once records are written, by the kind that `do` names; see `effect/registry.ts` for the settings of each.

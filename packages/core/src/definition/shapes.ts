@@ -39,7 +39,11 @@ export const condition: z.ZodType<Condition> = z
   )
   .meta({ id: 'Condition' });
 
-const namedOwner = z.union([z.strictObject({ person: name }), z.strictObject({ team: name })]);
+const namedOwner = z.union([
+  z.strictObject({ person: name }),
+  z.strictObject({ team: name }),
+  z.strictObject({ decision: name, output: name }),
+]);
 
 /** The shape of an owner rule. */
 export const ownerRuleShape = z.union([

@@ -1,4 +1,5 @@
 import type { RecordKind } from '../diff/record';
+import type { ValueSet } from '../condition/value-set';
 import type { LikenessModel } from '../identity/likeness/model';
 import type { MailboxReading } from '../reading/mailbox';
 import type { MailTemplate } from '../mail/mail-template';
@@ -52,6 +53,8 @@ export interface Destination {
   people?: Readonly<Record<string, Availability & { phone?: string; email?: string }>>;
   /** Where messages go that are for no one person. */
   channels?: readonly MessageChannel[];
+  /** Values that belong together, by their keys. */
+  valueSets?: Readonly<Record<string, ValueSet>>;
   /** What mails are written by. */
   templates?: readonly MailTemplate[];
   /** What mails can have attached. */

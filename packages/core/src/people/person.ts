@@ -4,6 +4,15 @@ import { remembered } from '../remembered';
 
 export const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
 export type Weekday = (typeof WEEKDAYS)[number];
+export const WEEKDAY_NAMES: Readonly<Record<Weekday, string>> = {
+  mon: 'Monday',
+  tue: 'Tuesday',
+  wed: 'Wednesday',
+  thu: 'Thursday',
+  fri: 'Friday',
+  sat: 'Saturday',
+  sun: 'Sunday',
+};
 
 /** From when to when somebody works on each day of the week, as `09:00` in their own time zone; a day left out is free. */
 export type WorkingHours = Partial<Record<Weekday, { from: string; to: string }>>;

@@ -3,6 +3,7 @@ import {
   foldCase,
   type Compared,
   type Comparison,
+  type NumberComparison,
   type ConditionOn,
   type ConditionSetting,
   type FieldDefinition,
@@ -98,7 +99,7 @@ function textSql(
 }
 
 function numberSql(
-  { least, most, currency }: Extract<Comparison, { of: 'number' }>,
+  { least, most, over, under, currency }: NumberComparison,
   field: FieldDefinition,
   values: Values,
 ): string {
@@ -107,6 +108,8 @@ function numberSql(
     ...(same ? [same] : []),
     ...(least === undefined ? [] : [`${number} >= ${values.add(least, 'numeric')}`]),
     ...(most === undefined ? [] : [`${number} <= ${values.add(most, 'numeric')}`]),
+    ...(over === undefined ? [] : [`${number} > ${values.add(over, 'numeric')}`]),
+    ...(under === undefined ? [] : [`${number} < ${values.add(under, 'numeric')}`]),
   ].join(' and ');
 }
 

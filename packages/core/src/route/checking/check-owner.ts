@@ -5,18 +5,25 @@ import type { RecordKind } from '../../diff/record';
 import { holdRuleOf } from '../../hold/registry';
 import { jsonPointer } from '../../json';
 import { error, type Problem } from '../../problem';
+import { checkDecidedOwner } from './check-output';
 import type { RouteDefinition } from '../../definition/route-definition';
 
 /** What is wrong with the owners that a route names. */
 export function checkOwners(route: RouteDefinition, destination: Destination): Problem[] {
   return [
     ...route.writes.flatMap(({ owner, record }, w) =>
-      owner ? checkOwner(owner, record, ['writes', w, 'owner'], destination) : [],
+      owner
+        ? [
+            ...checkOwner(owner, record, ['writes', w, 'owner'], destination),
+            ...checkDecidedOwner(owner, ['writes', w, 'owner'], route, w),
+          ]
+        : [],
     ),
     ...(route.holds ?? []).flatMap((hold, h) => {
       const problems: Problem[] = [];
       holdRuleOf(hold)?.withOwners?.(hold, (rule, way) => {
         problems.push(...checkOwner(rule, 'contact', ['holds', h, ...way], destination));
+        problems.push(...checkDecidedOwner(rule, ['holds', h, ...way], route, route.writes.length));
         return rule;
       });
       return problems;
@@ -24,7 +31,12 @@ export function checkOwners(route: RouteDefinition, destination: Destination): P
     ...(route.followUps ?? []).flatMap((followUp, f) => {
       const named = effectOf(followUp)?.owner?.of(followUp);
       const record = route.writes.find(({ as }) => as === followUp.on)?.record ?? 'contact';
-      return named ? checkOwner(named.rule, record, ['followUps', f, ...named.way], destination) : [];
+      if (!named) return [];
+      const way = ['followUps', f, ...named.way];
+      return [
+        ...checkOwner(named.rule, record, way, destination),
+        ...checkDecidedOwner(named.rule, way, route, route.writes.length),
+      ];
     }),
   ];
 }

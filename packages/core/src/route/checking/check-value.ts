@@ -1,3 +1,4 @@
+import { factOf } from '../../decision/facts';
 import { fieldOf } from '../../destination/destination';
 import { jsonPointer } from '../../json';
 import { finisherNamed } from '../../value/finishers/registry';
@@ -9,6 +10,7 @@ import { answerKeys } from '../editing/answers';
 import { type RouteDefinition } from '../../definition/route-definition';
 import { VISIT_PART_NAMES_DERIVED, type Part, type Value } from '../../value/value';
 import { shapeProblems } from '../editing/read-route';
+import { checkOutputPart, decidedTooEarly, tooEarly } from './check-output';
 import type { RouteSurroundings } from './surroundings';
 
 /** What is wrong with a value of write `w`: its parts, and its finishers with their settings. */
@@ -74,11 +76,16 @@ export function checkPart(
       ),
     ];
   }
+  if ('decision' in part) {
+    const missing = checkOutputPart(part, way, route);
+    const late = missing.length ? null : decidedTooEarly(part, route, w);
+    return late === null ? missing : [tooEarly(part.decision, late, way)];
+  }
   if ('write' in part) {
     const source = route.writes.slice(0, w).find(({ as }) => as === part.write);
     if (!source)
       return [error('unknown-write', `No earlier write is called “${part.write}”.`, jsonPointer([...way, 'write']))];
-    if (!fieldOf(surroundings.destination, source.record, part.field)) {
+    if (!fieldOf(surroundings.destination, source.record, part.field) && !factOf(source.record, part.field)) {
       return [
         error('unknown-field', `A ${source.record} has no field “${part.field}”.`, jsonPointer([...way, 'field'])),
       ];

@@ -51,26 +51,14 @@ describe('a definition of the wrong shape is refused at its place', () => {
 });
 
 describe('what is not built yet is refused by name', () => {
-  test.each<[Partial<RouteDefinition>, string]>([
-    [{ decisions: [{ name: 'Who', inputs: [], outputs: [], rows: [] }] }, '/decisions'],
-    [{ sendOn: [{ to: 'crm' }] }, '/sendOn/0'],
-    [
-      {
-        writes: [
-          {
-            ...person,
-            links: [],
-            fills: [...person.fills.slice(0, 5), fill('job_title', { parts: [{ decision: 'Who', output: 'title' }] })],
-          },
-        ],
-      },
-      '/writes/0/fills/5/value/parts/0',
-    ],
-  ])('%#: %j', (change, at) => {
-    const definition = { ...route, ...change };
-    expect(readRoute(definition).ok).toBe(true);
-    expect(problems(definition)).toContainEqual(['not-built-yet', at]);
-  });
+  test.each<[Partial<RouteDefinition>, string]>([[{ sendOn: [{ to: 'crm' }] }, '/sendOn/0']])(
+    '%#: %j',
+    (change, at) => {
+      const definition = { ...route, ...change };
+      expect(readRoute(definition).ok).toBe(true);
+      expect(problems(definition)).toContainEqual(['not-built-yet', at]);
+    },
+  );
 });
 
 describe('names that do not exist are errors with their place', () => {
@@ -194,6 +182,7 @@ test('the format is described as JSON Schema 2020-12, by name', () => {
 
 test('a route is told in sentences', () => {
   expect(describeRoute(route, surroundings)).toEqual({
+    decide: 'nothing by tables',
     sentence: 'Site survey request → company, contact and deal in New builds, Enquiry',
     takesFrom: 'Site survey request',
     onlyWhen: 'everything that arrives',

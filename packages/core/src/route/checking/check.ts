@@ -8,6 +8,7 @@ import type { Part, Value } from '../../value/value';
 import { clausesOf } from '../../condition/condition';
 import { checkCondition } from '../../condition/evaluate';
 import { conditionSetting, partType } from '../editing/route-conditions';
+import { checkTables } from './check-decisions';
 import { checkEffect, effectValues } from './check-effects';
 import { checkMatch } from './check-match';
 import { checkOwners } from './check-owner';
@@ -28,6 +29,7 @@ export function checkRoute(route: RouteDefinition, surroundings: RouteSurroundin
     ...checkFrom(route, surroundings),
     ...(route.onlyWhen ? checkClauses(route.onlyWhen, ['onlyWhen'], route, 0, surroundings) : []),
     ...notBuiltYet(route),
+    ...checkTables(route, surroundings),
     ...checkWrites(route, surroundings),
     ...checkOwners(route, surroundings.destination),
     ...checkFollowUps(route, surroundings),

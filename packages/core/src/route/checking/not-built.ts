@@ -1,8 +1,7 @@
 import { jsonPointer } from '../../json';
 import { error, type Problem } from '../../problem';
-import { effectValues } from './check-effects';
 import type { RouteDefinition } from '../../definition/route-definition';
-import type { Part, Value } from '../../value/value';
+import type { Value } from '../../value/value';
 
 /**
  * Parts of the format that this version cannot carry out yet. A definition that uses one is refused by name, so that
@@ -15,17 +14,7 @@ export function notBuiltYet(route: RouteDefinition): Problem[] {
       error('not-built-yet', `${what} cannot be carried out yet. Leave this out for now.`, jsonPointer(way)),
     );
 
-  if (route.decisions?.length) refuse('Decision tables (decisions)', 'decisions');
   route.sendOn?.forEach((sendOn, i) => refuse(`Sending on to “${sendOn.to}”`, 'sendOn', i));
-  const values = [
-    ...route.writes.flatMap(valuesOf),
-    ...(route.followUps ?? []).flatMap((followUp, f) => effectValues(followUp, f)),
-  ];
-  for (const { value, way } of values)
-    value.parts.forEach((part, p) => {
-      const name = notBuiltPart(part);
-      if (name) refuse(name, ...way, 'parts', p);
-    });
   return problems;
 }
 
@@ -43,8 +32,4 @@ export function valuesOf(
     values.push({ value: write.place.stage, way: ['writes', index, 'place', 'stage'] });
   }
   return values;
-}
-
-function notBuiltPart(part: Part): string | null {
-  return 'decision' in part ? 'A part from a decision table (decision)' : null;
 }

@@ -1,3 +1,5 @@
+import { Decisions } from '../../decision/decisions';
+import { factsAbout } from '../../decision/facts';
 import type { Destination } from '../../destination/destination';
 import { fieldOf } from '../../destination/destination';
 import type { FieldValues } from '../../diff/record';
@@ -27,8 +29,13 @@ export function planFillIn(
 ): RecordsDiff {
   const diff = emptyDiff();
   const written = new Map<string, FieldValues>();
-  const read = withEarlierWrites(submissionReader(submission), written);
+  const facts = new Map<string, FieldValues>();
   const finishing = finisherContext(submission, destination);
+  const { read } = new Decisions(
+    route.decisions ?? [],
+    { destination, writes: route.writes },
+    { read: withEarlierWrites(submissionReader(submission), written, facts), finishing, now: submission.receivedAt },
+  );
   for (const write of route.writes) {
     const earlier = writes.find(({ as, record: kind }) => as === write.as && kind === write.record);
     const record = earlier?.id ? known.get(earlier.id) : undefined;
@@ -39,6 +46,7 @@ export function planFillIn(
     const { values } = valuesAfter(write.record, record.values, fields);
     const changed = changesBetween(record.values, values);
     const taken = takenKey(write, record.id, values, known, destination) !== null;
+    facts.set(write.as, factsAbout(write.record, record.id, known));
     written.set(write.as, taken ? record.values : values);
     if (!taken && Object.keys(changed).length) diff.changed[record.id] = { kind: record.kind, fields: changed };
   }

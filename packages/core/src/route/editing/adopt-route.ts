@@ -2,6 +2,8 @@ import type { OwnerRule } from '../../assignment/choose-owner';
 import { fieldOf, type Destination } from '../../destination/destination';
 import type { RecordKind } from '../../diff/record';
 import type { EffectName } from '../../effect/effect';
+import type { DecisionTable, OutputType } from '../../decision/decision-table';
+import { outputChoices } from '../../decision/notation/output-text';
 import { effectOf } from '../../effect/registry';
 import { holdRuleOf } from '../../hold/registry';
 import { foldSegment } from '../../payload/key';
@@ -80,6 +82,26 @@ export function adoptRoute(
     const owned = rule?.withOwners?.(adopted, (asked) => owner('contact', asked)) ?? adopted;
     return rule?.adopt?.(owned, (what, key) => adoptedName(what, key, undefined)) ?? owned;
   };
+  const decision = (table: DecisionTable): DecisionTable => {
+    const then = (said: Record<string, unknown>) =>
+      Object.fromEntries(
+        Object.entries(said).map(([name, one]) => {
+          const type = table.outputs.find((output) => output.name === name)?.type;
+          return [name, type ? adoptOutput(one, type) : one];
+        }),
+      );
+    return {
+      ...table,
+      inputs: table.inputs.map((input) => ({ ...input, of: part(input.of) })),
+      rows: table.rows.map((row) => ({ ...row, then: then(row.then) })),
+      ...(table.otherwise ? { otherwise: then(table.otherwise) } : {}),
+    };
+  };
+  const adoptOutput = (said: unknown, type: OutputType): unknown => {
+    if (type === 'owner') return said && typeof said === 'object' ? owner('contact', said as OwnerRule) : said;
+    if (type === 'text' || type === 'number' || type === 'yes-no' || typeof said !== 'string') return said;
+    return adopt(type, said, outputChoices(type, destination).map(named));
+  };
   const write = (one: Write): Write => ({
     ...one,
     ...(one.when ? { when: mapCondition(one.when, part) } : {}),
@@ -91,6 +113,7 @@ export function adoptRoute(
     route: {
       ...route,
       ...(route.onlyWhen ? { onlyWhen: mapCondition(route.onlyWhen, part) } : {}),
+      ...(route.decisions ? { decisions: route.decisions.map(decision) } : {}),
       writes: route.writes.map(write),
       ...(route.followUps ? { followUps: route.followUps.map(followUp) } : {}),
       ...(route.holds ? { holds: route.holds.map(hold) } : {}),

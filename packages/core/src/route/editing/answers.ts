@@ -89,7 +89,11 @@ function rewritten(route: RouteDefinition, rewriting: Rewriting): RouteDefinitio
       ? {
           decisions: route.decisions.map((table) => ({
             ...table,
-            inputs: table.inputs.map((input) => ({ ...input, of: rewriting.part(input.of) })),
+            inputs: table.inputs.map((input) => ({
+              ...input,
+              of: rewriting.part(input.of),
+              ...(input.postcode ? { postcode: rewriting.part(input.postcode) } : {}),
+            })),
           })),
         }
       : {}),

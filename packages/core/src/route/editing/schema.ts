@@ -1,5 +1,6 @@
 import { z } from '../../schema-library';
 import { RECORD_KINDS } from '../../diff/record';
+import { INPUT_AS, OUTPUT_TYPES, TABLE_LIMITS } from '../../decision/decision-table';
 import { holdShapes } from '../../hold/registry';
 import { effectShapes } from '../../effect/registry';
 import { condition, name, ownerRuleShape, part, value } from '../../definition/shapes';
@@ -18,21 +19,30 @@ const cellTest = z.strictObject({ test: name, value: z.unknown().optional() });
 const decisionTable = z
   .strictObject({
     name,
-    inputs: z.array(z.strictObject({ of: part, label: z.string() })),
-    outputs: z.array(
-      z.strictObject({
-        name,
-        type: z.enum(['text', 'pipeline', 'stage', 'person', 'team', 'tag', 'number', 'yes-no']),
-      }),
-    ),
-    rows: z.array(
-      z.strictObject({
-        when: z.array(cellTest.nullable()),
-        then: z.record(z.string(), z.unknown()),
-        note: z.string().optional(),
-      }),
-    ),
-    otherwise: z.record(z.string(), z.unknown()).optional(),
+    fits: z.enum(['first', 'one']).optional(),
+    inputs: z
+      .array(
+        z.strictObject({
+          of: part,
+          label: z.string().max(200),
+          as: z.enum(INPUT_AS).optional(),
+          finishers: value.shape.finishers,
+          postcode: part.optional(),
+          timeZone: name.optional(),
+        }),
+      )
+      .max(TABLE_LIMITS.inputs),
+    outputs: z.array(z.strictObject({ name, type: z.enum(OUTPUT_TYPES) })).max(TABLE_LIMITS.outputs),
+    rows: z
+      .array(
+        z.strictObject({
+          when: z.array(cellTest.nullable()).max(TABLE_LIMITS.inputs),
+          then: z.record(name, z.unknown()),
+          note: z.string().max(2_000).optional(),
+        }),
+      )
+      .max(TABLE_LIMITS.rows),
+    otherwise: z.record(name, z.unknown()).optional(),
   })
   .meta({ id: 'DecisionTable' });
 
@@ -98,7 +108,7 @@ export const routeShape: z.ZodType<RouteDefinition> = z.strictObject({
   name,
   from: z.array(name).max(100),
   onlyWhen: condition.optional(),
-  decisions: z.array(decisionTable).optional(),
+  decisions: z.array(decisionTable).max(TABLE_LIMITS.tables).optional(),
   writes: z.array(write).max(20),
   followUps: z.array(followUp).max(50).optional(),
   holds: z.array(hold).max(20).optional(),

@@ -1,4 +1,5 @@
-import { turnFor } from '../../assignment/choose-owner';
+import { decidedOwner, turnFor, turnOf, type OwnerRule, type SettledOwner } from '../../assignment/choose-owner';
+import { DEALS_FACT } from '../../decision/facts';
 import { effectOf } from '../../effect/registry';
 import { fieldOf, type Destination } from '../../destination/destination';
 import type { FieldValues, RecordKind } from '../../diff/record';
@@ -55,12 +56,11 @@ export function lookupsFor(route: RouteDefinition, submission: Submission, desti
   for (const followUp of route.followUps ?? []) {
     const named = effectOf(followUp)?.owner?.of(followUp);
     const record = route.writes.find(({ as }) => as === followUp.on)?.record ?? 'contact';
-    const turn = named && turnFor(named.rule, record, submission, destination);
-    if (turn) counters.add(turn);
+    if (named) for (const turn of turnsFor(named.rule, record, route, submission, destination)) counters.add(turn);
   }
   for (const write of route.writes) {
-    const turn = write.owner && turnFor(write.owner, write.record, submission, destination);
-    if (turn) counters.add(turn);
+    if (write.owner)
+      for (const turn of turnsFor(write.owner, write.record, route, submission, destination)) counters.add(turn);
     const by = new Set(write.match?.map((rule) => rule.by));
     const compares = by.has('name') || by.has('likeness');
     const identifying = new Set([
@@ -82,7 +82,35 @@ export function lookupsFor(route: RouteDefinition, submission: Submission, desti
     sought.push(soughtBy(write, compared, blocksOf(compared)));
   }
   const blocks = sought.flatMap(({ record, blocks: own }) => own.map((block) => ({ record, block })));
-  return { keys, deals: route.writes.some(({ record }) => record === 'deal'), blocks, counters: [...counters], sought };
+  const deals = route.writes.some(({ record }) => record === 'deal') || asksForDeals(route);
+  return { keys, deals, blocks, counters: [...counters], sought };
+}
+
+/** The counters that may decide an owner. Which row of a table fits is not known yet, so all that it names count. */
+function turnsFor(
+  rule: OwnerRule,
+  record: RecordKind,
+  route: RouteDefinition,
+  submission: Submission,
+  destination: Destination,
+): string[] {
+  const decided = decidedOwner(rule);
+  const turn = decided ? null : turnFor(rule as SettledOwner, record, submission, destination);
+  if (!decided) return turn ? [turn] : [];
+  const table = route.decisions?.find(({ name }) => name === decided.decision);
+  const type = table?.outputs.find(({ name }) => name === decided.output)?.type;
+  const said = [...(table?.rows ?? []).map(({ then }) => then), table?.otherwise ?? {}].map(
+    (then) => then[decided.output],
+  );
+  return said.flatMap((one) => {
+    if (type === 'team' && typeof one === 'string') return [turnOf(one)];
+    const { team } = (one ?? {}) as { team?: unknown };
+    return typeof team === 'string' ? [turnOf(team)] : [];
+  });
+}
+
+function asksForDeals({ decisions = [] }: RouteDefinition): boolean {
+  return decisions.some(({ inputs }) => inputs.some(({ of }) => 'write' in of && of.field === DEALS_FACT));
 }
 
 /** The same text for lookups that ask for the same. */

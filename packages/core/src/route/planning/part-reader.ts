@@ -33,8 +33,16 @@ function firstAnswer({ payload }: Submission, [first, ...others]: string[]): Jso
 }
 
 /** Reads parts of records that were written earlier in the run, besides those of the submission. */
-export function withEarlierWrites(read: PartReader, written: ReadonlyMap<string, FieldValues>): PartReader {
-  return (part) => ('write' in part ? (written.get(part.write)?.[part.field] as ReturnType<PartReader>) : read(part));
+export function withEarlierWrites(
+  read: PartReader,
+  written: ReadonlyMap<string, FieldValues>,
+  facts?: ReadonlyMap<string, FieldValues>,
+): PartReader {
+  return (part) => {
+    if (!('write' in part)) return read(part);
+    const value = written.get(part.write)?.[part.field] ?? facts?.get(part.write)?.[part.field];
+    return value as ReturnType<PartReader>;
+  };
 }
 
 function visitPart({ visit, origin, receivedAt }: Submission, name: string): JsonValue | undefined {

@@ -1,4 +1,4 @@
-import { chooseOwner, turnFor } from '../../assignment/choose-owner';
+import { chooseOwner, settledOwner, turnFor, type DecidedOwner, type NamedOwner } from '../../assignment/choose-owner';
 import type { Counters } from '../../assignment/counters';
 import { recordWord, type Destination } from '../../destination/destination';
 import type { FieldValue, FieldValues } from '../../diff/record';
@@ -35,6 +35,7 @@ interface EffectsSetting {
   read: PartReader;
   finishing: FinisherContext;
   counters: Counters;
+  ownerOf: (decided: DecidedOwner) => NamedOwner | null;
 }
 
 /** Plans the follow-ups in their order: a later one sees what those before it changed. */
@@ -112,9 +113,11 @@ function planEffect(
       return filled;
     },
     chooseOwner(rule, of = 'contact') {
-      const owner = chooseOwner(rule, of, submission, destination, setting.counters);
-      if (owner === null) return { owner, problems: [warning('no-owner', `${kind.label}: ${nobodyIn(rule)}`)] };
-      const turn = turnFor(rule, of, submission, destination);
+      const settled = settledOwner(rule, setting.ownerOf);
+      const owner = settled && chooseOwner(settled, of, submission, destination, setting.counters);
+      if (owner === null)
+        return { owner, problems: [warning('no-owner', `${kind.label}: ${nobodyIn(settled ?? rule)}`)] };
+      const turn = turnFor(settled!, of, submission, destination);
       if (turn) turns.push(turn);
       return { owner, problems: [] };
     },

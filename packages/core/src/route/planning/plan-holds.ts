@@ -1,3 +1,4 @@
+import { settledOwner, type DecidedOwner, type NamedOwner } from '../../assignment/choose-owner';
 import type { EffectRecord } from '../../effect/effect';
 import type { HoldStep } from '../../hold/hold';
 import { holdRuleOf } from '../../hold/registry';
@@ -14,6 +15,7 @@ interface HoldsSetting {
   submission: Submission;
   records: readonly EffectRecord[];
   read: PartReader;
+  ownerOf: (decided: DecidedOwner) => NamedOwner | null;
   setting: Setting;
   would: () => string[];
 }
@@ -25,7 +27,7 @@ interface PlannedHolds {
 }
 
 /** Why a run waits before anything is written, or ends, by the first hold that is not answered with yes. */
-export function planHolds({ route, submission, records, read, setting, would }: HoldsSetting): PlannedHolds {
+export function planHolds({ route, submission, records, read, ownerOf, setting, would }: HoldsSetting): PlannedHolds {
   const passed: string[] = [];
   const { destination, answered = {}, link = () => LINK_TO_COME } = setting;
   for (const [index, hold] of (route.holds ?? []).entries()) {
@@ -34,7 +36,8 @@ export function planHolds({ route, submission, records, read, setting, would }: 
     if (hold.when && !conditionMet(hold.when, read, route, submission, destination).met) continue;
     const said = answered[index];
     const given = said?.for === hold.for ? said : undefined;
-    const step = rule.plan(hold, { index, records, route, submission, destination, given, would, link });
+    const settled = rule.withOwners?.(hold, (asked) => settledOwner(asked, ownerOf) ?? asked) ?? hold;
+    const step = rule.plan(settled, { index, records, route, submission, destination, given, would, link });
     if (step) return { answered: passed, held: { ...step, hold: index } };
     if (given) passed.push(rule.passed(given));
   }

@@ -1,4 +1,12 @@
-import { chooseOwner, namedOwner, turnFor, type OwnerRule } from '../../assignment/choose-owner';
+import {
+  chooseOwner,
+  namedOwner,
+  settledOwner,
+  turnFor,
+  type DecidedOwner,
+  type NamedOwner,
+  type OwnerRule,
+} from '../../assignment/choose-owner';
 import type { Counters } from '../../assignment/counters';
 import type { Destination } from '../../destination/destination';
 import type { FieldValues } from '../../diff/record';
@@ -23,12 +31,18 @@ export function plannedOwner(
   submission: Pick<Submission, 'origin'>,
   destination: Destination,
   counters: Counters,
+  ownerOf: (decided: DecidedOwner) => NamedOwner | null = () => null,
 ): PlannedOwner {
   if (!rule || values.owner !== undefined) return { values: {}, fields: [], problems: [] };
-  const owner = chooseOwner(rule, record, submission, destination, counters);
+  const settled = settledOwner(rule, ownerOf);
+  const owner = settled && chooseOwner(settled, record, submission, destination, counters);
   if (!owner)
-    return { values: {}, fields: [], problems: [warning('no-owner', `The ${record} has no owner: ${nobodyIn(rule)}`)] };
-  const turn = turnFor(rule, record, submission, destination);
+    return {
+      values: {},
+      fields: [],
+      problems: [warning('no-owner', `The ${record} has no owner: ${nobodyIn(settled ?? rule)}`)],
+    };
+  const turn = turnFor(settled, record, submission, destination);
   return {
     values: { owner },
     fields: [{ field: 'owner', before: null, after: owner, offered: null, did: 'write', why: 'assigned', trace: null }],
@@ -40,6 +54,7 @@ export function plannedOwner(
 /** Why a rule gives something to nobody, as the end of a sentence. */
 export function nobodyIn(rule: OwnerRule): string {
   const named = namedOwner(rule);
+  if ('decision' in rule) return `the table “${rule.decision}” names nobody as ${rule.output}.`;
   if (!named) return 'no colleague entered it.';
   const whom = 'person' in named ? `the person “${named.person}”` : `the team “${named.team}”`;
   return `${whom} is gone, or nobody there is active.`;

@@ -10,6 +10,8 @@ import {
   squashDiffs,
   type RecordsDiff,
 } from '../../diff/records-diff';
+import { Decisions } from '../../decision/decisions';
+import { factsAbout } from '../../decision/facts';
 import type { EffectRecord } from '../../effect/effect';
 import { sourceOf, type Touch } from '../../source/source';
 import type { FieldValues } from '../../diff/record';
@@ -44,17 +46,34 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
   const written = new Map<string, FieldValues>();
   const records: EffectRecord[] = [];
   const turns = new Set<string>();
-  const read = withEarlierWrites(submissionReader(submission), written);
-  const finishing = finisherContext(submission, setting.destination);
-
+  const facts = new Map<string, FieldValues>();
   const { destination } = setting;
+  const finishing = finisherContext(submission, destination);
+  const decisions = new Decisions(
+    route.decisions ?? [],
+    { destination, writes: route.writes },
+    {
+      read: withEarlierWrites(submissionReader(submission), written, facts),
+      finishing,
+      now: submission.receivedAt,
+    },
+  );
+  const { read } = decisions;
+  const ownerOf = decisions.ownerOf.bind(decisions);
+  const undecided = (): Reason | null => (decisions.problem ? { code: 'undecided', text: decisions.problem } : null);
+  if (route.decisions?.length) plan.decided = decisions.traces;
+
   if (route.onlyWhen) {
     const verdict = conditionMet(route.onlyWhen, read, route, submission, destination);
+    const stop = undecided();
+    if (stop) return stopped(plan, stop);
     if (!verdict.met)
       return stopped(plan, { code: 'only-when', text: `The route takes this only when ${verdict.unmet}.` });
   }
   for (const write of route.writes) {
     const unmet = write.when && conditionMet(write.when, read, route, submission, destination);
+    const stop = undecided();
+    if (stop) return stopped(plan, stop);
     if (unmet && !unmet.met) {
       plan.writes.push({ ...nothingOf(write), unmet: unmet.unmet });
       continue;
@@ -64,16 +83,22 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
       known,
       setting,
       read,
+      ownerOf,
       finishing,
       earlier: plan.writes,
       written,
     });
     plan.problems.push(...step.problems);
     plan.writes.push(step.planned);
+    const failed = undecided();
+    if (failed) return stopped(plan, failed);
     if (step.stop) return stopped(plan, step.stop);
     if (step.newOptions?.length) plan.newOptions = [...(plan.newOptions ?? []), ...step.newOptions];
     if (step.turn) turns.add(step.turn);
-    if (step.values) written.set(write.as, step.values);
+    if (step.values) {
+      written.set(write.as, step.values);
+      if (route.decisions?.length) facts.set(write.as, factsAbout(write.record, step.before?.id ?? null, known));
+    }
     records.push(...recordOf(step));
     if (step.merges?.length) plan.merges = [...(plan.merges ?? []), ...step.merges];
     addStep(plan.diff, step);
@@ -86,7 +111,10 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
       read,
       finishing,
       counters: setting.counters ?? NO_COUNTERS,
+      ownerOf,
     });
+    const failed = undecided();
+    if (failed) return stopped(plan, failed);
     plan.problems.push(...planned.problems);
     if (planned.hold) return stopped(plan, planned.hold);
     for (const turn of planned.turns) turns.add(turn);
@@ -95,7 +123,9 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
     plan.writes = plan.writes.map((write) => withMarks(write, planned.fields.get(write.as)));
   }
   const would = () => wouldDo(plan, destination);
-  const { answered, held } = planHolds({ route, submission, records, read, setting, would });
+  const { answered, held } = planHolds({ route, submission, records, read, ownerOf, setting, would });
+  const failed = undecided();
+  if (failed) return stopped(plan, failed);
   if (answered.length) plan.answered = answered;
   if (held) {
     const { code, text, hold, asks, effects } = held;
@@ -196,7 +226,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     : valuesAfter(write.record, record?.values ?? {}, fields);
   const owner = leave
     ? null
-    : plannedOwner(write, filledIn, submission, setting.destination, setting.counters ?? NO_COUNTERS);
+    : plannedOwner(write, filledIn, submission, setting.destination, setting.counters ?? NO_COUNTERS, context.ownerOf);
   const values = { ...filledIn, ...owner?.values };
   problems.push(...(owner?.problems ?? []));
   const id = record?.id ?? setting.newIds[write.as]!;

@@ -1,4 +1,5 @@
 import type { FieldValue, RecordKind } from '../../diff/record';
+import type { DecidedTrace } from '../../decision/decisions';
 import type { RecordsDiff } from '../../diff/records-diff';
 import type { PlannedEffect } from '../../effect/effect';
 import type { PlannedAsk } from '../../hold/hold';
@@ -20,6 +21,8 @@ export interface Plan {
   diff: RecordsDiff;
   touches: Touch[];
   problems: Problem[];
+  /** What the tables decided that were asked. Absent when none was. */
+  decided?: readonly DecidedTrace[];
   /** What the follow-ups do, in their order; what they would do while a person is asked. Absent when the route has none, or nothing is written. */
   effects?: PlannedEffect[];
   /** Who is asked by mail before anything is written. Absent when nobody is. */

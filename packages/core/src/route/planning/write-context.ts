@@ -1,3 +1,4 @@
+import type { DecidedOwner, NamedOwner } from '../../assignment/choose-owner';
 import type { Counters } from '../../assignment/counters';
 import type { Destination } from '../../destination/destination';
 import type { FieldValues } from '../../diff/record';
@@ -30,6 +31,8 @@ export interface WriteContext {
   known: KnownRecords;
   setting: Setting;
   read: PartReader;
+  /** Whom a table names. */
+  ownerOf: (decided: DecidedOwner) => NamedOwner | null;
   finishing: FinisherContext;
   earlier: readonly PlannedWrite[];
   /** The values of the records written earlier, by write. */

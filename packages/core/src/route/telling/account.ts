@@ -1,4 +1,5 @@
 import { fieldOf, pipelineOf, stageOf, recordWord, recordWords, type Destination } from '../../destination/destination';
+import { decidedInWords } from '../../decision/decision-in-words';
 import { showFieldValue } from '../../field/field-value';
 import type { FieldValue, RecordKind } from '../../diff/record';
 import type { PlannedEffect } from '../../effect/effect';
@@ -12,6 +13,7 @@ import { matchInWords, whyNothing } from './why';
 export interface AccountStep {
   step:
     | 'arrived'
+    | 'decided'
     | 'recognised'
     | 'created'
     | 'changed'
@@ -59,6 +61,8 @@ export function accountOf(
 ): AccountStep[] {
   const steps: AccountStep[] = [{ step: 'arrived', text: arrivedText(submission, names.intake) }];
   const isDone = plan.outcome === 'write';
+  for (const decided of plan.decided ?? [])
+    steps.push({ step: 'decided', text: decidedInWords(decided, names.destination) });
   for (const write of plan.writes)
     steps.push(...writeSteps(write, plan.writes, names.destination).map((step) => (isDone ? step : undone(step))));
   for (const effect of plan.effects ?? [])

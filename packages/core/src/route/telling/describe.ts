@@ -1,9 +1,11 @@
 import { fieldOf, pipelineOf, recordWord, stageOf, type Destination } from '../../destination/destination';
 import { describeCondition } from '../../condition/describe-condition';
+import { tableInWords } from '../../decision/decision-in-words';
 import { holdRuleOf } from '../../hold/registry';
 import { ownerInWords } from '../../effect/owner-in-words';
 import { effectOf } from '../../effect/registry';
 import { counted, listInWords } from '../../text';
+import type { Value } from '../../value/value';
 import { fixedText } from '../../definition/fixed-text';
 import type {
   Condition,
@@ -25,6 +27,7 @@ export interface RouteInWords {
   mapping: string;
   recognise: string;
   place: string;
+  decide: string;
   followUp: string;
 }
 
@@ -74,6 +77,7 @@ export function describeRoute(route: RouteDefinition, names: RouteNames): RouteI
       listInWords(route.writes.filter(({ record }) => record !== 'deal').map(recogniseInWords)) ||
       'nothing to recognise',
     place: placed ? placingInWords(placed, names.destination) : 'in no pipeline',
+    decide: listInWords((route.decisions ?? []).map(tableInWords)) || 'nothing by tables',
     followUp: followUpInWords(route, names.destination),
   };
 }
@@ -166,7 +170,13 @@ function placeInWords(place: Place, destination: Destination): string {
   const stageKey = fixedText(place.stage);
   const pipeline = pipelineKey === null ? undefined : pipelineOf(destination, pipelineKey);
   const stage = stageKey === null ? undefined : stageOf(pipeline, stageKey);
-  return `${pipeline?.name ?? pipelineKey ?? 'a pipeline chosen by the answers'}, ${stage?.name ?? stageKey ?? 'a stage chosen by the answers'}`;
+  return `${pipeline?.name ?? pipelineKey ?? chosenBy(place.pipeline, 'pipeline')}, ${stage?.name ?? stageKey ?? chosenBy(place.stage, 'stage')}`;
+}
+
+/** What is said of a place that is not fixed. */
+function chosenBy({ parts }: Value, what: string): string {
+  const table = parts.find((part) => 'decision' in part);
+  return `a ${what} chosen by ${table && 'decision' in table ? `the table ${table.decision}` : 'the answers'}`;
 }
 
 /** The name that people read for a field of a record. */

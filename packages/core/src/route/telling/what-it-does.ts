@@ -6,7 +6,7 @@ import { partLabel } from '../editing/route-conditions';
 
 /** What a route does, a sentence for each section of its sheet that says something. */
 export function whatItDoes(route: RouteDefinition, names: RouteNames): string[] {
-  const { takesFrom, onlyWhen, mapping, recognise, place, followUp } = describeRoute(route, names);
+  const { takesFrom, onlyWhen, mapping, recognise, place, decide, followUp } = describeRoute(route, names);
   const naming = route.writes.flatMap((write) => {
     const after = namedAfter(write, route, names.destination);
     return after ? [`The ${recordWord(names.destination, write.record)}’s name is ${after}`] : [];
@@ -18,6 +18,7 @@ export function whatItDoes(route: RouteDefinition, names: RouteNames): string[] 
     ...naming,
     `Recognises ${recognise}`,
     `Placed ${place.startsWith('in no') ? place : `in ${place}`}`,
+    ...(route.decisions?.length ? [`Decides ${decide}`] : []),
     ...(followUp === 'nothing more' ? [] : [`Follow up: ${followUp}`]),
   ];
 }

@@ -20,6 +20,7 @@ describe('a route told in sentences', () => {
       mapping: '12 fields fed',
       recognise: 'company by domain, only blanks filled and contact by e-mail',
       place: 'New builds, Enquiry; a second enquiry updates the open deal',
+      decide: 'nothing by tables',
       followUp: 'nothing more',
     });
   });
@@ -40,6 +41,7 @@ describe('a route told in sentences', () => {
 
   test('says so where nothing is chosen yet', () => {
     expect(describeRoute({ ...routeOf(), from: [] }, names)).toEqual({
+      decide: 'nothing by tables',
       sentence: 'No intake → nothing',
       takesFrom: 'no intake yet',
       onlyWhen: 'everything that arrives',
