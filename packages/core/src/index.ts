@@ -192,7 +192,56 @@ export { HEAD_ROWS, tableHead } from './sheet/header-row';
 export { CAMPAIGN_PARAMETERS, readVisit, type Visit, VISIT_NAMES } from './source/visit';
 export { type Origin, POSTED } from './source/origin';
 export { type Channel, sourceOf, type Touch } from './source/source';
-export { namedOwner, type NamedOwner, type OwnerRule } from './assignment/choose-owner';
+export {
+  decidedOwner,
+  type DecidedOwner,
+  namedOwner,
+  type NamedOwner,
+  type OwnerRule,
+} from './assignment/choose-owner';
+export type { ValueSet } from './condition/value-set';
+export {
+  checkDecisions,
+  type ExampleValue,
+  type Overlap,
+  type RowFinding,
+  type TableCheck,
+} from './decision/checking/check-table';
+export { type Column, columnsOf, type TableAround } from './decision/column';
+export { blankRow, cellSetting, missesBefore, readyTable } from './decision/decide';
+export { columnValueText, decidedInWords, tableInWords } from './decision/decision-in-words';
+export {
+  type DecisionInput,
+  type DecisionOutput,
+  type DecisionRow,
+  type DecisionTable,
+  type InputAs,
+  OUTPUT_TYPES,
+  type OutputType,
+  TABLE_LIMITS,
+} from './decision/decision-table';
+export type { DecidedTrace } from './decision/decisions';
+export {
+  cellNames,
+  outputTexts,
+  rowTexts,
+  withBlock,
+  withCell,
+  withInput,
+  withInputChanged,
+  withOutput,
+  withOutputChanged,
+  withoutInput,
+  withoutOutput,
+  withoutRows,
+  withRowMoved,
+  withRows,
+} from './decision/edit-table';
+export { factsOf } from './decision/facts';
+export { INPUT_KINDS } from './decision/input-kinds/registry';
+export { NOTATIONS } from './decision/notation/families';
+export { outputChoices } from './decision/notation/output-text';
+export { readTableCsv, type ReadTableCsv, tableCsv } from './decision/table-csv';
 export { Counters } from './assignment/counters';
 export { withLibraries } from './libraries/library';
 export {

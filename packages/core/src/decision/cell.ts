@@ -3,14 +3,17 @@ import type { ConditionSetting } from '../condition/condition-test';
 import { testNamed } from '../condition/registry';
 import type { ValueSet } from '../condition/value-set';
 import { dayAfter, wantedDate, wantedTexts } from '../condition/wanted';
+import type { Team } from '../people/team';
 import type { FieldValue } from '../diff/record';
 import { TIME_TYPES } from '../condition/condition-test';
 import type { Column } from './column';
 import type { CellTest } from './decision-table';
+import { readCell, UNREAD } from './notation/cell-text';
 import { regionSpan, type Span } from './region';
 
 /** What cells may name besides values. */
 export interface CellSetting extends ConditionSetting {
+  teams: Readonly<Record<string, Team>>;
   valueSets: Readonly<Record<string, ValueSet>>;
 }
 
@@ -22,6 +25,7 @@ const SET_TESTS: Readonly<Record<string, { not: boolean }>> = { 'in-set': { not:
 
 /** What a cell compares with, or a sentence that says why it cannot be read. */
 export function comparedCell(cell: CellTest, column: Column, setting: CellSetting): CellCompared | string {
+  if (cell.test === UNREAD) return whyUnread(String(cell.value), column, setting);
   const inSet = SET_TESTS[cell.test];
   if (inSet) return comparedSet(cell, column, setting, inSet.not);
   if (column.family === 'region') return comparedRegions(cell);
@@ -44,6 +48,12 @@ export function meetsCell(compared: CellCompared, value: FieldValue | null): boo
 /** Whether what a test compares with depends on the time of arrival. */
 export function goesByTime({ test }: CellTest): boolean {
   return test === 'last-days' || test === 'next-days';
+}
+
+/** Why what was typed means nothing, or that it would be understood now. */
+function whyUnread(typed: string, column: Column, { valueSets, teams, defaultCurrency }: CellSetting): string {
+  const read = readCell(typed, column, { valueSets, teams, defaultCurrency });
+  return read.ok ? `“${typed}” was not understood when it was typed. Type it again.` : read.text;
 }
 
 function comparedSet(

@@ -40,6 +40,7 @@ export function plainDecimal(text: string): string | null {
   const tight = text.replace(/[' \u00a0]/g, '');
   const last = Math.max(tight.lastIndexOf('.'), tight.lastIndexOf(','));
   if (last === -1) return /^\d+$/.test(tight) ? tight : null;
+  if (!/^\d*$/.test(tight.slice(last + 1))) return null;
   const mark = tight[last]!;
   const decimals = tight.length - last - 1;
   const repeated = tight.indexOf(mark) !== last;

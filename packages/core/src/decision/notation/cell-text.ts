@@ -7,6 +7,9 @@ import { quoted } from './items';
 /** A cell as it was typed: a test, `null` for anything, or a sentence that says why it means nothing. */
 export type ReadCell = { ok: true; cell: CellTest | null } | { ok: false; text: string };
 
+/** The test of a cell that could not be read: its value is what was typed, which is kept until somebody mends it. */
+export const UNREAD = 'unread';
+
 /** Longer cells are refused. */
 const LONGEST_CELL = 10_000;
 
@@ -28,6 +31,7 @@ export function readCell(typed: string, column: Column, names: CellNames): ReadC
 /** A cell as it is typed; `''` for anything. What no text can say is shown by its parts. */
 export function showCell(cell: CellTest | null, column: Column, names: CellNames): string {
   if (!cell) return '';
+  if (cell.test === UNREAD) return String(cell.value);
   if (cell.test === 'blank') return 'blank';
   if (cell.test === 'filled') return 'not blank';
   if (cell.test === 'in-set' || cell.test === 'not-in-set')

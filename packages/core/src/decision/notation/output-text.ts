@@ -51,6 +51,15 @@ const TYPE_WORDS: Readonly<Record<OutputType, string>> = {
   'yes-no': 'yes or no',
 };
 
+/** An output that could not be read, as it was typed; kept until somebody mends it. */
+export function unreadOutput(typed: string): { unread: string } {
+  return { unread: typed };
+}
+
+export function isUnread(value: unknown): value is { unread: string } {
+  return typeof value === 'object' && value !== null && 'unread' in value;
+}
+
 /** Reads what was typed into a cell of an output. */
 export function readOutput(typed: string, type: OutputType, destination: Destination): ReadOutput {
   const text = typed.trim();
@@ -72,6 +81,7 @@ export function readOutput(typed: string, type: OutputType, destination: Destina
 /** An output as it is typed. */
 export function showOutput(value: unknown, type: OutputType, destination: Destination): string {
   if (value === undefined || value === null) return '';
+  if (isUnread(value)) return value.unread;
   if (type === 'yes-no') return value === true ? 'yes' : value === false ? 'no' : String(value);
   if (type === 'number') return isMoney(value) ? formatMoney(value) : String(value);
   if (type === 'owner') return showOwner(value as OwnerRule, destination);

@@ -2,7 +2,7 @@ import { comparedCell, type CellSetting } from '../../decision/cell';
 import { columnsOf, type TableAround } from '../../decision/column';
 import { cellSetting } from '../../decision/decide';
 import type { DecisionTable, OutputType } from '../../decision/decision-table';
-import { outputChoices } from '../../decision/notation/output-text';
+import { isUnread, outputChoices, readOutput } from '../../decision/notation/output-text';
 import type { Destination } from '../../destination/destination';
 import { isMoney } from '../../diff/record';
 import { jsonPointer } from '../../json';
@@ -124,6 +124,10 @@ function checkThen(
 }
 
 function wrongOutput(value: unknown, type: OutputType, destination: Destination): string | null {
+  if (isUnread(value)) {
+    const read = readOutput(value.unread, type, destination);
+    return read.ok ? `“${value.unread}” was not understood. Type it again.` : read.text;
+  }
   switch (type) {
     case 'text':
       return typeof value === 'string' ? null : 'this is no text.';
