@@ -3,6 +3,7 @@
 const AREAS = [
   'pipelines',
   'labels',
+  'value-sets',
   'fields',
   'recognition',
   'intakes',

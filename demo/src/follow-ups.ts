@@ -2,7 +2,7 @@ import type { RouteDefinition } from '@haycart/core';
 import type { Services } from '@haycart/server/seeding';
 import { CANCEL_ROUTE_TELLING, LEAVING_TEMPLATE } from './quillfern/cancellation-route';
 import { CONFIRM_TEMPLATE, PRICE_LIST_FILE, PRICE_LIST_TEMPLATE } from './quillfern/price-list';
-import { dealersRoutePosting } from './quillfern/routes';
+import { dealersRouteDraft, dealersRoutePosting } from './quillfern/routes';
 import type { Tx } from './tx';
 
 /** A port of a stand-in, that many after the application’s. */
@@ -43,6 +43,15 @@ export async function sendSinceAMonth(services: Services, workspaceId: string): 
     [dealersRoutePosting(portAfter(9)), 'The warehouse hears of each'],
     [CANCEL_ROUTE_TELLING, 'The care desk hears of each at once'],
   ]);
+}
+
+/** Somebody began to change who takes which dealer, and did not finish it. */
+export async function beginDealerDraft(services: Services, workspaceId: string): Promise<void> {
+  await services.database.inWorkspace(workspaceId, async (tx) => {
+    const draft = dealersRouteDraft(portAfter(9));
+    const { id } = (await services.routes.definitions(tx)).find(({ name }) => name === draft.name)!;
+    await services.routes.saveDraft(tx, id, draft, 'Idris Vale');
+  });
 }
 
 /** Publishes routes that are there as they are now. */

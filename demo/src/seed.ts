@@ -8,7 +8,7 @@ import { FIELDS, PIPELINES } from './quillfern/destination';
 import { CALLS_FORM, CANCEL_FORM, GRANT_FORM, PRICELIST_FORM, SURVEY_FORM, THEMES } from './quillfern/forms';
 import { countVisitors } from './quillfern/form-counts';
 import { liveAMonth, prepareLife } from './quillfern/life';
-import { addChannels, answerGrants, doTasks, publishAgain, sendSinceAMonth } from './follow-ups';
+import { addChannels, answerGrants, beginDealerDraft, doTasks, publishAgain, sendSinceAMonth } from './follow-ups';
 import { madeUpCancellations } from './cancellations';
 import { madeUpGrants } from './grants';
 import { CANCEL_ROUTE, CANCEL_ROUTE_WRITING } from './quillfern/cancellation-route';
@@ -16,6 +16,7 @@ import { GRANT_ROUTE, GRANT_ROUTE_BY_MAIL } from './quillfern/grant-route';
 import { PRICELIST_ROUTE, PRICELIST_ROUTE_CONFIRMING } from './quillfern/price-list';
 import { CALLS_ROUTE, DEALERS_ROUTE, SURVEY_ROUTE, SURVEY_ROUTE_TELLING } from './quillfern/routes';
 import { personKey, TEAM_DETAILS, TEAMS } from './quillfern/teams';
+import { VALUE_SETS } from './quillfern/value-sets';
 import { plantedArrivals } from './planted';
 import { madeUpYear, type MadeUp } from './submissions';
 import type { Tx } from './tx';
@@ -79,6 +80,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
       const calls = await addForm(services, tx, 'calls', 'Partner call log', CALLS_FORM);
       await services.intakes.change(tx, calls.id, { forColleagues: true });
       await addChannels(services, tx);
+      for (const set of VALUE_SETS) await services.valueSets.add(tx, set);
       for (const route of [SURVEY_ROUTE, PRICELIST_ROUTE, DEALERS_ROUTE, CALLS_ROUTE, CANCEL_ROUTE, GRANT_ROUTE])
         await publish(services, tx, route);
       return {
@@ -138,6 +140,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     [GRANT_ROUTE_BY_MAIL, 'Morag is asked by mail too'],
     [SURVEY_ROUTE_TELLING, 'Robin hears of a large survey at once'],
   ]);
+  await beginDealerDraft(services, workspaceId);
 }
 
 /** A form at the readable key and address that only the demo has, published. */

@@ -38,6 +38,7 @@ import { SubmissionQueue } from './submissions/submission-queue';
 import { SubmissionSearch } from './submissions/search/submission-search.service';
 import { PeopleService } from './workspaces/people.service';
 import { TeamsService } from './workspaces/teams.service';
+import { ValueSetsService } from './value-sets/value-sets.service';
 import { TokensService } from './workspaces/tokens.service';
 import { WorkspacesService } from './workspaces/workspaces.service';
 
@@ -86,6 +87,7 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     labels: context.get(LabelsService),
     search: context.get(SubmissionSearch),
     tokens: context.get(TokensService),
+    valueSets: context.get(ValueSetsService),
     workspaces: context.get(WorkspacesService),
     close: () => context.close(),
   };

@@ -244,6 +244,10 @@ describe('every call that changes something', () => {
     await does('routes.agree-case', 'POST', `/routes/${id}/cases/${one}/agree`);
     await does('routes.remove-case', 'DELETE', `/routes/${id}/cases/${one}`);
     const { runs } = await workspace.get<{ runs: { id: string }[] }>(`/submissions/${held}`);
+    await does('set-up.add-value-set', 'POST', '/value-sets', { name: 'North', values: ['Leeds'] });
+    await does('set-up.change-value-set', 'PATCH', '/value-sets/north', { values: ['York'] });
+    await does('set-up.import-value-sets', 'POST', '/value-sets/import', { sets: [{ name: 'North', values: [] }] });
+    await does('set-up.remove-value-set', 'DELETE', '/value-sets/north');
     await does('channels.add', 'POST', '/channels', { name: 'Care desk', by: 'chat', address: server.base });
     await does('channels.change', 'PATCH', '/channels/care-desk', {
       address: `${server.base}/in/${workspace.endpoint}`,

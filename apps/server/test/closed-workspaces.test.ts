@@ -86,6 +86,7 @@ beforeAll(async () => {
     `insert into consent_link (workspace_id, hash, mail_key, contact_id, address, channel, says)
      values ('${one.id}', 'a', 'a', '${one.id}', 'r@q.example', 'email', 'given')`,
   );
+  await person('POST', '/value-sets', { name: 'North', values: ['Leeds'] });
   await person('POST', '/mail-templates', { name: 'Thanks', subject: 'Thanks', text: 'Thanks.' });
   await one.query(
     `insert into mail_file (workspace_id, key, name, type, size, bytes) values ('${one.id}', 'a', 'a', 'text/plain', 1, 'x')`,

@@ -15,7 +15,9 @@ const Submissions = lazy(() =>
   import('./submissions/submissions').then(({ Submissions }) => ({ default: Submissions })),
 );
 const Routes = lazy(() => import('./routes/routes').then(({ Routes }) => ({ default: Routes })));
+const RoutePages = lazy(() => import('./routes/route-pages').then(({ RoutePages }) => ({ default: RoutePages })));
 const RouteSheet = lazy(() => import('./routes/route-sheet').then(({ RouteSheet }) => ({ default: RouteSheet })));
+const TablePage = lazy(() => import('./routes/decide/table-page').then(({ TablePage }) => ({ default: TablePage })));
 const Records = lazy(() => import('./records/records').then(({ Records }) => ({ default: Records })));
 const RecordPage = lazy(() => import('./records/record-page').then(({ RecordPage }) => ({ default: RecordPage })));
 const DeletedRecords = lazy(() =>
@@ -45,6 +47,9 @@ const WorkspaceSetUp = lazy(() =>
   import('./set-up/workspace-set-up').then(({ WorkspaceSetUp }) => ({ default: WorkspaceSetUp })),
 );
 
+const ValueSetsSetUp = lazy(() =>
+  import('./set-up/value-sets-set-up').then(({ ValueSetsSetUp }) => ({ default: ValueSetsSetUp })),
+);
 const ChannelsSetUp = lazy(() =>
   import('./set-up/channels-set-up').then(({ ChannelsSetUp }) => ({ default: ChannelsSetUp })),
 );
@@ -111,7 +116,14 @@ function OwnApplication() {
             { path: 'intakes/:id/entry', element: <QuickEntry /> },
             { path: 'submissions', element: <Submissions /> },
             { path: 'routes', element: <Routes /> },
-            { path: 'routes/:id', element: <RouteSheet /> },
+            {
+              path: 'routes/:id',
+              element: <RoutePages />,
+              children: [
+                { index: true, element: <RouteSheet /> },
+                { path: 'decide/:table', element: <TablePage /> },
+              ],
+            },
             { path: 'records', element: <Navigate to="/records/contacts" replace /> },
             { path: 'records/recognition', element: <IdentityPage /> },
             { path: 'records/deleted/:kind', element: <DeletedRecords /> },
@@ -132,6 +144,7 @@ function OwnApplication() {
             { path: 'set-up/tags', element: <LabelsSetUp key="tags" kind="tags" /> },
             { path: 'set-up/tokens', element: <TokensSetUp /> },
             { path: 'set-up/workspace', element: <WorkspaceSetUp /> },
+            { path: 'set-up/value-sets', element: <ValueSetsSetUp /> },
             { path: 'set-up/channels', element: <ChannelsSetUp /> },
             { path: 'set-up/mail', element: <MailSetUp /> },
             { path: 'set-up/mail/:key', element: <MailSetUp /> },

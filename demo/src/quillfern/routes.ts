@@ -1,5 +1,8 @@
 import type { RouteDefinition } from '@haycart/core';
 import { answer, SOURCE, text } from '../values';
+import { WHO_TAKES_A_DEALER, WHO_TAKES_A_DEALER_DRAFT } from './dealer-table';
+
+const decided = (output: string) => ({ parts: [{ decision: WHO_TAKES_A_DEALER.name, output }] });
 
 export const SURVEY_ROUTE: RouteDefinition = {
   format: 'haycart.route/1',
@@ -83,6 +86,7 @@ export const DEALERS_ROUTE: RouteDefinition = {
   format: 'haycart.route/1',
   name: 'Dealer application',
   from: ['dealers'],
+  decisions: [WHO_TAKES_A_DEALER],
   writes: [
     {
       as: 'firm',
@@ -123,7 +127,8 @@ export const DEALERS_ROUTE: RouteDefinition = {
       as: 'application',
       record: 'deal',
       links: ['person', 'firm'],
-      place: { pipeline: text('dealers'), stage: text('applied'), again: 'new-if-closed' },
+      place: { pipeline: text('dealers'), stage: decided('Stage'), again: 'new-if-closed' },
+      owner: { decision: WHO_TAKES_A_DEALER.name, output: 'Owner' },
       fills: [
         { field: 'name', value: { parts: [{ text: 'Dealership' }, { write: 'firm', field: 'name' }] } },
         { field: 'message', value: answer('plans.message', 'whole-text') },
@@ -147,6 +152,11 @@ export function dealersRoutePosting(port: number): RouteDefinition {
       { do: 'post', to: `http://warehouse.quillfern.example:${port}/dealers` },
     ],
   };
+}
+
+/** What somebody is changing of the dealers’ route, not published yet. */
+export function dealersRouteDraft(port: number): RouteDefinition {
+  return { ...dealersRoutePosting(port), decisions: [WHO_TAKES_A_DEALER_DRAFT] };
 }
 
 export const CALLS_ROUTE: RouteDefinition = {

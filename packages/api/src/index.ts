@@ -12,6 +12,7 @@ export * from './fields';
 export * from './page';
 export * from './live';
 export * from './messaging';
+export * from './value-sets';
 export * from './outbox';
 export * from './decisions';
 export * from './identity';

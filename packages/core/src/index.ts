@@ -199,7 +199,8 @@ export {
   type NamedOwner,
   type OwnerRule,
 } from './assignment/choose-owner';
-export type { ValueSet } from './condition/value-set';
+export { readValueSetsCsv, valueSetsCsv } from './condition/value-set-csv';
+export { cleanValues, VALUE_SET_LIMITS, type ValueSet } from './condition/value-set';
 export {
   checkDecisions,
   type ExampleValue,
@@ -238,6 +239,13 @@ export {
   withRows,
 } from './decision/edit-table';
 export { factsOf } from './decision/facts';
+export {
+  setsUsed,
+  usesOfTable,
+  withDecidedOutputChanged,
+  withTable,
+  withTableRenamed,
+} from './route/editing/edit-decisions';
 export { INPUT_KINDS } from './decision/input-kinds/registry';
 export { NOTATIONS } from './decision/notation/families';
 export { outputChoices } from './decision/notation/output-text';

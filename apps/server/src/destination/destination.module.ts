@@ -4,12 +4,21 @@ import { LabelsModule } from '../labels/labels.module';
 import { MessagingModule } from '../messaging/messaging.module';
 import { PipelinesModule } from '../pipelines/pipelines.module';
 import { RecognitionModule } from '../recognition/recognition.module';
+import { ValueSetsModule } from '../value-sets/value-sets.module';
 import { WorkspacesModule } from '../workspaces/workspaces.module';
 import { DestinationService } from './destination.service';
 
 /** What a workspace has prepared for its records. */
 @Module({
-  imports: [FieldsModule, LabelsModule, MessagingModule, PipelinesModule, RecognitionModule, WorkspacesModule],
+  imports: [
+    FieldsModule,
+    LabelsModule,
+    MessagingModule,
+    PipelinesModule,
+    RecognitionModule,
+    ValueSetsModule,
+    WorkspacesModule,
+  ],
   providers: [DestinationService],
   exports: [DestinationService],
 })

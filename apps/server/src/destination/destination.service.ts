@@ -8,6 +8,7 @@ import { RecognitionService } from '../recognition/recognition.service';
 import { LabelsService } from '../labels/labels.service';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import type { WorkspaceTx } from '../platform/database/database';
+import { ValueSetsService } from '../value-sets/value-sets.service';
 import { PeopleService } from '../workspaces/people.service';
 
 type Defaults = Pick<Destination, 'defaultCountry' | 'defaultCurrency' | 'leadHandling' | 'dealWord'>;
@@ -27,6 +28,7 @@ export class DestinationService {
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(PipelinesService) private readonly pipelines: PipelinesService,
     @Inject(RecognitionService) private readonly recognition: RecognitionService,
+    @Inject(ValueSetsService) private readonly valueSets: ValueSetsService,
   ) {}
 
   /** One round trip while nothing of it has changed. */
@@ -71,6 +73,7 @@ export class DestinationService {
       channels: await this.channels.named(tx),
       templates: await this.templates.all(tx),
       files: await this.files.all(tx),
+      valueSets: await this.valueSets.named(tx),
       ...(await this.recognition.forDestination(tx)),
     };
   }

@@ -6,6 +6,7 @@ import { LabelsModule } from '../labels/labels.module';
 import { PipelinesModule } from '../pipelines/pipelines.module';
 import { RecordsModule } from '../records/records.module';
 import { RoutesModule } from '../routes/routes.module';
+import { ValueSetsModule } from '../value-sets/value-sets.module';
 import { ViewsModule } from '../views/views.module';
 import { WorkspacesModule } from '../workspaces/workspaces.module';
 import { FieldChangesService } from './field-changes.service';
@@ -18,6 +19,7 @@ import { PipelineSetUpController } from './pipelines.controller';
 import { ReadinessController } from './readiness.controller';
 import { ReadinessService } from './readiness.service';
 import { RemovalsService } from './removals.service';
+import { ValueSetsController } from './value-sets.controller';
 
 /** What a workspace changes about what it has prepared. */
 @Module({
@@ -29,10 +31,18 @@ import { RemovalsService } from './removals.service';
     PipelinesModule,
     RecordsModule,
     RoutesModule,
+    ValueSetsModule,
     ViewsModule,
     WorkspacesModule,
   ],
-  controllers: [FieldSetUpController, ListsController, PipelineSetUpController, ReadinessController, TagsController],
+  controllers: [
+    FieldSetUpController,
+    ListsController,
+    PipelineSetUpController,
+    ReadinessController,
+    TagsController,
+    ValueSetsController,
+  ],
   providers: [
     FieldChangesService,
     FieldUsesService,

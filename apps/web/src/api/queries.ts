@@ -9,4 +9,5 @@ export * from './queries/outbox';
 export * from './queries/channels';
 export * from './queries/mail';
 export * from './queries/tasks';
+export * from './queries/value-sets';
 export * from './queries/set-up';

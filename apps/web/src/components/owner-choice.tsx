@@ -1,9 +1,19 @@
-import { fieldOf, namedOwner, type Destination, type NamedOwner, type OwnerRule, type RecordKind } from '@haycart/core';
+import {
+  fieldOf,
+  type DecidedOwner,
+  type DecisionTable,
+  type Destination,
+  type NamedOwner,
+  type OwnerRule,
+  type RecordKind,
+} from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { teamsQuery } from '../api/queries';
 import { SelectField } from './text-field';
 
 const ENTERED = 'entered';
+/** The types of output that name somebody. */
+const NAMING: ReadonlySet<string> = new Set(['owner', 'person', 'team']);
 
 /** Who looks after what a route writes: nobody yet, one person, somebody of a team, or the colleague who entered it. */
 export function OwnerChoice({
@@ -13,6 +23,7 @@ export function OwnerChoice({
   record,
   owner,
   destination,
+  tables = [],
   change,
 }: {
   label?: string;
@@ -23,12 +34,26 @@ export function OwnerChoice({
   record: RecordKind;
   owner: OwnerRule | undefined;
   destination: Destination;
+  /** The tables that may say who it is. */
+  tables?: readonly DecisionTable[] | undefined;
   change: (owner: OwnerRule | undefined) => void;
 }) {
   const teams = useQuery(teamsQuery).data ?? [];
   const people = fieldOf(destination, record, 'owner')?.options?.filter(({ retired }) => !retired) ?? [];
+  const decided = tables.flatMap(({ name, outputs }) =>
+    outputs.filter(({ type }) => NAMING.has(type)).map((output) => ({ decision: name, output: output.name })),
+  );
   const named = (
     <>
+      {decided.length > 0 && (
+        <optgroup label="Whom a table names">
+          {decided.map((one) => (
+            <option key={textOf(one)} value={textOf(one)}>
+              {one.decision}: {one.output}
+            </option>
+          ))}
+        </optgroup>
+      )}
       <optgroup label="Somebody of a team, in equal shares">
         {teams.map(({ key, name }) => (
           <option key={key} value={`team ${key}`}>
@@ -51,7 +76,7 @@ export function OwnerChoice({
       <SelectField
         label={label}
         hideLabel={hideLabel}
-        value={entered ? ENTERED : textOf(owner && namedOwner(owner))}
+        value={entered ? ENTERED : textOf(owner)}
         onChange={({ target }) =>
           change(target.value === ENTERED ? { enteredBy: true } : (ownerIn(target.value) ?? undefined))
         }
@@ -77,12 +102,17 @@ export function OwnerChoice({
   );
 }
 
-function textOf(named: NamedOwner | null | undefined): string {
+function textOf(named: NamedOwner | DecidedOwner | null | undefined): string {
   if (!named) return '';
+  if ('decision' in named) return JSON.stringify([named.decision, named.output]);
   return 'person' in named ? `person ${named.person}` : `team ${named.team}`;
 }
 
-function ownerIn(text: string): NamedOwner | null {
+function ownerIn(text: string): NamedOwner | DecidedOwner | null {
+  if (text.startsWith('[')) {
+    const [decision, output] = JSON.parse(text) as [string, string];
+    return { decision, output };
+  }
   const [kind, key = ''] = text.split(' ');
   return kind === 'person' ? { person: key } : kind === 'team' ? { team: key } : null;
 }

@@ -7,6 +7,7 @@ import {
   VISIT_NAMES,
   VISIT_PART_NAMES_DERIVED,
   type Condition,
+  type DecisionTable,
   type FieldDefinition,
   type FieldType,
   type Part,
@@ -14,6 +15,7 @@ import {
 } from '@haycart/core';
 import { useMemo, useState } from 'react';
 import { asGroup, ConditionBuilder, finished } from '../components/condition-builder';
+import { useTables } from './draft';
 
 /** As what an answer can be tested: the builder has no options to offer for it. */
 const TESTED_AS: readonly FieldType[] = ['text', 'decimal', 'date', 'yes-no'];
@@ -32,7 +34,8 @@ export function ConditionOnAnswers({
 }) {
   const [typed, setTyped] = useState<RecordCondition | null>(null);
   const shown = typed ?? asGroup(condition ? onTerms(condition) : { all: [] });
-  const known = useMemo(() => terms(incoming), [incoming]);
+  const tables = useTables();
+  const known = useMemo(() => [...terms(incoming), ...decidedTerms(tables)], [incoming, tables]);
   // What is tested stays to be seen, also when it never came.
   const unseen = clausesOf(shown).flatMap(({ of: { field } }) =>
     known.some(({ key }) => key === field) ? [] : [term(field, wordsOf(partOf(field)), 'text')],
@@ -56,6 +59,21 @@ export function ConditionOnAnswers({
 
 function term(key: string, label: string, type: FieldType): FieldDefinition {
   return { record: 'contact', key, label, type, builtIn: false, required: false };
+}
+
+/** What tables decide can be asked for as answers are. */
+function decidedTerms(tables: readonly DecisionTable[]): FieldDefinition[] {
+  return tables.flatMap(({ name, outputs }) =>
+    outputs
+      .filter(({ type }) => type !== 'owner')
+      .map(({ name: output, type }) =>
+        term(
+          keyOf({ decision: name, output }),
+          `${name}: ${output}`,
+          type === 'number' ? 'decimal' : type === 'yes-no' ? 'yes-no' : 'text',
+        ),
+      ),
+  );
 }
 
 function terms(incoming: readonly ProfileFieldShape[]): FieldDefinition[] {
@@ -86,6 +104,7 @@ function partOf(key: string): Part {
 
 function wordsOf(part: Part): string {
   if ('answer' in part) return answerKeys(part).join(' or ');
+  if ('decision' in part) return `${part.decision}: ${part.output}`;
   return 'visit' in part ? part.visit : keyOf(part);
 }
 

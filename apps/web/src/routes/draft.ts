@@ -1,5 +1,5 @@
 import type { RouteShape } from '@haycart/api';
-import { mergeDrafts, type Fill, type RouteDefinition, type Write } from '@haycart/core';
+import { mergeDrafts, type DecisionTable, type Fill, type RouteDefinition, type Write } from '@haycart/core';
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { createDraft } from '../state/saved-draft';
@@ -17,6 +17,13 @@ export const useDraft = createDraft<RouteDefinition, RouteShape>(
     return { value: draft, saved };
   },
 );
+
+const NO_TABLES: readonly DecisionTable[] = [];
+
+/** The decision tables of the draft. */
+export function useTables(): readonly DecisionTable[] {
+  return useDraft(({ value }) => value?.decisions) ?? NO_TABLES;
+}
 
 /** Changes one write of the draft. */
 export function changeWrite(as: string, change: (write: Write) => Write): void {

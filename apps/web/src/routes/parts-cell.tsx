@@ -14,6 +14,7 @@ import { Popover } from 'radix-ui';
 import { Fragment, useState } from 'react';
 import { Mono } from '../components/sheet';
 import { TextField } from '../components/text-field';
+import { useTables } from './draft';
 
 const VISIT_PARTS = [...VISIT_PART_NAMES_DERIVED, ...VISIT_NAMES];
 
@@ -137,7 +138,7 @@ function partText(part: Part): string {
   if ('answer' in part) return answerKeys(part).join(' or ');
   if ('visit' in part) return part.visit;
   if ('text' in part) return `“${part.text}”`;
-  if ('decision' in part) return `${part.decision}.${part.output}`;
+  if ('decision' in part) return `${part.decision}: ${part.output}`;
   return `${part.write}.${part.field}`;
 }
 
@@ -161,6 +162,7 @@ function Picker({
   sample: ReadonlyMap<string, string>;
   add: (part: Part) => void;
 }) {
+  const tables = useTables();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
   const pick = (part: Part) => {
@@ -227,6 +229,23 @@ function Picker({
                   </Command.Item>
                 ))}
               </Command.Group>
+              {tables.length > 0 && (
+                <Command.Group heading="Decided by a table">
+                  {tables.flatMap(({ name, outputs }) =>
+                    outputs.map((output) => (
+                      <Command.Item
+                        key={`${name} ${output.name}`}
+                        value={`decision ${name} ${output.name}`}
+                        onSelect={() => pick({ decision: name, output: output.name })}
+                        className={ITEM}
+                      >
+                        <span className="truncate">{name}</span>
+                        <span className="truncate text-muted">{output.name}</span>
+                      </Command.Item>
+                    )),
+                  )}
+                </Command.Group>
+              )}
               {earlier.length > 0 && (
                 <Command.Group heading="Records written before">
                   {earlier.flatMap(({ as, fills, record }) =>

@@ -4,6 +4,9 @@ import {
   defaultStageOf,
   fieldLabel,
   fixedText,
+  type DecidedOwner,
+  type OutputType,
+  type Value,
   type Destination,
   type Pipeline,
   type Place,
@@ -12,7 +15,7 @@ import {
 } from '@haycart/core';
 import { Button } from '../components/button';
 import { SelectField, TextField } from '../components/text-field';
-import { changeWrite, useDraft } from './draft';
+import { changeWrite, useDraft, useTables } from './draft';
 
 /** Where a deal is put, and what a second enquiry does. */
 export function PlaceSection({ definition, destination }: { definition: RouteDefinition; destination: Destination }) {
@@ -61,6 +64,7 @@ export function PlaceSection({ definition, destination }: { definition: RouteDef
 }
 
 function PlaceOne({ write, place, destination }: { write: Write; place: Place; destination: Destination }) {
+  const tables = useTables();
   const word = recordWord(destination, write.record);
   const set = (change: Partial<Place>) =>
     changeWrite(write.as, (known) => ({ ...known, place: { ...place, ...change } }));
@@ -69,6 +73,10 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
   const pipelines = destination.pipelines.filter(({ record }) => record === write.record);
   const stages = pipelines.find(({ key }) => key === pipelineKey)?.stages ?? [];
   const fixed = (key: string) => ({ parts: [{ text: key }] });
+  const deciding = (type: OutputType) =>
+    tables.flatMap(({ name, outputs }) =>
+      outputs.filter((output) => output.type === type).map((output) => ({ decision: name, output: output.name })),
+    );
   const choosePipeline = (key: string) =>
     set({
       pipeline: fixed(key),
@@ -76,34 +84,31 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
     });
   return (
     <div className="grid gap-3 sm:grid-cols-3">
-      <SelectField label="Pipeline" value={pipelineKey ?? ''} onChange={({ target }) => choosePipeline(target.value)}>
-        {!pipelines.some(({ key }) => key === pipelineKey) && (
-          <option value={pipelineKey ?? ''}>{pipelineKey ?? 'chosen by the answers'}</option>
-        )}
-        {pipelines.map(({ key, name }) => (
-          <option key={key} value={key}>
-            {name}
-          </option>
-        ))}
+      <SelectField
+        label="Pipeline"
+        value={pipelineKey ?? decidedText(place.pipeline)}
+        onChange={({ target }) => {
+          const decided = decidedIn(target.value);
+          if (decided) set({ pipeline: { parts: [decided] } });
+          else choosePipeline(target.value);
+        }}
+      >
+        <PlaceChoices value={place.pipeline} known={pipelines} deciding={deciding('pipeline')} />
       </SelectField>
       <SelectField
         label="Stage"
-        value={stageKey ?? ''}
-        onChange={({ target }) => set({ stage: fixed(target.value) })}
+        value={stageKey ?? decidedText(place.stage)}
+        onChange={({ target }) => {
+          const decided = decidedIn(target.value);
+          set({ stage: decided ? { parts: [decided] } : fixed(target.value) });
+        }}
         error={
           stageKey !== null && !stages.some(({ key }) => key === stageKey)
             ? `The pipeline has no stage “${stageKey}”.`
             : undefined
         }
       >
-        {!stages.some(({ key }) => key === stageKey) && (
-          <option value={stageKey ?? ''}>{stageKey ?? 'chosen by the answers'}</option>
-        )}
-        {stages.map(({ key, name }) => (
-          <option key={key} value={key}>
-            {name}
-          </option>
-        ))}
+        <PlaceChoices value={place.stage} known={stages} deciding={deciding('stage')} />
       </SelectField>
       <SelectField
         label="A second enquiry"
@@ -165,4 +170,54 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
 /** The key of the stage in which a pipeline’s deals begin. */
 function beginningOf(pipeline: Pipeline | undefined): string {
   return (pipeline && defaultStageOf(pipeline)?.key) ?? '';
+}
+
+/** What a place may be: what there is, what a table says, and what is chosen now though it is neither. */
+function PlaceChoices({
+  value,
+  known,
+  deciding,
+}: {
+  value: Value;
+  known: readonly { key: string; name: string }[];
+  deciding: readonly DecidedOwner[];
+}) {
+  const key = fixedText(value);
+  const decided = decidedText(value);
+  const isThere = key === null ? deciding.some((one) => textOf(one) === decided) : known.some((one) => one.key === key);
+  return (
+    <>
+      {!isThere && <option value={key ?? decided}>{key ?? 'chosen by the answers'}</option>}
+      {known.map((one) => (
+        <option key={one.key} value={one.key}>
+          {one.name}
+        </option>
+      ))}
+      {deciding.length > 0 && (
+        <optgroup label="What a table says">
+          {deciding.map((one) => (
+            <option key={textOf(one)} value={textOf(one)}>
+              {one.decision}: {one.output}
+            </option>
+          ))}
+        </optgroup>
+      )}
+    </>
+  );
+}
+
+function textOf({ decision, output }: DecidedOwner): string {
+  return JSON.stringify([decision, output]);
+}
+
+/** The output that a value takes, as the choice of it; `''` where it takes none. */
+function decidedText({ parts }: Value): string {
+  const [only] = parts;
+  return parts.length === 1 && only && 'decision' in only ? textOf(only) : '';
+}
+
+function decidedIn(text: string): DecidedOwner | null {
+  if (!text.startsWith('[')) return null;
+  const [decision, output] = JSON.parse(text) as [string, string];
+  return { decision, output };
 }

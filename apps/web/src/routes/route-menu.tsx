@@ -7,6 +7,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { IconButton } from '../components/button';
+import { saveAs } from '../components/save-as';
 import { messageOf } from '../components/status';
 import { TakeBackDialog } from '../components/take-back';
 import { CatchUp } from './catch-up';
@@ -31,11 +32,8 @@ export function RouteMenu({ route }: { route: RouteShape }) {
     onError: (error) => toast.error(messageOf(error)),
   });
   const takeAway = () => {
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([JSON.stringify(definition, null, 2)], { type: 'application/json' }));
-    link.download = `${route.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.route.json`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    const file = `${route.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.route.json`;
+    saveAs(file, 'application/json', JSON.stringify(definition, null, 2));
   };
   return (
     <>

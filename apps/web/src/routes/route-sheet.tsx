@@ -1,15 +1,10 @@
-import type { IntakeLine, RouteShape } from '@haycart/api';
-import { describeRoute, type Problem, type RouteDefinition } from '@haycart/core';
-import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState, useMemo } from 'react';
-import { useParams } from 'react-router';
-import { toast } from 'sonner';
-import { intakeLinesQuery, latestRouteQuery, routeQuery, sessionQuery } from '../api/queries';
+import { describeRoute, type Problem } from '@haycart/core';
+import { useMemo, useState } from 'react';
 import { Button } from '../components/button';
 import { PageHead } from '../components/sheet';
-import { Failed, Loading, messageOf } from '../components/status';
+import { messageOf } from '../components/status';
 import { UndoButtons } from '../components/undo-buttons';
-import { useDestination } from '../api/destination';
+import { DecideSection } from './decide/decide-section';
 import { useDraft } from './draft';
 import { FollowUpSection } from './follow-ups/follow-up-section';
 import { Mapping } from './mapping';
@@ -21,6 +16,7 @@ import { Recognise } from './recognise';
 import { Rehearsal } from './rehearsal';
 import { RouteState } from './route-mark';
 import { RouteMenu } from './route-menu';
+import { useOpenedRoute } from './route-pages';
 import { AlsoHere } from './also-here';
 import { PauseOrResume } from './pause-or-resume';
 import { Section } from './section';
@@ -30,76 +26,7 @@ import { useRehearsal } from './use-rehearsal';
 
 /** The page on which one route is read and edited, with its rehearsal at the right. */
 export function RouteSheet() {
-  const { id = '' } = useParams();
-  const route = useQuery(routeQuery(id));
-  const open = useDraft(({ open }) => open);
-  const ready = useDraft((draft) => draft.id === id);
-  useEffect(() => {
-    if (route.data && useDraft.getState().id !== route.data.id) open(route.data.id, route.data.draft, route.data);
-  }, [route.data, open]);
-  useOthersChanges(id, ready ? route.data : undefined);
-  useEffect(
-    () => () => {
-      void useDraft.getState().save();
-      useDraft.setState({ id: null });
-    },
-    [id],
-  );
-  if (route.isError) return <Failed error={route.error} retry={() => void route.refetch()} />;
-  if (!ready) return <Loading />;
-  return <Sheet />;
-}
-
-/** Shows what another person saves of the draft as they save it, unless something of one’s own is not saved yet. */
-function useOthersChanges(id: string, opened: RouteShape | undefined): void {
-  const me = useQuery(sessionQuery).data?.person.name;
-  // What was opened is the latest until a change is told of.
-  const latest = useQuery({
-    ...latestRouteQuery(id),
-    enabled: opened !== undefined,
-    initialData: opened,
-    staleTime: Infinity,
-  }).data;
-  useEffect(() => {
-    const { id: shown, saved, takeOver } = useDraft.getState();
-    if (!latest || shown !== latest.id || !saved || latest.revision <= saved.revision) return;
-    if (takeOver(latest.draft, latest) && latest.draftSavedBy !== me)
-      toast(`${latest.draftSavedBy ?? 'Somebody else'} changed this draft. It is shown as it is now.`);
-  }, [latest, me]);
-}
-
-function Sheet() {
-  const { value: definition, saved, saving, error } = useDraft();
-  const destination = useDestination();
-  const intakes = useQuery(intakeLinesQuery).data;
-  if (!definition || !saved || !destination || !intakes) return <Loading />;
-  return (
-    <Loaded
-      definition={definition}
-      route={saved}
-      saving={saving}
-      error={error}
-      destination={destination}
-      intakes={intakes}
-    />
-  );
-}
-
-function Loaded({
-  definition,
-  route,
-  saving,
-  error,
-  destination,
-  intakes,
-}: {
-  definition: RouteDefinition;
-  route: RouteShape;
-  saving: 'saved' | 'saving' | 'failed';
-  error: unknown;
-  destination: NonNullable<ReturnType<typeof useDestination>>;
-  intakes: IntakeLine[];
-}) {
+  const { definition, route, saving, error, destination, intakes } = useOpenedRoute();
   const [publishing, setPublishing] = useState(false);
   const history = useDraft();
   const surroundings = useMemo(
@@ -180,7 +107,14 @@ function Loaded({
           >
             <Recognise definition={definition} />
           </Section>
-          <Section number={5} name="place" title="Place" summary={words.place} problems={inTheWay(/\/place/)}>
+          <Section
+            number={5}
+            name="place"
+            title="Decide"
+            summary={definition.decisions?.length ? `${words.decide}; ${words.place}` : words.place}
+            problems={inTheWay(/\/place/, /^\/decisions/)}
+          >
+            <DecideSection definition={definition} route={route} />
             <PlaceSection definition={definition} destination={destination} />
           </Section>
           <Section

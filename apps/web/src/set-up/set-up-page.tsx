@@ -11,6 +11,7 @@ const PARTS = [
   ['Teams', '/set-up/teams'],
   ['Lists', '/set-up/lists'],
   ['Tags', '/set-up/tags'],
+  ['Value sets', '/set-up/value-sets'],
   ['Tokens', '/set-up/tokens'],
   ['Workspace', '/set-up/workspace'],
   ['Channels', '/set-up/channels'],

@@ -1,5 +1,6 @@
 import type { ApprovalHold, Destination } from '@haycart/core';
 import { OwnerChoice } from '../../components/owner-choice';
+import { useTables } from '../draft';
 import { SelectField } from '../../components/text-field';
 import { DaysToConfirm } from './days-to-confirm';
 
@@ -17,6 +18,7 @@ export function ApprovalSettings({
   destination: Destination;
   put: (next: ApprovalHold) => void;
 }) {
+  const tables = useTables();
   const { byMail: _, remindAfter, next, ...asked } = hold;
   const { ifDenied, ...silent } = hold;
   const mailed = { ...asked, byMail: true };
@@ -26,6 +28,7 @@ export function ApprovalSettings({
       <span className="text-muted">by</span>
       <div className="w-56 max-sm:w-full">
         <OwnerChoice
+          tables={tables}
           label={`Who is asked, ${name}`}
           hideLabel
           nobody="choose who is asked"
@@ -53,6 +56,7 @@ export function ApprovalSettings({
               <span className="text-muted">days, then also</span>
               <div className="w-56 max-sm:w-full">
                 <OwnerChoice
+                  tables={tables}
                   label={`Who is asked next, ${name}`}
                   hideLabel
                   nobody="nobody else"

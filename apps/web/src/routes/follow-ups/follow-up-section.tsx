@@ -10,7 +10,7 @@ import {
 import { useWords } from '../../api/words';
 import { MarksChoice } from '../../components/marks-choice';
 import { OwnerChoice } from '../../components/owner-choice';
-import { changeWrite, useDraft } from '../draft';
+import { changeWrite, useDraft, useTables } from '../draft';
 import { Holds } from './holds';
 import { FollowUpSteps } from './follow-up-steps';
 import { isPlainMark } from './plain-mark';
@@ -48,6 +48,7 @@ function OneWrite({
   destination: Destination;
 }) {
   const words = useWords();
+  const tables = useTables();
   const change = useDraft(({ change }) => change);
   const plain = followUps.filter((one) => isPlainMark(one) && one.on === write.as);
   const put = (of: 'tag' | 'list', field: 'tags' | 'lists', chosen: string[] | undefined) =>
@@ -61,6 +62,7 @@ function OneWrite({
       <h3 className="mb-1.5 text-[14px]">{words.One(write.record)}</h3>
       <div className="grid gap-3 sm:grid-cols-3">
         <OwnerChoice
+          tables={tables}
           label={`Owner of the ${words.one(write.record)}`}
           record={write.record}
           owner={write.owner}

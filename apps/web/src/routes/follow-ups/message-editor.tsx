@@ -1,6 +1,7 @@
 import { type OwnerRule, type Value } from '@haycart/core';
 import { Link } from 'react-router';
 import { OwnerChoice } from '../../components/owner-choice';
+import { useTables } from '../draft';
 import { SelectField, TextField } from '../../components/text-field';
 import type { EditorProps } from './editor';
 import { RecordRow, ValueRow } from './rows';
@@ -11,6 +12,7 @@ const USUAL_MINUTES = 5;
 
 /** Whom a message is for, what it says, and which record it leads to. */
 export function MessageEditor({ followUp, put, definition: { writes }, destination, incoming, sample }: EditorProps) {
+  const tables = useTables();
   const to = followUp.to as { channel: string } | { person: OwnerRule };
   const channels = destination.channels ?? [];
   const together = followUp.together as number | undefined;
@@ -40,6 +42,7 @@ export function MessageEditor({ followUp, put, definition: { writes }, destinati
         <>
           <span className="text-muted">Colleague</span>
           <OwnerChoice
+            tables={tables}
             label="Which colleague"
             hideLabel
             record="contact"

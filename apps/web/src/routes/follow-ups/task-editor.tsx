@@ -1,5 +1,6 @@
 import { TASK_PRIORITIES, type DueIn, type OwnerRule, type TaskPriority, type Value } from '@haycart/core';
 import { OwnerChoice } from '../../components/owner-choice';
+import { useTables } from '../draft';
 import { SelectField, TextField } from '../../components/text-field';
 import { useWords } from '../../api/words';
 import type { EditorProps } from './editor';
@@ -15,6 +16,7 @@ const UNITS = [
 
 /** What a task is called and says, whose it is, and when it is due. */
 export function TaskEditor({ followUp, put, definition, destination, incoming, sample }: EditorProps) {
+  const tables = useTables();
   const words = useWords();
   const { writes } = definition;
   const record = writes.find(({ as }) => as === followUp.on)?.record ?? 'contact';
@@ -39,6 +41,7 @@ export function TaskEditor({ followUp, put, definition, destination, incoming, s
       />
       <span className="text-muted">For</span>
       <OwnerChoice
+        tables={tables}
         label="Who gets the task"
         hideLabel
         nobody={`whoever owns the ${words.one(record)}`}

@@ -73,6 +73,11 @@ export function templatesNaming(route: RouteDefinition, key: string): { record: 
   );
 }
 
+/** The route with each of its parts changed. */
+export function withParts(route: RouteDefinition, part: (part: Part) => Part): RouteDefinition {
+  return rewritten(route, { part, setting: (key) => key });
+}
+
 /** What is done to each part of a route, and to each setting of a finisher that is the key of an answer. */
 interface Rewriting {
   part: (part: Part) => Part;
