@@ -110,6 +110,22 @@ export interface ComparisonShape {
   differ: number;
   /** The kinds of differences, most often first. */
   groups: DifferenceGroup[];
+  /** What the tables of the second decided. */
+  tables: TableFigures[];
+}
+
+/** How many submissions each row of a table took. */
+export interface TableFigures {
+  table: string;
+  rows: RowFigure[];
+  /** Of those that no row took. */
+  none: RowFigure;
+}
+
+export interface RowFigure {
+  count: number;
+  /** The ids of some of the submissions. */
+  examples: string[];
 }
 
 export interface DifferenceGroup {

@@ -9,7 +9,7 @@ import {
   type RouteDefinition,
   type Submission,
 } from '@haycart/core';
-import type { DifferenceGroup, PlannedOutcomes } from '@haycart/api';
+import type { DifferenceGroup, PlannedOutcomes, RowFigure, TableFigures } from '@haycart/api';
 
 /** The two definitions that are compared; without the first, one is rehearsed alone. */
 export interface Versions {
@@ -30,6 +30,7 @@ export interface Findings {
   after: PlannedOutcomes;
   differ: number;
   groups: Map<string, DifferenceGroup>;
+  tables: TableFigures[];
 }
 
 /** How many examples are kept of a difference, and how many kinds of differences. */
@@ -37,8 +38,11 @@ const EXAMPLES = 20;
 const MOST_GROUPS = 500;
 const NOBODY: PlannedOutcomes = { write: 0, hold: 0, skip: 0, fail: 0 };
 
-export function noFindings(): Findings {
-  return { before: { ...NOBODY }, after: { ...NOBODY }, differ: 0, groups: new Map() };
+/** @param after The definition whose tables are counted. */
+export function noFindings({ decisions = [] }: Pick<RouteDefinition, 'decisions'>): Findings {
+  const none = (): RowFigure => ({ count: 0, examples: [] });
+  const tables = decisions.map(({ name, rows }) => ({ table: name, rows: rows.map(none), none: none() }));
+  return { before: { ...NOBODY }, after: { ...NOBODY }, differ: 0, groups: new Map(), tables };
 }
 
 /** The kinds of differences, most often first. */
@@ -59,10 +63,22 @@ export async function compare(
     if (index % TURN === TURN - 1) await setImmediate();
     const planned = planOf(after, submission, known, destination);
     findings.after[planned.outcome] += 1;
+    countRows(findings, submission, planned);
     if (!before) continue;
     const earlier = planOf(before, submission, known, destination);
     findings.before[earlier.outcome] += 1;
     note(findings, submission, earlier, planned, destination);
+  }
+}
+
+/** Counts which row of each table took a submission. */
+function countRows({ tables }: Findings, { id }: Submission, { decided = [] }: Plan): void {
+  for (const { table, row } of decided) {
+    const figures = tables.find((one) => one.table === table);
+    const figure = row === null ? figures?.none : figures?.rows[row];
+    if (!figure) continue;
+    figure.count += 1;
+    if (figure.examples.length < EXAMPLES) figure.examples.push(id);
   }
 }
 
@@ -71,7 +87,7 @@ function planOf(route: RouteDefinition, submission: Submission, known: KnownReco
   if (!route.from.includes(submission.intake))
     return planRun({ ...route, onlyWhen: { any: [] } }, submission, known, { destination, newIds: {} });
   const newIds = Object.fromEntries(route.writes.map(({ as }) => [as, `new:${as}`]));
-  return planRun(route, submission, known, { destination, newIds });
+  return planRun(route, submission, known, { destination, newIds, allTables: true });
 }
 
 function note(findings: Findings, submission: Submission, before: Plan, after: Plan, destination: Destination): void {

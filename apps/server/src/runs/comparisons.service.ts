@@ -105,8 +105,8 @@ export class ComparisonsService implements OnModuleInit {
           before,
           most,
           total: counted!.total,
-          beforeOutcomes: version === null ? null : noFindings().before,
-          afterOutcomes: noFindings().after,
+          beforeOutcomes: version === null ? null : noFindings(afterDefinition).before,
+          afterOutcomes: noFindings(afterDefinition).after,
         })
         .returning();
       await also(tx);
@@ -135,8 +135,8 @@ export class ComparisonsService implements OnModuleInit {
   async work(workspaceId: string, id: string, stopping = new AbortController().signal): Promise<void> {
     const row = await this.database.inWorkspace(workspaceId, (tx) => this.#row(tx, id));
     if (row?.state !== 'working') return;
-    const findings = noFindings();
     const versions = versionsOf(row);
+    const findings = noFindings(versions.after);
     const prepare = (last: Place | null, looked: number): Promise<Prepared> =>
       this.database.inWorkspace(workspaceId, async (tx) => {
         const rows = await this.#batch(tx, row, last, Math.min(BATCH, row.most - looked));
@@ -160,6 +160,7 @@ export class ComparisonsService implements OnModuleInit {
           beforeOutcomes: versions.before ? findings.before : null,
           afterOutcomes: findings.after,
           groups: groupsOf(findings),
+          tables: findings.tables,
           ...(done ? { state: 'done' as const, finishedAt: new Date() } : {}),
         }),
       );
@@ -192,7 +193,7 @@ export class ComparisonsService implements OnModuleInit {
     after: RouteDefinition,
     submissions: readonly (QueuedSubmission & { key: string })[],
   ): Promise<DifferenceGroup[]> {
-    const findings = noFindings();
+    const findings = noFindings(after);
     const versions = { before, after: sharingFills(after, before) };
     await compare(versions, await this.#ground(tx, versions, submissions), findings);
     return groupsOf(findings);
@@ -264,7 +265,8 @@ function versionsOf({ beforeDefinition, afterDefinition }: Row): Versions {
 }
 
 function shapeOf(row: Row): ComparisonShape {
-  const { id, state, total, looked, differ, groups, beforeName, beforeOutcomes, afterName, afterOutcomes } = row;
+  const { id, state, total, looked, differ, groups, tables, beforeName, beforeOutcomes, afterName, afterOutcomes } =
+    row;
   return {
     id,
     state,
@@ -276,5 +278,6 @@ function shapeOf(row: Row): ComparisonShape {
     after: { name: afterName, outcomes: afterOutcomes },
     differ,
     groups,
+    tables,
   };
 }

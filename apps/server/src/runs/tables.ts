@@ -1,4 +1,4 @@
-import type { AttemptReason, DifferenceGroup, PlannedOutcomes, RunOutcome } from '@haycart/api';
+import type { AttemptReason, DifferenceGroup, PlannedOutcomes, RunOutcome, TableFigures } from '@haycart/api';
 import type {
   JsonObject,
   KnownRecord,
@@ -149,6 +149,7 @@ export const routeComparison = pgTable(
     afterOutcomes: jsonb('after_outcomes').$type<PlannedOutcomes>().notNull(),
     differ: integer('differ').notNull().default(0),
     groups: jsonb('groups').$type<DifferenceGroup[]>().notNull().default([]),
+    tables: jsonb('tables').$type<TableFigures[]>().notNull().default([]),
     startedAt: time('started_at').notNull().defaultNow(),
     finishedAt: time('finished_at'),
   },

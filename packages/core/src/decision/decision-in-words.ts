@@ -16,9 +16,17 @@ export function tableInWords({ name, rows, outputs }: DecisionTable): string {
 
 /** What a table decided, without a full stop: `Who takes it: row 3, stage Enquiry, owner Ida Vos`. */
 export function decidedInWords({ table, row, otherwise, said }: DecidedTrace, destination: Destination): string {
-  const outputs = said.map(({ name, type, value }) => `${name} ${showOutput(value, type, destination)}`);
   const which = row === null ? (otherwise ? 'no row fits, so otherwise' : 'no row fits') : `row ${row + 1}`;
-  return [`${table}: ${which}`, ...outputs].join(', ');
+  return [`${table}: ${which}`, ...saidTexts(said, destination)].join(', ');
+}
+
+/** What a table said: `Owner Ida Vos, Stage Enquiry`; `nothing` where it said nothing. */
+export function saidInWords({ said }: DecidedTrace, destination: Destination): string {
+  return saidTexts(said, destination).join(', ') || 'nothing';
+}
+
+function saidTexts(said: DecidedTrace['said'], destination: Destination): string[] {
+  return said.map(({ name, type, value }) => `${name} ${showOutput(value, type, destination)}`);
 }
 
 /** A value of a column as people read it. */

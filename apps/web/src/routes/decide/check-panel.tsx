@@ -1,10 +1,6 @@
 import {
   blankRow,
   columnsOf,
-  missesBefore,
-  readyTable,
-  cellSetting,
-  columnValueText,
   withCell,
   withRowMoved,
   withRows,
@@ -16,6 +12,8 @@ import {
 } from '@haycart/core';
 import type { ReactNode } from 'react';
 import { StateShape, type ShownState } from '../../components/state-shape';
+import type { SampleChoice } from '../rehearsal';
+import { SampleDecided } from './sample-decided';
 import type { CellAt } from './selection';
 
 const LINK = 'text-slate underline-offset-2 hover:underline';
@@ -29,6 +27,7 @@ export function CheckPanel({
   decided,
   edit,
   goTo,
+  choice,
   children,
 }: {
   table: DecisionTable;
@@ -39,6 +38,7 @@ export function CheckPanel({
   decided: DecidedTrace | undefined;
   edit: (change: (table: DecisionTable) => DecisionTable) => void;
   goTo: (cell: CellAt) => void;
+  choice: SampleChoice;
   /** What past submissions show. */
   children?: ReactNode;
 }) {
@@ -176,7 +176,7 @@ export function CheckPanel({
           </p>
         )}
         {children}
-        {decided && <Sample table={table} around={around} decided={decided} />}
+        <SampleDecided table={table} around={around} decided={decided} choice={choice} />
       </div>
     </aside>
   );
@@ -212,40 +212,4 @@ function capital(link: ReactNode, _row: number): ReactNode {
 
 function capitalExample(example: ReactNode): ReactNode {
   return <span className="inline-block first-letter:uppercase">{example}</span>;
-}
-
-/** Which row decides for the sample, and what kept each row before it from fitting. */
-function Sample({ table, around, decided }: { table: DecisionTable; around: TableAround; decided: DecidedTrace }) {
-  const ready = readyTable(table, around);
-  const until = decided.row ?? table.rows.length;
-  const misses = missesBefore(ready, until, decided.values, cellSetting(around.destination, new Date().toISOString()));
-  const shown = misses.slice(-8);
-  return (
-    <div className="py-3">
-      <p className="font-semibold">
-        This sample:{' '}
-        {decided.row === null ? (decided.otherwise ? 'otherwise' : 'no row fits') : `row ${decided.row + 1}`}
-      </p>
-      <p className="mt-1 text-muted">
-        {ready.columns.map((column, index) => (
-          <span key={index}>
-            {index > 0 && ', '}
-            {column.input.label}{' '}
-            <b className="font-semibold">{columnValueText(decided.values[index] ?? null, column)}</b>
-          </span>
-        ))}
-      </p>
-      <ul className="mt-1 text-muted">
-        {misses.length > shown.length && <li>{misses.length - shown.length} rows before do not fit either</li>}
-        {shown.map((column, index) => {
-          const at = misses.length - shown.length + index;
-          return column === null ? null : (
-            <li key={at}>
-              Row {at + 1}: not by {ready.columns[column]!.input.label}
-            </li>
-          );
-        })}
-      </ul>
-    </div>
-  );
 }

@@ -1,3 +1,4 @@
+import type { RowFigure } from '@haycart/api';
 import type { RowFinding } from '@haycart/core';
 import { GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
@@ -14,7 +15,8 @@ export function GridRow({
   isOtherwise,
   finding,
   unsure,
-  count,
+  figure,
+  showOne,
   isSample,
   span,
   at,
@@ -32,7 +34,8 @@ export function GridRow({
   finding: RowFinding | undefined;
   /** Columns of which nothing exact can be said. */
   unsure: readonly number[];
-  count: number | undefined;
+  figure: RowFigure | undefined;
+  showOne: (examples: readonly string[]) => void;
   isSample: boolean;
   span: Span;
   at: CellAt;
@@ -73,7 +76,20 @@ export function GridRow({
         role="gridcell"
         className="flex items-center justify-end border-l border-hair pr-2 font-mono text-[12.5px] text-muted"
       >
-        {count?.toLocaleString('en-GB') ?? ''}
+        {figure &&
+          (figure.count ? (
+            <button
+              type="button"
+              tabIndex={-1}
+              title="Show one of them as the sample"
+              className="hover:underline"
+              onClick={() => showOne(figure.examples)}
+            >
+              {figure.count.toLocaleString('en-GB')}
+            </button>
+          ) : (
+            0
+          ))}
       </div>
       {isOtherwise && (
         <div

@@ -19,6 +19,7 @@ import { CellEditor } from './cell-editor';
 import { GridHead } from './grid-head';
 import { GridRow } from './grid-row';
 import { blockFrom, blockText, moved, spanOf, type CellAt, type Selection } from './selection';
+import type { RowCounts } from './use-past-figures';
 import { useSuggestedTexts } from './suggested-texts';
 
 export const ROW_HEIGHT = 33;
@@ -32,6 +33,7 @@ export function TableGrid({
   around,
   check,
   counts,
+  showOne,
   sampleRow,
   goTo,
   edit,
@@ -42,7 +44,9 @@ export function TableGrid({
   around: TableAround;
   check: TableCheck | null;
   /** How many of the last submissions each row took; the last is of those that no row took. */
-  counts: readonly number[] | null;
+  counts: RowCounts | null;
+  /** Shows one of some submissions as the sample. */
+  showOne: (examples: readonly string[]) => void;
   /** The row that decides for the sample, from 0. */
   sampleRow: number | null;
   /** A cell to show; a new object each time. */
@@ -208,7 +212,8 @@ export function TableGrid({
               isOtherwise={index === table.rows.length}
               finding={check?.rows.find(({ row }) => row === index)}
               unsure={check?.unsure.filter(({ row }) => row === index).map(({ column }) => column) ?? []}
-              count={counts?.[index]}
+              figure={counts?.[index]}
+              showOne={showOne}
               isSample={sampleRow === index}
               span={span}
               at={selection.at}

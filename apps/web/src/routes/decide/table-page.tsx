@@ -1,7 +1,7 @@
 import { counted, readTableCsv, tableCsv, usesOfTable, withTableRenamed, type TableAround } from '@haycart/core';
 import { Download, Upload } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
-import { Link, Navigate, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../components/button';
 import { saveAs } from '../../components/save-as';
@@ -13,10 +13,12 @@ import { useDraft } from '../draft';
 import { useOpenedRoute } from '../route-pages';
 import { useRehearsal } from '../use-rehearsal';
 import { CheckPanel } from './check-panel';
+import { PastFigures } from './past-figures';
 import type { CellAt } from './selection';
 import { TableGrid } from './table-grid';
 import { TableName } from './table-name';
 import { useCheck } from './use-check';
+import { useNextOf, usePastFigures } from './use-past-figures';
 import { useTableEdit } from './use-table-edit';
 
 /** The page on which one decision table is edited, with its check at the right. */
@@ -44,7 +46,10 @@ function OneTable({ at }: { at: number }) {
     [destination, intakes],
   );
   const { check, checking } = useCheck(table, around);
-  const { plan } = useRehearsal(definition, surroundings);
+  const { plan, choice } = useRehearsal(definition, surroundings);
+  const past = usePastFigures(route.id, table);
+  const [, setParams] = useSearchParams();
+  const showOne = useNextOf((sample) => setParams({ sample }, { replace: true }));
   const decided = plan?.decided?.find((one) => one.table === table.name);
   const [shown, setShown] = useState<CellAt | null>(null);
   const uses = usesOfTable(definition, table.name);
@@ -98,7 +103,8 @@ function OneTable({ at }: { at: number }) {
           table={table}
           around={around}
           check={check}
-          counts={null}
+          counts={past.counts}
+          showOne={showOne}
           sampleRow={decided?.row ?? null}
           goTo={shown}
           edit={edit}
@@ -140,7 +146,10 @@ function OneTable({ at }: { at: number }) {
         decided={decided}
         edit={edit}
         goTo={(cell) => setShown({ ...cell })}
-      />
+        choice={choice}
+      >
+        <PastFigures table={table} {...past} showOne={showOne} />
+      </CheckPanel>
     </div>
   );
 }

@@ -1,7 +1,8 @@
 import { fieldOf, recordWord, type Destination } from '../../destination/destination';
 import { showRecordValue } from '../../destination/show-record-value';
 import { sameValue, type FieldValue } from '../../diff/record';
-import { orderedJson, type JsonValue } from '../../json';
+import { saidInWords } from '../../decision/decision-in-words';
+import { orderedJson, sameJson, type JsonValue } from '../../json';
 import { capitalised } from '../../text';
 import { placedText } from '../telling/account';
 import type { FieldTrace, Plan, PlannedWrite } from '../planning/plan';
@@ -24,6 +25,26 @@ const OUTCOMES: Record<Plan['outcome'], string> = { write: 'written', hold: 'hel
  * what their fields are to hold, where they stand, and what they are linked to. Ids of new records do not count.
  */
 export function comparePlans(before: Plan, after: Plan, destination: Destination): PlanDifference[] {
+  return [...compareDecided(before, after, destination), ...compareWhatIsDone(before, after, destination)];
+}
+
+/** What tables of the same name say, where that differs. */
+function compareDecided(before: Plan, after: Plan, destination: Destination): PlanDifference[] {
+  return (after.decided ?? []).flatMap((now) => {
+    const was = before.decided?.find(({ table }) => table === now.table);
+    if (!was || sameJson(was.said as unknown as JsonValue, now.said as unknown as JsonValue)) return [];
+    return [
+      {
+        kind: `decided ${now.table}`,
+        text: `The table ${now.table} says something else`,
+        before: saidInWords(was, destination),
+        after: saidInWords(now, destination),
+      },
+    ];
+  });
+}
+
+function compareWhatIsDone(before: Plan, after: Plan, destination: Destination): PlanDifference[] {
   if (before.outcome !== after.outcome)
     return [
       {

@@ -24,7 +24,7 @@ export function rehearse(
 ): RehearsedPlan {
   const { destination, intakes } = surroundings;
   const newIds = Object.fromEntries(route.writes.map(({ as }) => [as, `new:${as}`]));
-  const plan = planRun(route, submission, known, { destination, newIds, counters });
+  const plan = planRun(route, submission, known, { destination, newIds, counters, allTables: true });
   const intake = intakes.find(({ key }) => key === submission.intake)?.name ?? 'a made-up sample';
   return {
     ...plan,

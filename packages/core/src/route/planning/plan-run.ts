@@ -42,27 +42,45 @@ const NO_COUNTERS = new Counters();
  * gives the same plan. The route must have passed `checkRoute`; names that are gone since end the run failed.
  */
 export function planRun(route: RouteDefinition, submission: Submission, known: KnownRecords, setting: Setting): Plan {
-  const plan: Plan = { outcome: 'write', reason: null, writes: [], diff: emptyDiff(), touches: [], problems: [] };
   const written = new Map<string, FieldValues>();
-  const records: EffectRecord[] = [];
-  const turns = new Set<string>();
   const facts = new Map<string, FieldValues>();
   const { destination } = setting;
-  const finishing = finisherContext(submission, destination);
   const decisions = new Decisions(
     route.decisions ?? [],
     { destination, writes: route.writes },
     {
       read: withEarlierWrites(submissionReader(submission), written, facts),
-      finishing,
+      finishing: finisherContext(submission, destination),
       now: submission.receivedAt,
     },
   );
+  const plan = planned(route, submission, known, setting, { decisions, written, facts });
+  if (setting.allTables && plan.reason?.code !== 'only-when') decisions.decideAll();
+  return decisions.traces.length ? { ...plan, decided: decisions.traces } : plan;
+}
+
+/** What writes have told so far, and what tables made of it. */
+interface Told {
+  decisions: Decisions;
+  written: Map<string, FieldValues>;
+  facts: Map<string, FieldValues>;
+}
+
+function planned(
+  route: RouteDefinition,
+  submission: Submission,
+  known: KnownRecords,
+  setting: Setting,
+  { decisions, written, facts }: Told,
+): Plan {
+  const plan: Plan = { outcome: 'write', reason: null, writes: [], diff: emptyDiff(), touches: [], problems: [] };
+  const records: EffectRecord[] = [];
+  const turns = new Set<string>();
+  const { destination } = setting;
+  const finishing = finisherContext(submission, destination);
   const { read } = decisions;
   const ownerOf = decisions.ownerOf.bind(decisions);
   const undecided = (): Reason | null => (decisions.problem ? { code: 'undecided', text: decisions.problem } : null);
-  if (route.decisions?.length) plan.decided = decisions.traces;
-
   if (route.onlyWhen) {
     const verdict = conditionMet(route.onlyWhen, read, route, submission, destination);
     const stop = undecided();

@@ -21,6 +21,8 @@ export interface Setting {
   answered?: Readonly<Record<number, GivenAnswer>> | undefined;
   /** The address by which one of those who are asked by mail answers; one that leads nowhere when not said. */
   link?: ((ask: number) => string) | undefined;
+  /** Whether tables are asked that the run itself does not get to: for whoever wants to see what they say. */
+  allTables?: boolean | undefined;
   /** Whose turn it is; when not said, that of those who stand first. */
   counters?: Counters | undefined;
 }

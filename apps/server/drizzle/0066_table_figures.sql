@@ -1,0 +1,1 @@
+ALTER TABLE "route_comparison" ADD COLUMN "tables" jsonb DEFAULT '[]'::jsonb NOT NULL;
