@@ -43,7 +43,7 @@ export function CheckPanel({
   children?: ReactNode;
 }) {
   const columns = columnsOf(table, around);
-  const label = (column: number) => columns[column]?.input.label ?? '';
+  const label = (column: number) => columns[column]?.input.label ?? table.outputs[column - columns.length]?.name ?? '';
   const example = (values: readonly ExampleValue[]) =>
     values.length
       ? values.map(({ column, words }, index) => (

@@ -11,11 +11,14 @@ export function GridHead({
   table,
   around,
   template,
+  total,
   edit,
 }: {
   table: DecisionTable;
   around: TableAround;
   template: string;
+  /** How many submissions were counted. */
+  total: number | null;
   edit: (change: (table: DecisionTable) => DecisionTable) => void;
 }) {
   return (
@@ -30,13 +33,12 @@ export function GridHead({
         role="columnheader"
         className="flex items-center justify-end border-l border-hair pr-2 text-label font-semibold"
       >
-        Of 1,000
+        {total === null ? 'Took' : `Of ${total.toLocaleString('en-GB')}`}
       </div>
       {table.inputs.map((input, at) => (
         <div key={at} role="columnheader" className="min-w-0 border-l border-hair">
           <Popover
             label={`Column ${input.label}`}
-            wide
             trigger={
               <button type="button" className={HEAD} aria-label={`Column ${input.label}`}>
                 <span className="w-full truncate font-semibold">{input.label}</span>

@@ -173,7 +173,7 @@ function Cell({
       onDoubleClick={begin}
       className={`relative flex min-w-0 items-center px-2 ${isFirstOutput ? 'border-l-2 border-ink' : 'border-l border-hair'} ${ground} ${ink} ${isSelected && !isAt ? 'bg-slate-soft' : ''} ${isAt ? 'outline-2 -outline-offset-2 outline-green' : ''}`}
     >
-      <span className={`truncate ${wrong ? 'underline decoration-wavy decoration-1 underline-offset-4' : ''}`}>
+      <span className={`truncate ${wrong ? 'underline decoration-dotted underline-offset-2' : ''}`}>
         {text === '' && isInput ? 'any' : text}
       </span>
       {isUnsure && (

@@ -135,7 +135,8 @@ export function TableGrid({
   };
 
   const keys = (event: KeyboardEvent) => {
-    if (typed !== null) return;
+    // What is typed elsewhere, such as into a column’s settings, is none of the grid’s.
+    if (typed !== null || event.target !== scroller.current) return;
     const { key, shiftKey, altKey } = event;
     const ctrl = event.ctrlKey || event.metaKey;
     const act = (does: () => void) => {
@@ -160,7 +161,7 @@ export function TableGrid({
     if (!ctrl && !altKey && key.length === 1) return act(() => setTyped(key));
   };
   const copy = (event: ClipboardEvent) => {
-    if (typed !== null) return;
+    if (typed !== null || event.target !== scroller.current) return;
     event.preventDefault();
     const rows = range(span.from.row, span.to.row).map((row) =>
       range(span.from.column, span.to.column).map((column) => textAt({ row, column })),
@@ -169,7 +170,7 @@ export function TableGrid({
     if (event.type === 'cut') clear();
   };
   const paste = (event: ClipboardEvent) => {
-    if (typed !== null) return;
+    if (typed !== null || event.target !== scroller.current) return;
     event.preventDefault();
     put(span.from, blockFrom(event.clipboardData.getData('text/plain')));
   };
@@ -191,7 +192,13 @@ export function TableGrid({
       className="min-h-0 flex-1 overflow-auto rounded border border-line bg-raised outline-none focus-visible:outline-2 focus-visible:outline-slate"
     >
       <div style={{ minWidth: 100 + inputs * 110 + table.outputs.length * 150 + 120 }}>
-        <GridHead table={table} around={around} template={template} edit={edit} />
+        <GridHead
+          table={table}
+          around={around}
+          template={template}
+          total={counts && counts.reduce((sum, figure) => sum + figure.count, 0)}
+          edit={edit}
+        />
         <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map(({ index, start }) => (
             <GridRow

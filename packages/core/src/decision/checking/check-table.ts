@@ -3,6 +3,8 @@ import { comparedCell, goesByTime, type CellCompared } from '../cell';
 import { columnsOf, type Column, type TableAround } from '../column';
 import { cellSetting } from '../decide';
 import type { DecisionTable } from '../decision-table';
+import { wrongOutput } from '../output-problem';
+import { capitalised } from '../../text';
 import {
   bitsOf,
   common,
@@ -30,7 +32,7 @@ export interface RowFinding {
   takenBefore?: number[];
   /** Columns whose cells can never be met. */
   never?: number[];
-  /** Columns whose cells cannot be read, with why. */
+  /** Columns whose cells cannot be read, with why; those of outputs are counted after those of inputs. */
   unreadable?: { column: number; text: string }[];
 }
 
@@ -74,15 +76,17 @@ export function checkDecisions(table: DecisionTable, around: TableAround): Table
   let finished = true;
   ground.boxes.forEach((box, row) => {
     const finding = plainFinding(row, ground);
+    const said = wrongOutputs(table, row, around.destination);
     if (!finding.unreadable && !finding.never) {
       const taken = takenBefore(box, able, ground.all, steps);
       if (taken === 'too-much') finished = false;
       else if (taken) finding.takenBefore = taken;
       able.push(box);
     }
+    if (said.length) finding.unreadable = [...(finding.unreadable ?? []), ...said];
     if (finding.unreadable || finding.never || finding.takenBefore) rows.push(finding);
   });
-  const dead = new Set(rows.map(({ row }) => row));
+  const dead = new Set(rows.flatMap(({ row, takenBefore }) => (takenBefore ? row : [])));
   const live = able.filter(({ row }) => !dead.has(row));
   const gaps = gapsOf(live, ground, steps);
   const overlaps = overlapsOf(table, live, ground);
@@ -168,6 +172,19 @@ function plainFinding(row: number, { boxes, unreadable }: Ground): RowFinding {
   const wrong = unreadable.get(row);
   const never = boxes[row]!.may.flatMap((bits, column) => (bits && firstOf(bits) === -1 ? [column] : []));
   return { row, ...(wrong ? { unreadable: wrong } : {}), ...(never.length ? { never } : {}) };
+}
+
+/** Outputs that say what cannot be understood, or what there is not. */
+function wrongOutputs(
+  { inputs, outputs, rows }: DecisionTable,
+  row: number,
+  destination: Destination,
+): { column: number; text: string }[] {
+  return outputs.flatMap(({ name, type }, index) => {
+    const value = rows[row]!.then[name];
+    const text = value === undefined || value === null ? null : wrongOutput(value, type, destination);
+    return text === null ? [] : [{ column: inputs.length + index, text: capitalised(text) }];
+  });
 }
 
 /** The fewest of the rows before one that take every case of it; `null` where it has a case of its own. */

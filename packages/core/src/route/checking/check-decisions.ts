@@ -1,10 +1,9 @@
 import { comparedCell, type CellSetting } from '../../decision/cell';
 import { columnsOf, type TableAround } from '../../decision/column';
 import { cellSetting } from '../../decision/decide';
-import type { DecisionTable, OutputType } from '../../decision/decision-table';
-import { isUnread, outputChoices, readOutput } from '../../decision/notation/output-text';
+import type { DecisionTable } from '../../decision/decision-table';
+import { wrongOutput } from '../../decision/output-problem';
 import type { Destination } from '../../destination/destination';
-import { isMoney } from '../../diff/record';
 import { jsonPointer } from '../../json';
 import { isTimeZone } from '../../people/person';
 import { error, type Problem } from '../../problem';
@@ -121,36 +120,4 @@ function checkThen(
     const wrong = value === undefined || value === null ? null : wrongOutput(value, output.type, destination);
     return wrong === null ? [] : [error('output-does-not-fit', `${where}, ${name}: ${wrong}`, at)];
   });
-}
-
-function wrongOutput(value: unknown, type: OutputType, destination: Destination): string | null {
-  if (isUnread(value)) {
-    const read = readOutput(value.unread, type, destination);
-    return read.ok ? `“${value.unread}” was not understood. Type it again.` : read.text;
-  }
-  switch (type) {
-    case 'text':
-      return typeof value === 'string' ? null : 'this is no text.';
-    case 'number':
-      return (typeof value === 'number' && Number.isFinite(value)) || isMoney(value) ? null : 'this is no number.';
-    case 'yes-no':
-      return typeof value === 'boolean' ? null : 'this is neither yes nor no.';
-    case 'owner': {
-      const { person, team } = value as Partial<Record<'person' | 'team', string>>;
-      return person !== undefined
-        ? unknownName(person, 'person', destination)
-        : unknownName(String(team), 'team', destination);
-    }
-    default:
-      return unknownName(String(value), type, destination);
-  }
-}
-
-function unknownName(
-  key: string,
-  type: Exclude<OutputType, 'text' | 'number' | 'yes-no' | 'owner'>,
-  destination: Destination,
-) {
-  const there = outputChoices(type, destination).some((choice) => choice.key === key && !choice.retired);
-  return there ? null : `there is no ${type} “${key}”.`;
 }

@@ -76,3 +76,53 @@ describe('two drafts made of one', () => {
     );
   });
 });
+
+describe('a table that two people changed', () => {
+  const row = (country: string, who: string, note?: string) => ({
+    when: [{ test: 'is', value: country }],
+    then: { who },
+    ...(note ? { note } : {}),
+  });
+  const deciding = (...rows: ReturnType<typeof row>[]): RouteDefinition => ({
+    ...route,
+    decisions: [
+      {
+        name: 'Who',
+        inputs: [{ of: { answer: 'country' }, label: 'Country' }],
+        outputs: [{ name: 'who', type: 'text' }],
+        rows,
+      },
+    ],
+  });
+  const base = deciding(row('GB', 'a'), row('NL', 'b'), row('DE', 'c'));
+  const rowsOf = ({ draft }: ReturnType<typeof mergeDrafts>) => draft.decisions![0]!.rows;
+
+  test('has the rows that each of them put in, took away and changed', () => {
+    const mine = deciding(row('IE', 'x'), row('GB', 'a'), row('NL', 'b'), row('DE', 'c'));
+    const theirs = deciding(row('GB', 'a'), row('NL', 'b'), row('FR', 'y'));
+    const merged = mergeDrafts(base, mine, theirs);
+    expect(rowsOf(merged)).toEqual([row('IE', 'x'), row('GB', 'a'), row('NL', 'b'), row('FR', 'y')]);
+    expect(merged.clashes).toEqual([]);
+  });
+
+  test('has both changes of one row, cell by cell, and mine where it is the same cell', () => {
+    const mine = deciding(row('GB', 'mine'), row('NL', 'mine'), row('DE', 'c'));
+    const theirs = deciding(row('GB', 'a', 'theirs'), row('NL', 'theirs'), row('DE', 'c'));
+    const merged = mergeDrafts(base, mine, theirs);
+    expect(rowsOf(merged)).toEqual([row('GB', 'mine', 'theirs'), row('NL', 'mine'), row('DE', 'c')]);
+    expect(merged.clashes).toEqual(['A cell of Who was changed by both; there yours stands.']);
+  });
+
+  test('is as mine, and that is told, where both made another of the same rows or the columns differ', () => {
+    const theirs = deciding(row('Y', 'y'), row('Z', 'z'), row('Q', 'q'), row('R', 'r'));
+    const merged = mergeDrafts(base, deciding(row('X', 'x')), theirs);
+    expect(rowsOf(merged)).toEqual([row('X', 'x')]);
+    expect(merged.clashes).toHaveLength(1);
+    const wider = { ...base, decisions: [{ ...base.decisions![0]!, outputs: [] }] };
+    expect(mergeDrafts(base, wider, deciding(row('Y', 'y'))).clashes).toEqual([
+      'The table Who was changed by both; yours stands.',
+    ]);
+    expect(mergeDrafts(base, route, base).draft.decisions).toBeUndefined();
+    expect(mergeDrafts(route, base, route).draft).toEqual(base);
+  });
+});

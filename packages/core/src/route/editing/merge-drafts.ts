@@ -1,5 +1,7 @@
 import { sameJson, type JsonValue } from '../../json';
+import type { DecisionTable } from '../../decision/decision-table';
 import type { RouteDefinition, Write } from '../../definition/route-definition';
+import { mergedRows, sameColumns } from './merge-tables';
 
 /** Two people's changes of one draft, brought together. */
 export interface MergedDrafts {
@@ -16,11 +18,12 @@ type Things = Record<string, unknown>;
  */
 export function mergeDrafts(base: RouteDefinition, mine: RouteDefinition, theirs: RouteDefinition): MergedDrafts {
   const clashes: string[] = [];
-  const { writes: _, ...rest } = merged(base, mine, theirs, 'writes', 'The route’s', clashes);
+  const rest = merged(base, mine, theirs, ['writes', 'decisions'], 'The route’s', clashes);
+  const decisions = mergedTables(base, mine, theirs, clashes);
   const writes = mergedList(base.writes, mine.writes, theirs.writes, ({ as }) => as, 'what is written as', clashes).map(
     (as) => mergedWrite(as, base, mine, theirs, clashes),
   );
-  return { draft: { ...rest, writes }, clashes };
+  return { draft: { ...rest, ...(decisions.length ? { decisions } : {}), writes }, clashes };
 }
 
 function mergedWrite(
@@ -33,7 +36,7 @@ function mergedWrite(
   const [was, own, other] = [base, mine, theirs].map(({ writes }) => writes.find((write) => write.as === as));
   if (!own || !other) return (own ?? other)!;
   const known = was ?? { ...own, fills: [] };
-  const { fills: _, ...rest } = merged(known, own, other, 'fills', `The ${own.record}’s`, clashes);
+  const rest = merged(known, own, other, ['fills'], `The ${own.record}’s`, clashes);
   const fillOf = (write: Write, field: string) => write.fills.find((fill) => fill.field === field);
   const fields = mergedList(known.fills, own.fills, other.fills, ({ field }) => field, 'the field', clashes);
   const fills = fields.map((field) => {
@@ -44,12 +47,39 @@ function mergedWrite(
   return { ...rest, fills };
 }
 
-/** Every property but one, each from whoever changed it. */
-function merged<T extends object>(base: T, mine: T, theirs: T, without: keyof T, whose: string, clashes: string[]): T {
+/** Tables by their names; rows of one that both changed are brought together where its columns are the same. */
+function mergedTables(
+  base: RouteDefinition,
+  mine: RouteDefinition,
+  theirs: RouteDefinition,
+  clashes: string[],
+): DecisionTable[] {
+  const [was, own, other] = [base, mine, theirs].map(({ decisions = [] }) => decisions);
+  const names = mergedList(was!, own!, other!, ({ name }) => name, 'the table', clashes);
+  const find = (tables: readonly DecisionTable[], name: string) => tables.find((table) => table.name === name);
+  return names.map((name) => {
+    const [before, one, two] = [find(was!, name), find(own!, name), find(other!, name)];
+    if (!one || !two) return (one ?? two)!;
+    if (!before || !sameColumns(before, one) || !sameColumns(before, two))
+      return chosen(before, one, two, `The table ${name}`, clashes);
+    const rest = merged(before, one, two, ['rows'], `The table ${name}’s`, clashes);
+    return { ...rest, rows: mergedRows(name, before.rows, one.rows, two.rows, clashes) };
+  });
+}
+
+/** Every property but some, each from whoever changed it. */
+function merged<T extends object>(
+  base: T,
+  mine: T,
+  theirs: T,
+  without: readonly (keyof T)[],
+  whose: string,
+  clashes: string[],
+): T {
   const result: Things = {};
   const [was, own, other] = [base, mine, theirs] as Things[];
   for (const key of new Set([...Object.keys(theirs), ...Object.keys(mine)])) {
-    if (key === without) continue;
+    if (without.includes(key as keyof T)) continue;
     const value = chosen(was![key], own![key], other![key], `${whose} ${key}`, clashes);
     if (value !== undefined) result[key] = value;
   }
