@@ -15,6 +15,7 @@ export default defineConfig({
     read: 'bench/read.ts',
     deliver: 'bench/deliver.ts',
     follow: 'bench/follow.ts',
+    decide: 'bench/decide.ts',
     handler: 'bench/plain/handler.ts',
   },
   platform: 'node',

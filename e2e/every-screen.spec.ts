@@ -48,6 +48,20 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
       await page.getByText('The same in sentences').waitFor();
     },
   ],
+  [
+    'a decision table',
+    '/routes',
+    async (page) => {
+      await page
+        .getByRole('link', { name: /Dealer application/ })
+        .first()
+        .click();
+      await page.getByRole('button', { name: /^5 Decide/ }).click();
+      await page.getByRole('link', { name: 'Who takes a dealer' }).click();
+      await page.getByText('Row 4 can never fit').waitFor();
+    },
+  ],
+  ['value sets', '/set-up/value-sets', (page) => page.getByRole('row', { name: /Continent/ }).waitFor()],
   ['recognition', '/records/recognition', (page) => page.getByRole('heading', { name: 'Thresholds' }).waitFor()],
   ['contacts', '/records/contacts', (page) => page.getByRole('row').nth(1).waitFor()],
   [

@@ -177,7 +177,7 @@ test('two people on one draft see each other’s changes, and neither’s are lo
   await other.getByRole('button', { name: /^1 Takes from/ }).click();
   await Promise.all([
     page.getByLabel('Name of the route').fill(`${name} of Robin`),
-    other.request.get('/api/v1/session').then(() => other.getByRole('button', { name: /^5 Place/ }).click()),
+    other.request.get('/api/v1/session').then(() => other.getByRole('button', { name: /^5 Decide/ }).click()),
   ]);
   await expect(other.getByRole('heading', { name: `${name} of Robin`, level: 1 })).toBeVisible();
   await other.getByRole('link', { name: 'Quillfern Glasshouses, home' }).click();

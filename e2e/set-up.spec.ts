@@ -184,7 +184,7 @@ test('a route that is put into a pipeline begins where that pipeline says', asyn
     .getByRole('link', { name: /Price list readers/ })
     .first()
     .click();
-  await page.getByRole('button', { name: /^5 Place/ }).click();
+  await page.getByRole('button', { name: /^5 Decide/ }).click();
   await page.getByRole('button', { name: 'Write a deal too' }).click();
   await page.getByLabel('Pipeline', { exact: true }).selectOption('Dealers');
   await expect(page.getByLabel('Stage', { exact: true })).toHaveValue('vetting');

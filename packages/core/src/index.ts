@@ -199,46 +199,9 @@ export {
   type NamedOwner,
   type OwnerRule,
 } from './assignment/choose-owner';
+export * from './decision/public';
 export { readValueSetsCsv, valueSetsCsv } from './condition/value-set-csv';
 export { cleanValues, VALUE_SET_LIMITS, type ValueSet } from './condition/value-set';
-export {
-  checkDecisions,
-  type ExampleValue,
-  type Overlap,
-  type RowFinding,
-  type TableCheck,
-} from './decision/checking/check-table';
-export { type Column, columnsOf, type TableAround } from './decision/column';
-export { blankRow, cellSetting, missesBefore, readyTable } from './decision/decide';
-export { columnValueText, decidedInWords, tableInWords } from './decision/decision-in-words';
-export {
-  type DecisionInput,
-  type DecisionOutput,
-  type DecisionRow,
-  type DecisionTable,
-  type InputAs,
-  OUTPUT_TYPES,
-  type OutputType,
-  TABLE_LIMITS,
-} from './decision/decision-table';
-export type { DecidedTrace } from './decision/decisions';
-export {
-  cellNames,
-  outputTexts,
-  rowTexts,
-  withBlock,
-  withCell,
-  withInput,
-  withInputChanged,
-  withOutput,
-  withOutputChanged,
-  withoutInput,
-  withoutOutput,
-  withoutRows,
-  withRowMoved,
-  withRows,
-} from './decision/edit-table';
-export { factsOf } from './decision/facts';
 export {
   setsUsed,
   usesOfTable,
@@ -246,10 +209,6 @@ export {
   withTable,
   withTableRenamed,
 } from './route/editing/edit-decisions';
-export { INPUT_KINDS } from './decision/input-kinds/registry';
-export { NOTATIONS } from './decision/notation/families';
-export { outputChoices } from './decision/notation/output-text';
-export { readTableCsv, type ReadTableCsv, tableCsv } from './decision/table-csv';
 export { Counters } from './assignment/counters';
 export { withLibraries } from './libraries/library';
 export {

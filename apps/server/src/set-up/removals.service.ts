@@ -168,8 +168,14 @@ export class RemovalsService {
     const changed: ChangedRoute[] = [];
     const rewritten = (definition: RouteDefinition) =>
       removed.reduce((route, place) => replacePlace(route, place, to), definition);
-    for (const { id, draft, published } of await this.routes.definitions(tx)) {
+    for (const { id, name, draft, published } of await this.routes.definitions(tx)) {
       const after = { draft: rewritten(draft), published: published && rewritten(published) };
+      for (const left of removed)
+        if (namesPlace(after.draft, left) || (after.published && namesPlace(after.published, left)))
+          throw new ProblemError(
+            'conflict',
+            `A table of ${name} says a stage that is to go, in a pipeline that the route names itself. Choose a stage of the same pipeline, or change the table first.`,
+          );
       const newDraft = differs(draft, after.draft) ? after.draft : null;
       const newPublished = published && differs(published, after.published!) ? after.published : null;
       if (!newDraft && !newPublished) continue;
@@ -264,9 +270,11 @@ function followed(records: number, routes: number, target: ReturnType<typeof tar
 }
 
 function names({ draft, published }: RouteDefinitions, place: PlaceKeys): boolean {
-  return [draft, published].some(
-    (definition) => definition && placesNamed(definition).some((named) => same(named, place)),
-  );
+  return [draft, published].some((definition) => definition && namesPlace(definition, place));
+}
+
+function namesPlace(definition: RouteDefinition, place: PlaceKeys): boolean {
+  return placesNamed(definition).some((named) => same(named, place));
 }
 
 function same(a: PlaceKeys, b: PlaceKeys): boolean {

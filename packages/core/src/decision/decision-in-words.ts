@@ -6,7 +6,7 @@ import type { Column } from './column';
 import type { DecidedTrace } from './decisions';
 import type { DecisionTable } from './decision-table';
 import { showOutput } from './notation/output-text';
-import { timeText } from './notation/families';
+import { timeText } from './notation/families/time-of-day';
 
 /** What a table is, as a clause: `Who takes it: 9 rows decide stage and owner`. */
 export function tableInWords({ name, rows, outputs }: DecisionTable): string {

@@ -4,7 +4,7 @@ import type { FieldValue } from '../../diff/record';
 import { formatMoney } from '../../reading/money';
 import { meetsCell, type CellCompared } from '../cell';
 import type { Column } from '../column';
-import { timeText } from '../notation/families';
+import { timeText } from '../notation/families/time-of-day';
 
 /**
  * A group of values of a column that no cell tells apart, or that cannot be told apart for sure. Every value of the column

@@ -1,7 +1,7 @@
 import type { Column } from '../column';
 import type { CellTest } from '../decision-table';
 import type { CellNames } from './family-notation';
-import { NOTATIONS } from './families';
+import { NOTATIONS } from './registry';
 import { quoted } from './items';
 
 /** A cell as it was typed: a test, `null` for anything, or a sentence that says why it means nothing. */

@@ -1,0 +1,47 @@
+import { wantedNumber } from '../../../condition/wanted';
+import { isMoney } from '../../../diff/record';
+import { formatMoney } from '../../../reading/money';
+import type { FamilyNotation } from '../family-notation';
+import { afterWords, bothEnds, wordsFor } from '../prefix';
+
+const NUMBER_WORDS = {
+  'at least': 'at-least',
+  'at most': 'at-most',
+  over: 'above',
+  under: 'below',
+  'more than': 'above',
+  'less than': 'below',
+};
+
+export const number: FamilyNotation = {
+  examples: ['4', 'at least 4', 'at most 9', 'over 4', 'under 9', '4 to 9', 'blank'],
+  read(typed, { type }, { defaultCurrency }) {
+    const one = (part: string) => {
+      const read = wantedNumber(part, { type, defaultCurrency });
+      if (typeof read === 'string') return read;
+      return read.currency === undefined ? read.number : { amount: read.number, currency: read.currency };
+    };
+    const ends = bothEnds(typed);
+    if (ends) {
+      const [least, most] = ends.map(one);
+      if (typeof least === 'string' || typeof most === 'string')
+        return `${typeof least === 'string' ? least : String(most)} A range is typed as 4 to 9.`;
+      if (amountOf(least) > amountOf(most)) return 'The range ends before it begins.';
+      return { test: 'between', value: [least, most] };
+    }
+    const { test, rest } = afterWords(typed, NUMBER_WORDS) ?? { test: 'is-number', rest: typed };
+    const value = one(rest);
+    return typeof value === 'string' ? `${value} Or a test such as: at least 4; 4 to 9.` : { test, value };
+  },
+  show({ test, value }) {
+    const [first, last] = [value].flat().map((one) => (isMoney(one) ? formatMoney(one) : String(one)));
+    if (test === 'between') return `${first} to ${last}`;
+    if (test === 'is-number') return first ?? null;
+    const words = wordsFor(test, NUMBER_WORDS);
+    return words && `${words} ${first}`;
+  },
+};
+
+function amountOf(value: unknown): number {
+  return isMoney(value) ? value.amount : Number(value);
+}

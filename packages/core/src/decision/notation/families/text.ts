@@ -1,0 +1,36 @@
+import type { FamilyNotation } from '../family-notation';
+import { quoted, readItems, showItems } from '../items';
+import { afterWords, wordsFor } from '../prefix';
+import { listOf, oneOrAll } from './lists';
+
+const TEXT_WORDS = {
+  not: 'is-not',
+  'starts with': 'starts-with',
+  'ends with': 'ends-with',
+  contains: 'contains',
+  'not containing': 'contains-not',
+};
+
+export const text: FamilyNotation = {
+  examples: ['Leeds', 'Leeds, York', 'not Leeds', 'starts with Le', 'contains glass', 'in North', 'blank'],
+  read(typed) {
+    const { test, rest } = afterWords(typed, TEXT_WORDS) ?? { test: 'is', rest: typed };
+    const items = readItems(rest);
+    return items.length ? { test, value: oneOrAll(items) } : 'Type what to compare with.';
+  },
+  show({ test, value }) {
+    const items = listOf(value);
+    if (test !== 'is') {
+      const words = wordsFor(test, TEXT_WORDS);
+      return words && `${words} ${showItems(items)}`;
+    }
+    // What would be read as a test of its own is put in quotation marks.
+    const plain = showItems(items);
+    return startsLikeATest(plain) ? items.map(quoted).join(', ') : plain;
+  },
+};
+
+/** Whether a text would be read as something else than itself. */
+export function startsLikeATest(plain: string): boolean {
+  return /^(any|anything|-|blank|not|in|starts|ends|contains|from|until|before)( |$)/i.test(plain);
+}
