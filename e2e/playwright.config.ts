@@ -9,7 +9,7 @@ const CHROMIUM = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find(
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
-  globalSetup: './demos.ts',
+  globalSetup: './global-demos.ts',
   fullyParallel: false,
   workers: WORKERS,
   timeout: 90_000,

@@ -23,3 +23,19 @@ test('a label that took the place of another is named in its place, of its kind 
   ]);
   expect(withLabelMerged(routeOf(person), 'tags', 'show', 'stand')).toEqual(routeOf(person));
 });
+
+test('and so it is in what tables say', () => {
+  const table = (tag: string) => ({
+    name: 'Which',
+    inputs: [],
+    outputs: [
+      { name: 'tag', type: 'tag' as const },
+      { name: 'word', type: 'text' as const },
+    ],
+    rows: [{ when: [], then: { tag, word: 'show' } }],
+    otherwise: { tag },
+  });
+  const route = { ...routeOf(person), decisions: [table('show')] };
+  expect(withLabelMerged(route, 'tags', 'show', 'stand').decisions).toEqual([table('stand')]);
+  expect(withLabelMerged(route, 'lists', 'show', 'stand')).toEqual(route);
+});

@@ -3,7 +3,7 @@ import type { RowFinding } from '@haycart/core';
 import { GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { isInside, type CellAt, type Span } from './selection';
-import { ROW_HEIGHT } from './table-grid';
+import { ROW_HEIGHT } from './measures';
 
 /** One row of the grid: its number, how many submissions it took, its cells. */
 export function GridRow({

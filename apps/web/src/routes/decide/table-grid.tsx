@@ -18,11 +18,11 @@ import { useEffect, useMemo, useRef, useState, type ClipboardEvent, type Keyboar
 import { CellEditor } from './cell-editor';
 import { GridHead } from './grid-head';
 import { GridRow } from './grid-row';
+import { ROW_HEIGHT } from './measures';
 import { blockFrom, blockText, moved, spanOf, type CellAt, type Selection } from './selection';
 import type { RowCounts } from './use-past-figures';
 import { useSuggestedTexts } from './suggested-texts';
 
-export const ROW_HEIGHT = 33;
 const HEAD_HEIGHT = 49;
 /** The columns before those of the table: the number of the row and how many it took. */
 const BEFORE = '40px 60px';
