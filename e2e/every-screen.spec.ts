@@ -22,7 +22,7 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
   ['submissions', '/submissions?outcome=failed', (page) => page.getByRole('row').nth(1).waitFor()],
   [
     'a run',
-    '/submissions',
+    '/submissions?outcome=written',
     async (page) => {
       await page.getByRole('row').nth(1).click();
       await page.getByText('from arrival to').waitFor();

@@ -63,8 +63,16 @@ test('a stage in use is removed with its deals and its route, and all of it is t
   await dialog.getByRole('button', { name: 'Remove Applied' }).click();
   await expect(page.getByLabel('Name of Applied')).toHaveCount(0);
   await page.getByRole('link', { name: /^Routes/ }).click();
-  await expect(page.getByRole('link', { name: /Dealer application/ }).first()).toContainText('Vetting');
-  await page.goBack();
+  await page
+    .getByRole('link', { name: /Dealer application/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: /^5 Decide/ }).click();
+  await page.getByRole('link', { name: 'Who takes a dealer' }).click();
+  const table = page.getByRole('grid', { name: 'Who takes a dealer' });
+  await expect(table).toContainText('Vetting');
+  await expect(table).not.toContainText('Applied');
+  await page.goto('/set-up/pipelines/dealers');
 
   const removed = page
     .getByRole('main')

@@ -198,6 +198,7 @@ export {
   namedOwner,
   type NamedOwner,
   type OwnerRule,
+  type TeamOwner,
 } from './assignment/choose-owner';
 export * from './decision/public';
 export { readValueSetsCsv, valueSetsCsv } from './condition/value-set-csv';

@@ -1,5 +1,6 @@
 import {
   fieldOf,
+  namedOwner,
   type DecidedOwner,
   type DecisionTable,
   type Destination,
@@ -9,6 +10,7 @@ import {
 } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { teamsQuery } from '../api/queries';
+import { OwnerDetails } from './owner-details';
 import { SelectField } from './text-field';
 
 const ENTERED = 'entered';
@@ -85,6 +87,15 @@ export function OwnerChoice({
         <option value={ENTERED}>the colleague who enters it</option>
         {named}
       </SelectField>
+      {owner && !entered && namedOwner(owner) && (
+        <OwnerDetails
+          label={label}
+          record={record}
+          owner={namedOwner(owner)!}
+          destination={destination}
+          change={change}
+        />
+      )}
       {entered && (
         <SelectField
           label="Owner of what no colleague entered"

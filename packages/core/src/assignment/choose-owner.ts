@@ -1,11 +1,23 @@
-import { fieldOf, type Destination } from '../destination/destination';
-import type { RecordKind } from '../diff/record';
-import { POSTED } from '../source/origin';
-import type { Submission } from '../payload/submission';
-import type { Counters } from './counters';
+/** A person whom a route names. */
+export interface PersonOwner {
+  person: string;
+  /** Who takes it while they are away. */
+  standIn?: string | undefined;
+}
 
-/** Somebody whom a route names: a person, or somebody of a team, who take turns. */
-export type NamedOwner = { person: string } | { team: string };
+/** Somebody of a team, who take turns. */
+export interface TeamOwner {
+  team: string;
+  /** Whoever looks after one of these already comes first, in this order, of the team or not. */
+  keep?: ('contact' | 'company')[] | undefined;
+  /** While somebody of it is at work, only those are. */
+  atWork?: true | undefined;
+  /** Who takes it when nobody of it can. */
+  otherwise?: string | undefined;
+}
+
+/** Somebody whom a route names. */
+export type NamedOwner = PersonOwner | TeamOwner;
 
 /** Whom an output of a decision table names. */
 export interface DecidedOwner {
@@ -50,42 +62,4 @@ export function settledOwner(
 /** The counter of whose turn it is in a team. */
 export function turnOf(team: string): string {
   return `turn ${team}`;
-}
-
-/** The counter that decides who gets a record, where one does. */
-export function turnFor(
-  rule: SettledOwner,
-  record: RecordKind,
-  { origin = POSTED }: Pick<Submission, 'origin'>,
-  destination: Destination,
-): string | null {
-  if ('enteredBy' in rule && isActive(origin.enteredBy, record, destination)) return null;
-  const named = namedOwner(rule);
-  return named && 'team' in named ? turnOf(named.team) : null;
-}
-
-/**
- * The key of the person who gets a record, or `null` when nobody can: the person or team is gone, or nobody is active. In a
- * team those who are active take turns, in the order of their keys.
- */
-export function chooseOwner(
-  rule: SettledOwner,
-  record: RecordKind,
-  { origin = POSTED }: Pick<Submission, 'origin'>,
-  destination: Destination,
-  counters: Counters,
-): string | null {
-  if ('enteredBy' in rule && isActive(origin.enteredBy, record, destination)) return origin.enteredBy!;
-  const named = namedOwner(rule);
-  if (!named) return null;
-  if ('person' in named) return isActive(named.person, record, destination) ? named.person : null;
-  const able = [...(destination.teams?.[named.team]?.people ?? [])]
-    .filter((key) => isActive(key, record, destination))
-    .sort();
-  return able.length ? able[counters.get(turnOf(named.team)) % able.length]! : null;
-}
-
-function isActive(key: string | undefined, record: RecordKind, destination: Destination): boolean {
-  const people = fieldOf(destination, record, 'owner')?.options ?? [];
-  return key !== undefined && people.some((person) => person.key === key && !person.retired);
 }

@@ -1,7 +1,9 @@
+import type { PersonOwner, TeamOwner } from '../assignment/choose-owner';
 import type { Destination } from '../destination/destination';
 import { isMoney } from '../diff/record';
 import type { OutputType } from './decision-table';
-import { isUnread, outputChoices, readOutput } from './notation/output-text';
+import { outputChoices } from './notation/output-choices';
+import { isUnread, readOutput } from './notation/output-text';
 
 /** What is wrong with what an output says, as a sentence; `null` where nothing is. */
 export function wrongOutput(value: unknown, type: OutputType, destination: Destination): string | null {
@@ -17,10 +19,12 @@ export function wrongOutput(value: unknown, type: OutputType, destination: Desti
     case 'yes-no':
       return typeof value === 'boolean' ? null : 'this is neither yes nor no.';
     case 'owner': {
-      const { person, team } = value as Partial<Record<'person' | 'team', string>>;
-      return person !== undefined
-        ? unknownName(person, 'person', destination)
-        : unknownName(String(team), 'team', destination);
+      const { person, team, standIn, otherwise } = value as Partial<PersonOwner & TeamOwner>;
+      const people = [person, standIn, otherwise].filter((key) => key !== undefined);
+      return (
+        people.map((key) => unknownName(key, 'person', destination)).find((wrong) => wrong !== null) ??
+        (person === undefined ? unknownName(String(team), 'team', destination) : null)
+      );
     }
     default:
       return unknownName(String(value), type, destination);

@@ -39,5 +39,5 @@ export {
 export { factsOf } from './facts';
 export { INPUT_KINDS } from './input-kinds/registry';
 export { NOTATIONS } from './notation/registry';
-export { outputChoices } from './notation/output-text';
+export { outputChoices } from './notation/output-choices';
 export { readTableCsv, type ReadTableCsv, tableCsv } from './table-csv';

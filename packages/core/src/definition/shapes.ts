@@ -40,8 +40,16 @@ export const condition: z.ZodType<Condition> = z
   .meta({ id: 'Condition' });
 
 const namedOwner = z.union([
-  z.strictObject({ person: name }),
-  z.strictObject({ team: name }),
+  z.strictObject({ person: name, standIn: name.optional() }),
+  z.strictObject({
+    team: name,
+    keep: z
+      .array(z.enum(['contact', 'company']))
+      .max(2)
+      .optional(),
+    atWork: z.literal(true).optional(),
+    otherwise: name.optional(),
+  }),
   z.strictObject({ decision: name, output: name }),
 ]);
 

@@ -1,6 +1,8 @@
-import { decidedOwner, namedOwner, type OwnerRule } from '../assignment/choose-owner';
+import { decidedOwner, namedOwner, type OwnerRule, type PersonOwner, type TeamOwner } from '../assignment/choose-owner';
 import { fieldOf, type Destination } from '../destination/destination';
 import type { RecordKind } from '../diff/record';
+import type { FieldOption } from '../field/field-definition';
+import { listInWords } from '../text';
 
 /** Whom an owner rule means: `Robin Nye`, `somebody of the team Design`. */
 export function ownerInWords(rule: OwnerRule, record: RecordKind, destination: Destination): string {
@@ -9,9 +11,27 @@ export function ownerInWords(rule: OwnerRule, record: RecordKind, destination: D
   const people = fieldOf(destination, record, 'owner')?.options ?? [];
   const whom = decided
     ? `whom the table ${decided.decision} names as ${decided.output}`
-    : named &&
-      ('person' in named
-        ? (people.find(({ key }) => key === named.person)?.label ?? named.person)
-        : `somebody of the team ${destination.teams?.[named.team]?.name ?? named.team}`);
+    : named && ('person' in named ? personInWords(named, people) : teamInWords(named, record, destination));
   return 'enteredBy' in rule ? `the colleague who enters it${whom ? `, otherwise ${whom}` : ''}` : whom!;
+}
+
+function personInWords({ person, standIn }: PersonOwner, people: readonly FieldOption[]): string {
+  const name = (key: string) => people.find((one) => one.key === key)?.label ?? key;
+  return standIn === undefined ? name(person) : `${name(person)}, or ${name(standIn)} while they are away`;
+}
+
+function teamInWords(
+  { team, keep = [], atWork, otherwise }: TeamOwner,
+  record: RecordKind,
+  destination: Destination,
+): string {
+  const people = fieldOf(destination, record, 'owner')?.options ?? [];
+  const words = `somebody of the team ${destination.teams?.[team]?.name ?? team}`;
+  return [
+    keep.length ? `whoever looks after the ${listInWords(keep, 'or')} already, otherwise ${words}` : words,
+    ...(atWork ? ['at work first'] : []),
+    ...(otherwise
+      ? [`and ${people.find(({ key }) => key === otherwise)?.label ?? otherwise} when none of them can`]
+      : []),
+  ].join(', ');
 }

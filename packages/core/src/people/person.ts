@@ -99,6 +99,17 @@ export function isTimeZone(name: string): boolean {
   }
 }
 
+/** Whether somebody is away on the day that a moment (ISO 8601) is for them. */
+export function isAway(
+  { away, timeZone }: Pick<Person, 'away' | 'timeZone'>,
+  at: string,
+  workspaceZone = 'UTC',
+): boolean {
+  if (!away.length) return false;
+  const { day } = localMoment(at, timeZone ?? workspaceZone);
+  return away.some(({ from, to }) => from <= day && day <= to);
+}
+
 /** Whether somebody works at a moment (ISO 8601): active, not away, within their hours; without hours, at any time. */
 export function atWork({ active, away, hours, timeZone }: Person, at: string, workspaceZone = 'UTC'): boolean {
   const { day, weekday, time } = localMoment(at, timeZone ?? workspaceZone);

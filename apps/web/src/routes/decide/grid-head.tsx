@@ -28,7 +28,9 @@ export function GridHead({
       className="sticky top-0 z-10 grid h-[49px] border-b border-line bg-sheet"
       style={{ gridTemplateColumns: template }}
     >
-      <div role="columnheader" aria-label="Row" />
+      <div role="columnheader">
+        <span className="sr-only">Row</span>
+      </div>
       <div
         role="columnheader"
         className="flex items-center justify-end border-l border-hair pr-2 text-label font-semibold"

@@ -21,7 +21,14 @@ export function useSuggestedTexts(
       const output = table.outputs[at - columns.length];
       if (!output) return [];
       if (output.type === 'yes-no') return ['yes', 'no'];
-      return outputChoices(output.type, destination).flatMap(({ label, retired }) => (retired ? [] : label));
+      const known = outputChoices(output.type, destination).flatMap(({ label, retired }) => (retired ? [] : label));
+      if (output.type !== 'owner') return known;
+      const teams = Object.values(destination.teams ?? {}).map(({ name }) => name);
+      return [
+        ...known,
+        ...teams.map((name) => `${name}, contact’s owner first`),
+        ...teams.map((name) => `${name}, at work first`),
+      ];
     }
     const { input, family, options } = column;
     const key = 'answer' in input.of ? input.of.answer : '';

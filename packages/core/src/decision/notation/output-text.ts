@@ -1,42 +1,16 @@
 import type { OwnerRule } from '../../assignment/choose-owner';
-import { fieldOf, type Destination } from '../../destination/destination';
+import type { Destination } from '../../destination/destination';
 import { optionFor } from '../../field/field-value';
 import type { FieldOption } from '../../field/field-definition';
 import { readMoney } from '../../reading/money';
 import { isMoney } from '../../diff/record';
 import { formatMoney } from '../../reading/money';
 import type { OutputType } from '../decision-table';
+import { outputChoices } from './output-choices';
+import { readOwner, showOwner } from './owner-text';
 
 /** What an output says, or why it means nothing. `undefined`: nothing. */
 export type ReadOutput = { ok: true; value: unknown } | { ok: false; text: string };
-
-/** What can be said by name in the outputs of a type; empty where anything can. */
-export function outputChoices(type: OutputType, destination: Destination): FieldOption[] {
-  const people = fieldOf(destination, 'contact', 'owner')?.options ?? [];
-  const teams = Object.entries(destination.teams ?? {}).map(([key, { name }]) => ({ key, label: name }));
-  switch (type) {
-    case 'pipeline':
-      return destination.pipelines.map(({ key, name }) => ({ key, label: name }));
-    case 'stage': {
-      const stages = destination.pipelines.flatMap((pipeline) => pipeline.stages);
-      return [...new Map(stages.map(({ key, name }) => [key, { key, label: name }])).values()];
-    }
-    case 'person':
-      return people;
-    case 'team':
-      return teams;
-    case 'owner':
-      return [...people, ...teams];
-    case 'tag':
-      return fieldOf(destination, 'contact', 'tags')?.options ?? [];
-    case 'list':
-      return fieldOf(destination, 'contact', 'lists')?.options ?? [];
-    case 'text':
-    case 'number':
-    case 'yes-no':
-      return [];
-  }
-}
 
 const TYPE_WORDS: Readonly<Record<OutputType, string>> = {
   text: 'text',
@@ -73,7 +47,12 @@ export function readOutput(typed: string, type: OutputType, destination: Destina
       ? { ok: true, value: word === 'yes' }
       : { ok: false, text: 'Type yes or no.' };
   }
-  if (type === 'owner') return readOwner(text, destination);
+  if (type === 'owner') {
+    const rule = readOwner(text, destination);
+    return rule
+      ? { ok: true, value: rule }
+      : { ok: false, text: `There is nobody called “${text}”: neither a person nor a team, such as North, in turn.` };
+  }
   const found = optionFor(outputChoices(type, destination), text);
   return found ? { ok: true, value: found.key } : { ok: false, text: `There is no ${TYPE_WORDS[type]} “${text}”.` };
 }
@@ -93,22 +72,6 @@ function readNumber(text: string, { defaultCurrency }: Destination): ReadOutput 
   if (plain) return { ok: true, value: Number(text) };
   const money = readMoney(text, defaultCurrency);
   return money ? { ok: true, value: money } : { ok: false, text: 'Type a number, or an amount such as GBP 1,200.' };
-}
-
-function readOwner(text: string, destination: Destination): ReadOutput {
-  const bare = text.replace(/,? in turn$/i, '');
-  const team = bare === text ? optionFor(outputChoices('person', destination), text) : undefined;
-  if (team) return { ok: true, value: { person: team.key } satisfies OwnerRule };
-  const found = optionFor(outputChoices('team', destination), bare);
-  return found
-    ? { ok: true, value: { team: found.key } satisfies OwnerRule }
-    : { ok: false, text: `There is nobody called “${text}”: neither a person nor a team.` };
-}
-
-function showOwner(rule: OwnerRule, destination: Destination): string {
-  if ('person' in rule) return nameOf(outputChoices('person', destination), rule.person);
-  if ('team' in rule) return `${nameOf(outputChoices('team', destination), rule.team)}, in turn`;
-  return JSON.stringify(rule);
 }
 
 /** The label, or the key where the label alone would lead to another. */

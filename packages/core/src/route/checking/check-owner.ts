@@ -50,13 +50,15 @@ function checkOwner(
   const named = namedOwner(rule);
   if (!named) return [];
   const at = [...way, ...('enteredBy' in rule ? ['otherwise'] : [])];
-  if ('person' in named)
-    return isOption(destination, record, 'owner', named.person)
+  const person = (key: string | undefined, name: string): Problem[] =>
+    key === undefined || isOption(destination, record, 'owner', key)
       ? []
-      : [error('unknown-person', `There is no person “${named.person}”.`, jsonPointer([...at, 'person']))];
-  return destination.teams?.[named.team]
+      : [error('unknown-person', `There is no person “${key}”.`, jsonPointer([...at, name]))];
+  if ('person' in named) return [...person(named.person, 'person'), ...person(named.standIn, 'standIn')];
+  const team = destination.teams?.[named.team]
     ? []
     : [error('unknown-team', `There is no team “${named.team}”.`, jsonPointer([...at, 'team']))];
+  return [...team, ...person(named.otherwise, 'otherwise')];
 }
 
 function isOption(destination: Destination, record: RecordKind, field: string, key: string): boolean {

@@ -3,7 +3,7 @@ import { fieldOf, type Destination } from '../../destination/destination';
 import type { RecordKind } from '../../diff/record';
 import type { EffectName } from '../../effect/effect';
 import type { DecisionTable, OutputType } from '../../decision/decision-table';
-import { outputChoices } from '../../decision/notation/output-text';
+import { outputChoices } from '../../decision/notation/output-choices';
 import { effectOf } from '../../effect/registry';
 import { holdRuleOf } from '../../hold/registry';
 import { foldSegment } from '../../payload/key';
@@ -48,9 +48,15 @@ export function adoptRoute(
   const value = (one: Value): Value => ({ ...one, parts: one.parts.map(part) });
   const teams = Object.entries(destination.teams ?? {}).map(([key, { name }]) => ({ key, name }));
   const owner = (record: RecordKind, rule: OwnerRule): OwnerRule => {
-    if ('person' in rule) return { ...rule, person: adopt('person', rule.person, marks(record, 'owner')) };
+    const person = (key: string) => adopt('person', key, marks(record, 'owner'));
+    if ('person' in rule)
+      return { ...rule, person: person(rule.person), ...(rule.standIn ? { standIn: person(rule.standIn) } : {}) };
     if (!('team' in rule)) return rule;
-    return { ...rule, team: adopt('team', rule.team, teams) };
+    return {
+      ...rule,
+      team: adopt('team', rule.team, teams),
+      ...(rule.otherwise ? { otherwise: person(rule.otherwise) } : {}),
+    };
   };
   const followUp = (one: FollowUp): FollowUp => {
     const record = one.on === undefined ? undefined : kinds.get(one.on);

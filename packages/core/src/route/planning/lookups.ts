@@ -1,4 +1,4 @@
-import { decidedOwner, turnFor, turnOf, type OwnerRule, type SettledOwner } from '../../assignment/choose-owner';
+import { decidedOwner, namedOwner, turnOf, type OwnerRule } from '../../assignment/choose-owner';
 import { DEALS_FACT } from '../../decision/facts';
 import { effectOf } from '../../effect/registry';
 import { fieldOf, type Destination } from '../../destination/destination';
@@ -55,12 +55,10 @@ export function lookupsFor(route: RouteDefinition, submission: Submission, desti
   const counters = new Set<string>();
   for (const followUp of route.followUps ?? []) {
     const named = effectOf(followUp)?.owner?.of(followUp);
-    const record = route.writes.find(({ as }) => as === followUp.on)?.record ?? 'contact';
-    if (named) for (const turn of turnsFor(named.rule, record, route, submission, destination)) counters.add(turn);
+    if (named) for (const turn of turnsFor(named.rule, route)) counters.add(turn);
   }
   for (const write of route.writes) {
-    if (write.owner)
-      for (const turn of turnsFor(write.owner, write.record, route, submission, destination)) counters.add(turn);
+    if (write.owner) for (const turn of turnsFor(write.owner, route)) counters.add(turn);
     const by = new Set(write.match?.map((rule) => rule.by));
     const compares = by.has('name') || by.has('likeness');
     const identifying = new Set([
@@ -87,16 +85,10 @@ export function lookupsFor(route: RouteDefinition, submission: Submission, desti
 }
 
 /** The counters that may decide an owner. Which row of a table fits is not known yet, so all that it names count. */
-function turnsFor(
-  rule: OwnerRule,
-  record: RecordKind,
-  route: RouteDefinition,
-  submission: Submission,
-  destination: Destination,
-): string[] {
+function turnsFor(rule: OwnerRule, route: RouteDefinition): string[] {
   const decided = decidedOwner(rule);
-  const turn = decided ? null : turnFor(rule as SettledOwner, record, submission, destination);
-  if (!decided) return turn ? [turn] : [];
+  const named = namedOwner(rule);
+  if (!decided) return named && 'team' in named ? [turnOf(named.team)] : [];
   const table = route.decisions?.find(({ name }) => name === decided.decision);
   const type = table?.outputs.find(({ name }) => name === decided.output)?.type;
   const said = [...(table?.rows ?? []).map(({ then }) => then), table?.otherwise ?? {}].map(

@@ -185,7 +185,7 @@ describe('a route with follow-ups', () => {
     const account = accountOf(plan(marking, sent, known(), destination), sent, { destination, intake: 'Survey' });
     expect(
       account.filter(({ step, note }) => step === 'value' && note).map(({ text: is, note }) => `${is}: ${note}`),
-    ).toEqual(['Owner: the route says whose it is', 'Tags: the route adds it']);
+    ).toEqual(['Owner: named by the route', 'Tags: the route adds it']);
     expect(account.filter(({ step }) => step === 'sent')).toMatchObject([
       { text: 'Put in the outbox: Post to hooks.example' },
     ]);

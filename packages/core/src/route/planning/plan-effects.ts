@@ -1,7 +1,8 @@
-import { chooseOwner, settledOwner, turnFor, type DecidedOwner, type NamedOwner } from '../../assignment/choose-owner';
+import { assign } from '../../assignment/assign';
+import { settledOwner, type DecidedOwner, type NamedOwner } from '../../assignment/choose-owner';
 import type { Counters } from '../../assignment/counters';
 import { recordWord, type Destination } from '../../destination/destination';
-import type { FieldValue, FieldValues } from '../../diff/record';
+import type { FieldValue, FieldValues, RecordKind } from '../../diff/record';
 import { changesBetween, emptyDiff, type RecordsDiff } from '../../diff/records-diff';
 import type { EffectRecord, EffectStep, MadeDocument, PlannedEffect } from '../../effect/effect';
 import { effectOf } from '../../effect/registry';
@@ -114,16 +115,28 @@ function planEffect(
     },
     chooseOwner(rule, of = 'contact') {
       const settled = settledOwner(rule, setting.ownerOf);
-      const owner = settled && chooseOwner(settled, of, submission, destination, setting.counters);
+      const { counters } = setting;
+      const owners = ownersOf(records);
+      const assigned = settled && assign(settled, of, { submission, destination, counters, owners });
+      const owner = assigned?.person ?? null;
       if (owner === null)
         return { owner, problems: [warning('no-owner', `${kind.label}: ${nobodyIn(settled ?? rule)}`)] };
-      const turn = turnFor(settled!, of, submission, destination);
-      if (turn) turns.push(turn);
+      if (assigned?.turn) turns.push(assigned.turn);
       return { owner, problems: [] };
     },
   });
   const effect = { do: kind.do, words, ...about, ...(made ? { made } : {}), ...(out ? { out } : {}) };
   return { effect, problems, changes, hold, turns };
+}
+
+/** Who looks after the contact and the company that the run writes. */
+function ownersOf(records: readonly EffectRecord[]): Partial<Record<'contact' | 'company', string>> {
+  const owner = (kind: RecordKind) => records.find((one) => one.kind === kind)?.values.owner;
+  const [contact, company] = [owner('contact'), owner('company')];
+  return {
+    ...(typeof contact === 'string' ? { contact } : {}),
+    ...(typeof company === 'string' ? { company } : {}),
+  };
 }
 
 /** Why a follow-up is not done; `null` when it is. */

@@ -17,7 +17,13 @@ const destination = {
   teams: { north: { name: 'North', people: ['cy', 'bo', 'ida'] }, gone: { name: 'Gone', people: ['cy'] } },
 };
 const owned = (write: Partial<typeof person>, values = {}, counters = new Counters(), origin: Origin = {}) =>
-  plannedOwner({ ...person, ...write }, values, { origin }, destination, counters);
+  plannedOwner(
+    { ...person, ...write },
+    values,
+    { origin, receivedAt: '2026-03-14T09:30:00.000Z' },
+    destination,
+    counters,
+  );
 
 describe('an owner', () => {
   test('is given where there is none, and kept where there is one', () => {

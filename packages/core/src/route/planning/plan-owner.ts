@@ -1,12 +1,11 @@
 import {
-  chooseOwner,
   namedOwner,
   settledOwner,
-  turnFor,
   type DecidedOwner,
   type NamedOwner,
   type OwnerRule,
 } from '../../assignment/choose-owner';
+import { assign, type AssignmentGround } from '../../assignment/assign';
 import type { Counters } from '../../assignment/counters';
 import type { Destination } from '../../destination/destination';
 import type { FieldValues } from '../../diff/record';
@@ -28,24 +27,37 @@ export interface PlannedOwner {
 export function plannedOwner(
   { owner: rule, record }: Pick<Write, 'owner' | 'record'>,
   values: FieldValues,
-  submission: Pick<Submission, 'origin'>,
+  submission: Pick<Submission, 'origin' | 'receivedAt'>,
   destination: Destination,
   counters: Counters,
   ownerOf: (decided: DecidedOwner) => NamedOwner | null = () => null,
+  owners?: AssignmentGround['owners'],
 ): PlannedOwner {
   if (!rule || values.owner !== undefined) return { values: {}, fields: [], problems: [] };
   const settled = settledOwner(rule, ownerOf);
-  const owner = settled && chooseOwner(settled, record, submission, destination, counters);
+  const assigned = settled && assign(settled, record, { submission, destination, counters, owners });
+  const owner = assigned?.person;
   if (!owner)
     return {
       values: {},
       fields: [],
       problems: [warning('no-owner', `The ${record} has no owner: ${nobodyIn(settled ?? rule)}`)],
     };
-  const turn = turnFor(settled, record, submission, destination);
+  const { turn, why } = assigned!;
   return {
     values: { owner },
-    fields: [{ field: 'owner', before: null, after: owner, offered: null, did: 'write', why: 'assigned', trace: null }],
+    fields: [
+      {
+        field: 'owner',
+        before: null,
+        after: owner,
+        offered: null,
+        did: 'write',
+        why: 'assigned',
+        said: why,
+        trace: null,
+      },
+    ],
     problems: [],
     ...(turn ? { turn } : {}),
   };
@@ -57,5 +69,5 @@ export function nobodyIn(rule: OwnerRule): string {
   if ('decision' in rule) return `the table “${rule.decision}” names nobody as ${rule.output}.`;
   if (!named) return 'no colleague entered it.';
   const whom = 'person' in named ? `the person “${named.person}”` : `the team “${named.team}”`;
-  return `${whom} is gone, or nobody there is active.`;
+  return `${whom} is gone, or nobody there is active and not away.`;
 }

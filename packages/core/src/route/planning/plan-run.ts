@@ -244,7 +244,15 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     : valuesAfter(write.record, record?.values ?? {}, fields);
   const owner = leave
     ? null
-    : plannedOwner(write, filledIn, submission, setting.destination, setting.counters ?? NO_COUNTERS, context.ownerOf);
+    : plannedOwner(
+        write,
+        filledIn,
+        submission,
+        setting.destination,
+        setting.counters ?? NO_COUNTERS,
+        context.ownerOf,
+        ownersBefore(context),
+      );
   const values = { ...filledIn, ...owner?.values };
   problems.push(...(owner?.problems ?? []));
   const id = record?.id ?? setting.newIds[write.as]!;
@@ -277,6 +285,16 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     newOptions: filled.flatMap(({ newOptions }) => newOptions),
     turn: owner?.turn,
   };
+}
+
+/** Who looks after the contact and the company that were written before. */
+function ownersBefore({ earlier, written }: WriteContext): Partial<Record<'contact' | 'company', string>> {
+  const owners: Partial<Record<'contact' | 'company', string>> = {};
+  for (const { as, record } of earlier) {
+    const owner = written.get(as)?.owner;
+    if ((record === 'contact' || record === 'company') && typeof owner === 'string') owners[record] ??= owner;
+  }
+  return owners;
 }
 
 /** A write that writes nothing. */

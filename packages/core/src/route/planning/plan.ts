@@ -132,6 +132,8 @@ export interface FieldTrace {
     | 'assigned'
     | 'marked'
     | null;
+  /** Of somebody who was chosen, why: `in turn in North`. */
+  said?: string;
   trace: ValueTrace | null;
 }
 

@@ -191,7 +191,7 @@ function valueSteps(trace: FieldTrace, { record, did }: PlannedWrite, destinatio
     after: show(trace.after),
   };
   if (did !== 'create') line.before = show(trace.before);
-  if (trace.why) line.note = WHY_KEPT[trace.why];
+  if (trace.why) line.note = trace.said ?? WHY_KEPT[trace.why];
   else if (trace.did === 'keep') return [];
   return [line];
 }

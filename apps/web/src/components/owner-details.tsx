@@ -1,0 +1,89 @@
+import { fieldOf, type Destination, type NamedOwner, type RecordKind, type TeamOwner } from '@haycart/core';
+import { SelectField } from './text-field';
+
+const KEEPS = [
+  ['contact', 'Whoever looks after the contact already comes first'],
+  ['company', 'Whoever looks after the company already comes first'],
+] as const;
+
+/** Who stands in for a person, or how a team shares what comes. */
+export function OwnerDetails({
+  label,
+  record,
+  owner,
+  destination,
+  change,
+}: {
+  /** What the choice above is called, for screen readers. */
+  label: string;
+  record: RecordKind;
+  owner: NamedOwner;
+  destination: Destination;
+  change: (owner: NamedOwner) => void;
+}) {
+  const people = fieldOf(destination, record, 'owner')?.options?.filter(({ retired }) => !retired) ?? [];
+  const choose = (words: string, none: string, value: string | undefined, put: (key: string | undefined) => void) => (
+    <SelectField
+      label={`${label}: ${words}`}
+      hideLabel
+      value={value ?? ''}
+      onChange={({ target }) => put(target.value || undefined)}
+    >
+      <option value="">{none}</option>
+      {people.map(({ key, label: name }) => (
+        <option key={key} value={key}>
+          {words}: {name}
+        </option>
+      ))}
+    </SelectField>
+  );
+  if ('person' in owner) {
+    const { standIn, ...person } = owner;
+    return choose('while away', 'nobody while they are away', standIn, (key) =>
+      change(key ? { ...person, standIn: key } : person),
+    );
+  }
+  const { otherwise, ...team } = owner;
+  return (
+    <div className="mt-1.5 flex flex-col gap-1 text-small">
+      {KEEPS.map(([kind, words]) => (
+        <Tick
+          key={kind}
+          words={words}
+          ticked={owner.keep?.includes(kind) ?? false}
+          change={(ticked) => change(withKeep(owner, kind, ticked))}
+        />
+      ))}
+      <Tick
+        words="While somebody is at work, only those"
+        ticked={owner.atWork ?? false}
+        change={(ticked) => {
+          const { atWork: _, ...rest } = owner;
+          change(ticked ? { ...rest, atWork: true } : rest);
+        }}
+      />
+      {choose('when nobody can', 'nobody when all are away', otherwise, (key) =>
+        change(key ? { ...team, otherwise: key } : team),
+      )}
+    </div>
+  );
+}
+
+function withKeep({ keep = [], ...team }: TeamOwner, kind: 'contact' | 'company', ticked: boolean): TeamOwner {
+  const kept = ticked ? [...keep, kind] : keep.filter((one) => one !== kind);
+  return kept.length ? { ...team, keep: kept } : team;
+}
+
+function Tick({ words, ticked, change }: { words: string; ticked: boolean; change: (ticked: boolean) => void }) {
+  return (
+    <label className="flex items-center gap-2">
+      <input
+        type="checkbox"
+        className="size-3.5 flex-none accent-green"
+        checked={ticked}
+        onChange={({ target }) => change(target.checked)}
+      />
+      {words}
+    </label>
+  );
+}
