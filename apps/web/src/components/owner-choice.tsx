@@ -88,13 +88,7 @@ export function OwnerChoice({
         {named}
       </SelectField>
       {owner && !entered && namedOwner(owner) && (
-        <OwnerDetails
-          label={label}
-          record={record}
-          owner={namedOwner(owner)!}
-          destination={destination}
-          change={change}
-        />
+        <OwnerDetails record={record} owner={namedOwner(owner)!} destination={destination} change={change} />
       )}
       {entered && (
         <SelectField

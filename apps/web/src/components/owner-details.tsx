@@ -8,14 +8,11 @@ const KEEPS = [
 
 /** Who stands in for a person, or how a team shares what comes. */
 export function OwnerDetails({
-  label,
   record,
   owner,
   destination,
   change,
 }: {
-  /** What the choice above is called, for screen readers. */
-  label: string;
   record: RecordKind;
   owner: NamedOwner;
   destination: Destination;
@@ -24,7 +21,7 @@ export function OwnerDetails({
   const people = fieldOf(destination, record, 'owner')?.options?.filter(({ retired }) => !retired) ?? [];
   const choose = (words: string, none: string, value: string | undefined, put: (key: string | undefined) => void) => (
     <SelectField
-      label={`${label}: ${words}`}
+      label={`${words}, of the ${record}`}
       hideLabel
       value={value ?? ''}
       onChange={({ target }) => put(target.value || undefined)}
