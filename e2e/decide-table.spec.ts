@@ -86,7 +86,8 @@ test('rules from a spreadsheet are pasted, checked, corrected where the check sa
   await enquiry('cy', 'GB', '30');
   await page.goto(`/submissions?q=cy@garth${retry}.example`);
   await page.getByRole('row').nth(1).click();
-  await expect(page.getByText('Who takes it: row 1, Owner Idris Vale')).toBeVisible();
+  await page.getByRole('link', { name: 'Who takes it: row 1, Owner Idris Vale' }).click();
+  await expect(grid.getByRole('row').nth(1)).toContainText('Idris wants the largest');
 });
 
 test('a table goes out as CSV and comes back, and a value set is used in its cells', async ({ page }, { retry }) => {

@@ -27,9 +27,12 @@ export function RunAccount({
   account,
   receivedAt,
   isUndone = false,
+  routeId,
 }: {
   account: readonly AccountStep[];
   receivedAt?: string;
+  /** The route whose tables decided, for the way to them. */
+  routeId?: string;
   /** Whether all of it was taken back since. */
   isUndone?: boolean;
 }) {
@@ -38,7 +41,7 @@ export function RunAccount({
       {folded(grouped(account)).map((steps, index) => (
         <li key={index} className="border-b border-hair py-2 last:border-b-0">
           {steps.length === 1 ? (
-            <Step {...steps[0]!} at={index === 0 ? receivedAt : undefined} isUndone={isUndone} />
+            <Step {...steps[0]!} at={index === 0 ? receivedAt : undefined} isUndone={isUndone} routeId={routeId} />
           ) : (
             <details>
               <summary className="cursor-pointer text-muted">
@@ -46,7 +49,7 @@ export function RunAccount({
               </summary>
               {steps.map((step, at) => (
                 <div key={at} className="pt-2">
-                  <Step {...step} isUndone={isUndone} />
+                  <Step {...step} isUndone={isUndone} routeId={routeId} />
                 </div>
               ))}
             </details>
@@ -57,7 +60,18 @@ export function RunAccount({
   );
 }
 
-function Step({ step, values, at, isUndone }: ToldStep & { at?: string | undefined; isUndone: boolean }) {
+/** The table as it is in the draft, at the row. */
+function tablePath(routeId: string, { name, row }: NonNullable<AccountStep['table']>): string {
+  return `/routes/${routeId}/decide/${encodeURIComponent(name)}${row === null ? '' : `?row=${row + 1}`}`;
+}
+
+function Step({
+  step,
+  values,
+  at,
+  isUndone,
+  routeId,
+}: ToldStep & { at?: string | undefined; isUndone: boolean; routeId: string | undefined }) {
   return (
     <div className="grid grid-cols-[11px_minmax(0,1fr)] gap-x-3">
       <span className="flex h-5 items-center">
@@ -68,7 +82,11 @@ function Step({ step, values, at, isUndone }: ToldStep & { at?: string | undefin
           <p
             className={`min-w-0 flex-1 [overflow-wrap:anywhere] ${step.step === 'failed' ? 'font-semibold text-brick' : ''} ${QUIET.has(step.step) ? 'text-muted' : ''}`}
           >
-            {step.record && !step.record.id.startsWith('new:') ? (
+            {step.table && routeId ? (
+              <Link to={tablePath(routeId, step.table)} className="hover:underline">
+                {step.text}
+              </Link>
+            ) : step.record && !step.record.id.startsWith('new:') ? (
               <Link to={`/records/${PLURALS[step.record.kind]}/${step.record.id}`} className="hover:underline">
                 {step.text}
               </Link>

@@ -67,6 +67,7 @@ function EarlierAccount({ run, attempt: { id, outcome } }: { run: string; attemp
   return (
     <div className="mt-2 pl-5">
       <RunAccount
+        routeId={opened.data.route.id}
         account={opened.data.account}
         receivedAt={opened.data.receivedAt}
         isUndone={outcome === 'taken-back'}

@@ -75,6 +75,7 @@ function Account({ run: { id } }: { run: RunLine }) {
     <>
       {run.data.takenBack && <TakenBackBy {...run.data.takenBack} />}
       <RunAccount
+        routeId={run.data.route.id}
         account={run.data.account}
         receivedAt={run.data.receivedAt}
         isUndone={run.data.outcome === 'taken-back'}

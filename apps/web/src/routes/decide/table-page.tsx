@@ -48,10 +48,10 @@ function OneTable({ at }: { at: number }) {
   const { check, checking } = useCheck(table, around);
   const { plan, choice } = useRehearsal(definition, surroundings);
   const past = usePastFigures(route.id, table);
-  const [, setParams] = useSearchParams();
+  const [params, setParams] = useSearchParams();
   const showOne = useNextOf((sample) => setParams({ sample }, { replace: true }));
   const decided = plan?.decided?.find((one) => one.table === table.name);
-  const [shown, setShown] = useState<CellAt | null>(null);
+  const [shown, setShown] = useState<CellAt | null>(() => rowAsked(params.get('row'), table.rows.length));
   const uses = usesOfTable(definition, table.name);
   const rename = (to: string) => {
     history.change((draft) => withTableRenamed(draft, table.name, to));
@@ -156,6 +156,12 @@ function OneTable({ at }: { at: number }) {
 
 function writesOf(writes: ReturnType<typeof useOpenedRoute>['definition']['writes']): TableAround['writes'] {
   return writes.map(({ as, record }) => ({ as, record }));
+}
+
+/** The row that the address names, from 1. */
+function rowAsked(row: string | null, rows: number): CellAt | null {
+  const at = Number(row) - 1;
+  return row !== null && Number.isInteger(at) && at >= 0 && at < rows ? { row: at, column: 0 } : null;
 }
 
 /** The table as a file, and from one. */

@@ -87,6 +87,8 @@ describe('what a table decides', () => {
     const second = planned({ country: 'united kingdom', bays: '7 bays' });
     expect(dealOf(second)).toMatchObject({ stage: 'enquiry', owner: 'bo' });
     expect(second.advance).toEqual({ 'turn north': 1 });
+    const told = accountOf(second, submission(maren), { destination, intake: 'Survey' });
+    expect(told.find(({ step }) => step === 'decided')?.table).toEqual({ name: 'Who takes it', row: 1 });
     const texts = accountOf(second, submission(maren), { destination, intake: 'Survey' }).map(({ text }) => text);
     expect(texts).toContain('Who takes it: row 2, stage Enquiry, owner North, in turn');
   });

@@ -39,6 +39,8 @@ export interface AccountStep {
   undone?: true;
   /** The record that the line is about. */
   record?: { kind: RecordKind; id: string };
+  /** The decision table that the line is about, and the row that decided, from 0. */
+  table?: { name: string; row: number | null };
 }
 
 const WHY_KEPT: Record<Exclude<FieldTrace['why'], null>, string> = {
@@ -62,7 +64,11 @@ export function accountOf(
   const steps: AccountStep[] = [{ step: 'arrived', text: arrivedText(submission, names.intake) }];
   const isDone = plan.outcome === 'write';
   for (const decided of plan.decided ?? [])
-    steps.push({ step: 'decided', text: decidedInWords(decided, names.destination) });
+    steps.push({
+      step: 'decided',
+      text: decidedInWords(decided, names.destination),
+      table: { name: decided.table, row: decided.row },
+    });
   for (const write of plan.writes)
     steps.push(...writeSteps(write, plan.writes, names.destination).map((step) => (isDone ? step : undone(step))));
   for (const effect of plan.effects ?? [])
