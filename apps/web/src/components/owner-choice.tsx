@@ -74,7 +74,7 @@ export function OwnerChoice({
   );
   const entered = owner && 'enteredBy' in owner;
   return (
-    <>
+    <div className="flex min-w-0 flex-col gap-1.5">
       <SelectField
         label={label}
         hideLabel={hideLabel}
@@ -103,7 +103,7 @@ export function OwnerChoice({
           {named}
         </SelectField>
       )}
-    </>
+    </div>
   );
 }
 
