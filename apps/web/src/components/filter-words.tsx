@@ -19,7 +19,7 @@ export function FilterWords({
   const [draft, setDraft] = useState<RecordCondition | null>(null);
   const nameFor = ({ field }: FieldPart) => {
     const found = terms.fields.find(({ key }) => key === field);
-    return { label: found?.label ?? field, options: found?.options };
+    return { label: found?.label ?? field, options: found?.options, teams: terms.teams };
   };
   const edit = (next: RecordCondition) => {
     setDraft(next);

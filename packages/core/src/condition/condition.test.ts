@@ -110,6 +110,9 @@ describe('a condition', () => {
     expect(describeCondition(condition, nameFor)).toBe(
       'country is nl and (bays is at least 10 or tags is any of Press)',
     );
+    const teams = [{ key: 'north', name: 'Builds North' }];
+    const inTeam = { of: { field: 'owner' }, test: 'in-team', value: 'north' };
+    expect(describeCondition(inTeam, () => ({ label: 'Owner', teams }))).toBe('Owner is in the team Builds North');
     expect(describeCondition({ of: { field: 'at' }, test: 'last-days', value: 7 }, nameFor)).toBe(
       'at is in the last 7 days',
     );

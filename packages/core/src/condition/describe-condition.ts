@@ -5,8 +5,12 @@ import { listInWords } from '../text';
 import type { Clause, ConditionOn } from './condition';
 import { testNamed } from './registry';
 
-/** The words for what a clause tests: its label, and the options its values stand for. */
-export type NameFor<Of> = (of: Of) => { label: string; options?: readonly FieldOption[] | undefined };
+/** The words for what a clause tests: its label, the options its values stand for, and the teams that it may name. */
+export type NameFor<Of> = (of: Of) => {
+  label: string;
+  options?: readonly FieldOption[] | undefined;
+  teams?: readonly { key: string; name: string }[] | undefined;
+};
 
 /** A condition as one sentence without a full stop: `Country is NL and (Value is at least GBP 500 or Tags is any of Press)`. */
 export function describeCondition<Of>(condition: ConditionOn<Of>, nameFor: NameFor<Of>): string {
@@ -18,10 +22,14 @@ export function describeCondition<Of>(condition: ConditionOn<Of>, nameFor: NameF
 
 /** One clause as words. */
 export function describeClause<Of>({ of, test, value, caseSensitive }: Clause<Of>, nameFor: NameFor<Of>): string {
-  const { label, options = [] } = nameFor(of);
+  const { label, options = [], teams = [] } = nameFor(of);
   const entry = testNamed(test);
   const named = (one: unknown) =>
-    isMoney(one) ? formatMoney(one) : (options.find(({ key }) => key === one)?.label ?? String(one));
+    isMoney(one)
+      ? formatMoney(one)
+      : entry?.wanted === 'team'
+        ? (teams.find(({ key }) => key === one)?.name ?? String(one))
+        : (options.find(({ key }) => key === one)?.label ?? String(one));
   const separator = entry?.wanted === 'numbers' ? 'and' : 'or';
   const wanted =
     value === undefined || entry?.wanted === 'none' ? '' : listInWords([value].flat().map(named), separator);
