@@ -200,6 +200,7 @@ export {
   type OwnerRule,
   type TeamOwner,
 } from './assignment/choose-owner';
+export { MOST_SHARE } from './assignment/shares';
 export * from './decision/public';
 export { readValueSetsCsv, valueSetsCsv } from './condition/value-set-csv';
 export { cleanValues, VALUE_SET_LIMITS, type ValueSet } from './condition/value-set';

@@ -1,4 +1,5 @@
-import { fieldOf, type Destination, type NamedOwner, type RecordKind, type TeamOwner } from '@haycart/core';
+import { fieldOf, MOST_SHARE, type Destination, type NamedOwner, type RecordKind, type TeamOwner } from '@haycart/core';
+import { Fragment } from 'react';
 import { SelectField } from './text-field';
 
 const KEEPS = [
@@ -59,10 +60,55 @@ export function OwnerDetails({
           change(ticked ? { ...rest, atWork: true } : rest);
         }}
       />
+      <SharesFields owner={owner} people={people} destination={destination} change={change} />
       {choose('when nobody can', 'nobody when all are away', otherwise, (key) =>
         change(key ? { ...team, otherwise: key } : team),
       )}
     </div>
+  );
+}
+
+/** How many shares each of the team has, folded away while all have the same. */
+function SharesFields({
+  owner,
+  people,
+  destination,
+  change,
+}: {
+  owner: TeamOwner;
+  people: readonly { key: string; label: string }[];
+  destination: Destination;
+  change: (owner: TeamOwner) => void;
+}) {
+  const { shares = {}, ...rest } = owner;
+  const members = destination.teams?.[owner.team]?.people ?? [];
+  const put = (key: string, share: number) => {
+    const next = Object.fromEntries(
+      Object.entries({ ...shares, [key]: Math.min(MOST_SHARE, share) }).filter(([, one]) => one !== 1),
+    );
+    change(Object.keys(next).length ? { ...rest, shares: next } : rest);
+  };
+  return (
+    <details open={Object.keys(shares).length > 0 || undefined}>
+      <summary className="cursor-pointer">Shares</summary>
+      <div className="mt-1 grid grid-cols-[minmax(0,1fr)_56px] items-center gap-x-2 gap-y-1">
+        {members.map((key) => {
+          const name = people.find((one) => one.key === key)?.label ?? key;
+          return (
+            <Fragment key={key}>
+              <span className="truncate">{name}</span>
+              <input
+                aria-label={`Shares of ${name}`}
+                inputMode="numeric"
+                className="h-7 rounded border border-faint bg-raised px-2 text-right tabular-nums"
+                value={shares[key] ?? 1}
+                onChange={({ target }) => put(key, Number(target.value.replace(/\D/g, '').slice(-3)))}
+              />
+            </Fragment>
+          );
+        })}
+      </div>
+    </details>
   );
 }
 

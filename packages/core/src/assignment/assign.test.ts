@@ -91,6 +91,21 @@ describe('who gets it', () => {
     expect(given({ team: 'north', otherwise: 'old' }, { destination }).person).toBeNull();
   });
 
+  test('goes by shares where people have such, and by those of who can take it', () => {
+    const counters = new Counters();
+    const rule: SettledOwner = { team: 'north', shares: { ida: 3, cy: 0 } };
+    const turns = (destination = withPeople()) =>
+      Array.from({ length: 4 }, () => {
+        const { person, turn, why } = given(rule, { counters, destination });
+        counters.advance({ [turn!]: 1 });
+        expect(why).toBe('in turn in North, by shares');
+        return person;
+      });
+    expect(turns().sort()).toEqual(['bo', 'ida', 'ida', 'ida']);
+    expect(turns(withPeople({ ida: works('UTC', away) }))).toEqual(['bo', 'bo', 'bo', 'bo']);
+    expect(given({ team: 'north', shares: { ida: 0, bo: 0, cy: 0 } }).person).toBeNull();
+  });
+
   test('is never somebody away, and each of the others gets as many as the next', () => {
     const days = fc.integer({ min: 0, max: 20 });
     const absence = fc.tuple(days, days).map(([a, b]) => ({ from: day(Math.min(a, b)), to: day(Math.max(a, b)) }));

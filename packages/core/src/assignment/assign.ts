@@ -5,6 +5,7 @@ import { atWork, isAway, type Person } from '../people/person';
 import { POSTED } from '../source/origin';
 import type { Counters } from './counters';
 import { namedOwner, turnOf, type SettledOwner, type TeamOwner } from './choose-owner';
+import { turnByShares } from './shares';
 
 /** Who gets something, and how that came about. */
 export interface Assigned {
@@ -49,7 +50,7 @@ export function assign(rule: SettledOwner, record: RecordKind, ground: Assignmen
 }
 
 function fromTeam(rule: TeamOwner, record: RecordKind, ground: AssignmentGround): Assigned {
-  const { team, keep = [], otherwise } = rule;
+  const { team, keep = [], shares, otherwise } = rule;
   const { destination, counters, submission, owners = {} } = ground;
   for (const kind of keep) {
     const owner = owners[kind];
@@ -58,13 +59,14 @@ function fromTeam(rule: TeamOwner, record: RecordKind, ground: AssignmentGround)
   }
   const able = (destination.teams?.[team]?.people ?? []).filter((key) => canTake(key, record, ground)).sort();
   const now = rule.atWork ? able.filter((key) => worksAt(key, submission.receivedAt, destination)) : able;
-  const taking = now.length ? now : able;
   const turn = turnOf(team);
-  if (taking.length) {
-    const words = `in turn in ${destination.teams?.[team]?.name ?? team}`;
-    const working = rule.atWork && now.length > 0 && now.length < able.length;
+  const next = (people: readonly string[]) => turnByShares(people, shares ?? {}, counters.get(turn));
+  const person = next(now) ?? next(able);
+  if (person !== null) {
+    const words = `in turn in ${destination.teams?.[team]?.name ?? team}${shares ? ', by shares' : ''}`;
+    const working = rule.atWork && now.includes(person) && now.length < able.length;
     return {
-      person: taking[counters.get(turn) % taking.length]!,
+      person,
       turn,
       why: working ? `${words}, of those at work` : words,
     };

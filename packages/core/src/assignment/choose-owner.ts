@@ -12,6 +12,8 @@ export interface TeamOwner {
   keep?: ('contact' | 'company')[] | undefined;
   /** While somebody of it is at work, only those are. */
   atWork?: true | undefined;
+  /** How many shares of what comes each has; one where nothing is said, and none for 0. */
+  shares?: Readonly<Record<string, number>> | undefined;
   /** Who takes it when nobody of it can. */
   otherwise?: string | undefined;
 }

@@ -19,8 +19,8 @@ export function wrongOutput(value: unknown, type: OutputType, destination: Desti
     case 'yes-no':
       return typeof value === 'boolean' ? null : 'this is neither yes nor no.';
     case 'owner': {
-      const { person, team, standIn, otherwise } = value as Partial<PersonOwner & TeamOwner>;
-      const people = [person, standIn, otherwise].filter((key) => key !== undefined);
+      const { person, team, standIn, otherwise, shares = {} } = value as Partial<PersonOwner & TeamOwner>;
+      const people = [person, standIn, otherwise, ...Object.keys(shares)].filter((key) => key !== undefined);
       return (
         people.map((key) => unknownName(key, 'person', destination)).find((wrong) => wrong !== null) ??
         (person === undefined ? unknownName(String(team), 'team', destination) : null)

@@ -1,3 +1,4 @@
+import { MOST_SHARE } from '../assignment/shares';
 import { z } from '../schema-library';
 import type { Condition } from './route-definition';
 
@@ -48,6 +49,7 @@ const namedOwner = z.union([
       .max(2)
       .optional(),
     atWork: z.literal(true).optional(),
+    shares: z.record(name, z.number().int().min(0).max(MOST_SHARE)).optional(),
     otherwise: name.optional(),
   }),
   z.strictObject({ decision: name, output: name }),

@@ -28,6 +28,9 @@ describe('whom a cell names', () => {
       "North, contact's owner first, at work first, else ida",
       { team: 'north', keep: ['contact'], atWork: true, otherwise: 'ida' },
     ],
+    ['North, Ida Vos 2, else where 0', { team: 'north', shares: { ida: 2, 'else-where': 0 } }],
+    ['North, Ida Vos 101', null],
+    ['North, Nobody 2', null],
     ['North, whoever likes', null],
     ['North, else nobody', null],
     ['Nobody', null],
@@ -43,6 +46,7 @@ describe('whom a cell names', () => {
         team: fc.constantFrom('north', 'north-east'),
         keep: option(fc.constantFrom<('contact' | 'company')[]>(['contact'], ['company'], ['company', 'contact'])),
         atWork: option(fc.constant(true as const)),
+        shares: option(fc.dictionary(key, fc.integer({ min: 0, max: 100 }), { minKeys: 1, noNullPrototype: true })),
         otherwise: option(key),
       }),
     );

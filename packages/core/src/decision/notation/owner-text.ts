@@ -1,4 +1,5 @@
 import type { OwnerRule, TeamOwner } from '../../assignment/choose-owner';
+import { MOST_SHARE } from '../../assignment/shares';
 import type { Destination } from '../../destination/destination';
 import type { FieldOption } from '../../field/field-definition';
 import { outputChoices } from './output-choices';
@@ -30,8 +31,10 @@ export function readOwner(text: string, destination: Destination): OwnerRule | n
   const rule: TeamOwner = { team: team.key };
   for (const words of team.rest) {
     const found = TEAM_WORDS.find(([one]) => one === words.toLowerCase().replaceAll("'", '’'));
-    const otherwise = found ? undefined : elsePerson(words, people);
-    if (!found && (otherwise === null || otherwise === undefined)) return null;
+    const share = found ? null : shareIn(words, people);
+    const otherwise = found || share ? null : elsePerson(words, people);
+    if (!found && !share && !otherwise) return null;
+    if (share) rule.shares = { ...rule.shares, ...share };
     if (otherwise) rule.otherwise = otherwise;
     const { keep, ...more } = found?.[1] ?? {};
     Object.assign(rule, more, keep ? { keep: [...(rule.keep ?? []), ...keep] } : {});
@@ -44,12 +47,13 @@ export function showOwner(rule: OwnerRule, destination: Destination): string {
   const person = (key: string) => nameOf(outputChoices('person', destination), key);
   if ('person' in rule) return [person(rule.person), ...(rule.standIn ? [ELSE + person(rule.standIn)] : [])].join(', ');
   if (!('team' in rule)) return JSON.stringify(rule);
-  const { team, keep = [], atWork, otherwise } = rule;
+  const { team, keep = [], atWork, shares = {}, otherwise } = rule;
   return [
     nameOf(outputChoices('team', destination), team),
     ...keep.map((kind) => `${kind}’s owner first`),
     ...(atWork ? ['at work first'] : []),
-    ...(keep.length || atWork ? [] : ['in turn']),
+    ...Object.entries(shares).map(([key, share]) => `${person(key)} ${share}`),
+    ...(keep.length || atWork || Object.keys(shares).length ? [] : ['in turn']),
     ...(otherwise ? [ELSE + person(otherwise)] : []),
   ].join(', ');
 }
@@ -66,6 +70,15 @@ function named(text: string, choices: readonly FieldOption[]): { key: string; re
   if (!best) return null;
   const rest = text.slice(best.name.length + 1).trim();
   return { key: best.key, rest: rest === '' ? [] : rest.split(',').map((words) => words.trim()) };
+}
+
+/** `Ida Vos 2`: two shares for her. */
+function shareIn(words: string, people: readonly FieldOption[]): Record<string, number> | null {
+  const at = words.lastIndexOf(' ');
+  const share = words.slice(at + 1);
+  if (at === -1 || !/^\d{1,3}$/.test(share) || Number(share) > MOST_SHARE) return null;
+  const found = named(words.slice(0, at).trim(), people);
+  return found && !found.rest.length ? { [found.key]: Number(share) } : null;
 }
 
 function elsePerson(words: string, people: readonly FieldOption[]): string | null {

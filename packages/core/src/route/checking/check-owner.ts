@@ -58,7 +58,8 @@ function checkOwner(
   const team = destination.teams?.[named.team]
     ? []
     : [error('unknown-team', `There is no team “${named.team}”.`, jsonPointer([...at, 'team']))];
-  return [...team, ...person(named.otherwise, 'otherwise')];
+  const shares = Object.keys(named.shares ?? {}).flatMap((key) => person(key, 'shares'));
+  return [...team, ...shares, ...person(named.otherwise, 'otherwise')];
 }
 
 function isOption(destination: Destination, record: RecordKind, field: string, key: string): boolean {

@@ -55,6 +55,9 @@ export function adoptRoute(
     return {
       ...rule,
       team: adopt('team', rule.team, teams),
+      ...(rule.shares
+        ? { shares: Object.fromEntries(Object.entries(rule.shares).map(([key, share]) => [person(key), share])) }
+        : {}),
       ...(rule.otherwise ? { otherwise: person(rule.otherwise) } : {}),
     };
   };
