@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import type { KnownShape, Rehearsal } from '@haycart/api';
-import type { RouteDefinition } from '@haycart/core';
+import type { OwnerRule, RouteDefinition } from '@haycart/core';
 import { RouterService } from '../src/runs/router.service';
 import { routeFrom } from './support/routes';
 import { newDatabase, TestServer, TestWorkspace } from './support/test-server';
@@ -69,6 +69,59 @@ describe('the turns of a team', () => {
     const { body } = await workspace.call<KnownShape>('POST', '/rehearse/known', lookups);
     expect(body.counters).toEqual({ 'turn north': 1 });
     expect(await turns()).toBe(1);
+  });
+
+  /** The route with an owner for the deal alone. */
+  const owned = (owner: OwnerRule): RouteDefinition => ({
+    ...route,
+    writes: route.writes.map(({ owner: _, ...write }) => (write.as === 'sale' ? { ...write, owner } : write)),
+  });
+  const dealsEach = () =>
+    workspace.query<{ owner: string; n: number }>(
+      'select owner, count(*)::int as n from deal where workspace_id = current_workspace() group by 1 order by 1',
+    );
+
+  test('go to whoever looks after the fewest open deals, and to nobody with as many as are enough', async () => {
+    const person = await workspace.signIn();
+    expect((await person('PATCH', '/people/bo-lund', { capacity: 4 })).status).toBe(200);
+    const first = await workspace.publish(owned({ person: 'ida-weir' }));
+    await send(0, 3);
+    await drained();
+    await workspace.call('PUT', `/routes/${first}/draft`, owned({ team: 'north', by: 'load', capacity: true }));
+    await workspace.call('POST', `/routes/${first}/publish`, {});
+    await send(3, 9);
+    await drained();
+    await drained();
+    // Three each: those who had none get all of them.
+    expect(await dealsEach()).toEqual(['bo-lund', 'ida-weir', 'robin-nye'].map((owner) => ({ owner, n: 3 })));
+    await send(9, 15);
+    await drained();
+    await drained();
+    expect(await dealsEach()).toEqual([
+      { owner: 'bo-lund', n: 4 },
+      expect.objectContaining({ owner: 'ida-weir' }),
+      expect.objectContaining({ owner: 'robin-nye' }),
+    ]);
+    const shown = await workspace.call<KnownShape>('POST', '/rehearse/known', {
+      keys: [],
+      deals: false,
+      counters: ['load bo-lund', 'load nobody'],
+    });
+    expect(shown.body.counters).toEqual({ 'load bo-lund': 4 });
+  });
+
+  test('pass over who is away, and go by shares', async () => {
+    const person = await workspace.signIn();
+    // Days enough that it does not matter when the test runs.
+    await person('PATCH', '/people/bo-lund', { away: [{ from: '2020-01-01', to: '2099-12-31' }] });
+    await workspace.publish(owned({ team: 'north', shares: { 'ida-weir': 2 } }));
+    await send(0, 9);
+    await drained();
+    await drained();
+    expect(await dealsEach()).toEqual([
+      { owner: 'ida-weir', n: 6 },
+      { owner: 'robin-nye', n: 3 },
+    ]);
   });
 
   test('are taken by none whose run wrote nothing', async () => {

@@ -211,7 +211,7 @@ export {
   withTable,
   withTableRenamed,
 } from './route/editing/edit-decisions';
-export { Counters } from './assignment/counters';
+export { Counters, loadOf, personOfLoad } from './assignment/counters';
 export { withLibraries } from './libraries/library';
 export {
   type AfterSending,

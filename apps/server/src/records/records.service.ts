@@ -10,6 +10,7 @@ import {
   type RecordsDiff,
 } from '@haycart/core';
 import type { HistoryEntry, RecordLinkShape, RecordShape, TouchShape } from '@haycart/api';
+import { and, count, eq, inArray } from 'drizzle-orm';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
@@ -24,6 +25,7 @@ import { KnownRecordsStore, lockNames, type WantedRecords } from './known-record
 import { knownRecord, type RecordRow } from './record-rows';
 import type { CausedDiff } from './history/caused-diff';
 import { TOUCHES_SQL } from './history/touches';
+import { deal } from './tables';
 import { RecordWriter } from './record-writer';
 
 /** Contacts, companies, leads and deals: reading them, and writing what was planned. */
@@ -65,6 +67,17 @@ export class RecordsService {
   /** The pairs of some records with all that may be the same; for who has changed none of them in this transaction. */
   pairsAround(tx: WorkspaceTx, around: LookedAround): Promise<FoundPair[]> {
     return this.search.pairsAround(tx, around);
+  }
+
+  /** How many open deals each of some people looks after; whoever has none is left out. */
+  async openDealsOf(tx: WorkspaceTx, people: readonly string[]): Promise<Map<string, number>> {
+    if (!people.length) return new Map();
+    const rows = await tx.db
+      .select({ owner: deal.owner, open: count() })
+      .from(deal)
+      .where(and(eq(deal.workspaceId, tx.workspaceId), eq(deal.status, 'open'), inArray(deal.owner, [...people])))
+      .groupBy(deal.owner);
+    return new Map(rows.map(({ owner, open }) => [owner!, open]));
   }
 
   async one(tx: WorkspaceTx, kind: RecordKind, id: string): Promise<RecordShape> {

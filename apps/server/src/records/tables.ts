@@ -146,6 +146,10 @@ export const deal = pgTable(
   (t) => [
     index('deal_closed').on(t.workspaceId, t.pipeline, t.closedAt, t.stage, t.valueCurrency, t.valueAmount),
     index('deal_stage_since').on(t.workspaceId, t.stageSince),
+    // How many open deals each looks after, to give the next to whoever has the fewest.
+    index('deal_open_owner')
+      .on(t.workspaceId, t.owner)
+      .where(sql`${t.status} = 'open'`),
     index('deal_created').on(t.workspaceId, t.createdAt, t.valueCurrency, t.valueAmount),
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('deal_number').on(t.workspaceId, t.number),

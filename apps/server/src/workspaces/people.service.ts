@@ -74,11 +74,17 @@ export class PeopleService {
         away: person.away,
         phone: person.phone,
         email: person.email,
+        capacity: person.capacity,
       })
       .from(person)
       .where(and(eq(person.workspaceId, tx.workspaceId), eq(person.active, true)))
       .orderBy(asc(person.key));
-    return Object.fromEntries(rows.map(({ key, phone, ...known }) => [key, { ...known, ...(phone ? { phone } : {}) }]));
+    return Object.fromEntries(
+      rows.map(({ key, phone, capacity, ...known }) => [
+        key,
+        { ...known, ...(phone ? { phone } : {}), ...(capacity === null ? {} : { capacity }) },
+      ]),
+    );
   }
 
   /** The teams by their keys. */

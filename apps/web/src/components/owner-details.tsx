@@ -60,6 +60,22 @@ export function OwnerDetails({
           change(ticked ? { ...rest, atWork: true } : rest);
         }}
       />
+      <Tick
+        words="Whoever looks after the fewest open deals"
+        ticked={owner.by === 'load'}
+        change={(ticked) => {
+          const { by: _, ...rest } = owner;
+          change(ticked ? { ...rest, by: 'load' } : rest);
+        }}
+      />
+      <Tick
+        words="Nobody who has as many as are enough"
+        ticked={owner.capacity ?? false}
+        change={(ticked) => {
+          const { capacity: _, ...rest } = owner;
+          change(ticked ? { ...rest, capacity: true } : rest);
+        }}
+      />
       <SharesFields owner={owner} people={people} destination={destination} change={change} />
       {choose('when nobody can', 'nobody when all are away', otherwise, (key) =>
         change(key ? { ...team, otherwise: key } : team),

@@ -106,6 +106,32 @@ describe('who gets it', () => {
     expect(given({ team: 'north', shares: { ida: 0, bo: 0, cy: 0 } }).person).toBeNull();
   });
 
+  test('is the least loaded, of several whose turn it is, and nobody with as many as are enough', () => {
+    const loads = { 'load bo': 4, 'load cy': 2, 'load ida': 2 };
+    const counters = new Counters(loads);
+    const rule: SettledOwner = { team: 'north', by: 'load' };
+    expect(given(rule, { counters })).toEqual({
+      person: 'cy',
+      turn: 'turn north',
+      load: 'load cy',
+      why: 'least loaded in North, with 2 open deals',
+    });
+    const got = Array.from({ length: 5 }, () => {
+      const { person, turn, load } = given(rule, { counters });
+      counters.advance({ [turn!]: 1, [load!]: 1 });
+      return person;
+    });
+    // Two more for each of those with two, and then somebody has a fifth.
+    expect(got.slice(0, 4).sort()).toEqual(['cy', 'cy', 'ida', 'ida']);
+    const enough = { ...works('UTC'), capacity: 4 };
+    const destination = withPeople({ bo: enough, cy: enough, ida: { ...works('UTC'), capacity: 9 } });
+    const full = new Counters({ 'load bo': 4, 'load cy': 7, 'load ida': 8 });
+    const capped: SettledOwner = { team: 'north', capacity: true, otherwise: 'bo' };
+    expect(given(capped, { destination, counters: full })).toMatchObject({ person: 'ida', load: 'load ida' });
+    full.advance({ 'load ida': 1 });
+    expect(given(capped, { destination, counters: full })).toMatchObject({ person: 'bo', turn: null });
+  });
+
   test('is never somebody away, and each of the others gets as many as the next', () => {
     const days = fc.integer({ min: 0, max: 20 });
     const absence = fc.tuple(days, days).map(([a, b]) => ({ from: day(Math.min(a, b)), to: day(Math.max(a, b)) }));

@@ -3,7 +3,8 @@ import type { RecordKind } from '../diff/record';
 import type { Submission } from '../payload/submission';
 import { atWork, isAway, type Person } from '../people/person';
 import { POSTED } from '../source/origin';
-import type { Counters } from './counters';
+import { counted } from '../text';
+import { loadOf, type Counters } from './counters';
 import { namedOwner, turnOf, type SettledOwner, type TeamOwner } from './choose-owner';
 import { turnByShares } from './shares';
 
@@ -13,6 +14,8 @@ export interface Assigned {
   person: string | null;
   /** The counter that decided it, where one did: it goes on once for the run. */
   turn: string | null;
+  /** The count of what the person looks after, where it decided: one more for the run. */
+  load?: string;
   /** The rest of a sentence about the person: `in turn in North`. */
   why: string;
 }
@@ -50,24 +53,34 @@ export function assign(rule: SettledOwner, record: RecordKind, ground: Assignmen
 }
 
 function fromTeam(rule: TeamOwner, record: RecordKind, ground: AssignmentGround): Assigned {
-  const { team, keep = [], shares, otherwise } = rule;
+  const { team, keep = [], shares, otherwise, by, capacity } = rule;
   const { destination, counters, submission, owners = {} } = ground;
   for (const kind of keep) {
     const owner = owners[kind];
     if (owner !== undefined && canTake(owner, record, ground))
       return { person: owner, turn: null, why: `looks after the ${kind} already` };
   }
-  const able = (destination.teams?.[team]?.people ?? []).filter((key) => canTake(key, record, ground)).sort();
+  const room = (key: string) =>
+    !capacity || counters.get(loadOf(key)) < (destination.people?.[key]?.capacity ?? Infinity);
+  const able = (destination.teams?.[team]?.people ?? [])
+    .filter((key) => canTake(key, record, ground) && room(key))
+    .sort();
   const now = rule.atWork ? able.filter((key) => worksAt(key, submission.receivedAt, destination)) : able;
   const turn = turnOf(team);
-  const next = (people: readonly string[]) => turnByShares(people, shares ?? {}, counters.get(turn));
+  const next = (people: readonly string[]) =>
+    turnByShares(by === 'load' ? leastLoaded(people, counters) : people, shares ?? {}, counters.get(turn));
   const person = next(now) ?? next(able);
   if (person !== null) {
-    const words = `in turn in ${destination.teams?.[team]?.name ?? team}${shares ? ', by shares' : ''}`;
+    const name = destination.teams?.[team]?.name ?? team;
+    const words =
+      by === 'load'
+        ? `least loaded in ${name}, with ${counted(counters.get(loadOf(person)), 'open deal')}`
+        : `in turn in ${name}${shares ? ', by shares' : ''}`;
     const working = rule.atWork && now.includes(person) && now.length < able.length;
     return {
       person,
       turn,
+      ...(by === 'load' || capacity ? { load: loadOf(person) } : {}),
       why: working ? `${words}, of those at work` : words,
     };
   }
@@ -77,7 +90,15 @@ function fromTeam(rule: TeamOwner, record: RecordKind, ground: AssignmentGround)
       turn: null,
       why: `takes what nobody of ${destination.teams?.[team]?.name ?? team} can`,
     };
-  return nobody(`the team “${team}” is gone, or nobody there is active and not away`);
+  return nobody(
+    `the team “${team}” is gone, or nobody there is active${capacity ? ', not away and with room for more' : ' and not away'}`,
+  );
+}
+
+/** Those with the fewest open deals; of several, whose turn it is decides. */
+function leastLoaded(people: readonly string[], counters: Counters): string[] {
+  const least = Math.min(...people.map((key) => counters.get(loadOf(key))));
+  return people.filter((key) => counters.get(loadOf(key)) === least);
 }
 
 function nobody(why: string): Assigned {

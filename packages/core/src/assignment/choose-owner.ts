@@ -12,6 +12,10 @@ export interface TeamOwner {
   keep?: ('contact' | 'company')[] | undefined;
   /** While somebody of it is at work, only those are. */
   atWork?: true | undefined;
+  /** `load`: whoever looks after the fewest open deals comes next; in turn when not said. */
+  by?: 'load' | undefined;
+  /** Nobody gets more who looks after as many open deals as are enough for them. */
+  capacity?: true | undefined;
   /** How many shares of what comes each has; one where nothing is said, and none for 0. */
   shares?: Readonly<Record<string, number>> | undefined;
   /** Who takes it when nobody of it can. */

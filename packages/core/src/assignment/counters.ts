@@ -1,3 +1,15 @@
+const LOAD = 'load ';
+
+/** The number of open deals that a person looks after, as planning asks for it. It is counted, not kept. */
+export function loadOf(person: string): string {
+  return `${LOAD}${person}`;
+}
+
+/** The person whose load a name asks for; `null` for the name of a counter that is kept. */
+export function personOfLoad(name: string): string | null {
+  return name.startsWith(LOAD) ? name.slice(LOAD.length) : null;
+}
+
 /**
  * Numbers that planning reads beside records, such as whose turn it is. A plan says by how much they go on (`advance`); a
  * rehearsal reads them and nothing goes on.

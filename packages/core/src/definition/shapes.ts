@@ -49,6 +49,8 @@ const namedOwner = z.union([
       .max(2)
       .optional(),
     atWork: z.literal(true).optional(),
+    by: z.literal('load').optional(),
+    capacity: z.literal(true).optional(),
     shares: z.record(name, z.number().int().min(0).max(MOST_SHARE)).optional(),
     otherwise: name.optional(),
   }),

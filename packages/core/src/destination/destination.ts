@@ -49,8 +49,8 @@ export interface Destination {
   merging?: MergeRules;
   /** The teams by their keys. */
   teams?: Readonly<Record<string, Team>>;
-  /** What is known of people beside their names, by key: when they work, and how they are told something. */
-  people?: Readonly<Record<string, Availability & { phone?: string; email?: string }>>;
+  /** What is known of people beside their names, by key: when they work, how they are told something, and how many open deals are enough. */
+  people?: Readonly<Record<string, Availability & { phone?: string; email?: string; capacity?: number }>>;
   /** Where messages go that are for no one person. */
   channels?: readonly MessageChannel[];
   /** Values that belong together, by their keys. */

@@ -21,7 +21,7 @@ function personInWords({ person, standIn }: PersonOwner, people: readonly FieldO
 }
 
 function teamInWords(
-  { team, keep = [], atWork, shares, otherwise }: TeamOwner,
+  { team, keep = [], atWork, by, capacity, shares, otherwise }: TeamOwner,
   record: RecordKind,
   destination: Destination,
 ): string {
@@ -29,6 +29,8 @@ function teamInWords(
   const words = `somebody of the team ${destination.teams?.[team]?.name ?? team}`;
   return [
     keep.length ? `whoever looks after the ${listInWords(keep, 'or')} already, otherwise ${words}` : words,
+    ...(by === 'load' ? ['the least loaded'] : []),
+    ...(capacity ? ['with room for more'] : []),
     ...(shares ? ['by shares'] : []),
     ...(atWork ? ['at work first'] : []),
     ...(otherwise

@@ -46,6 +46,8 @@ describe('whom a cell names', () => {
         team: fc.constantFrom('north', 'north-east'),
         keep: option(fc.constantFrom<('contact' | 'company')[]>(['contact'], ['company'], ['company', 'contact'])),
         atWork: option(fc.constant(true as const)),
+        by: option(fc.constant('load' as const)),
+        capacity: option(fc.constant(true as const)),
         shares: option(fc.dictionary(key, fc.integer({ min: 0, max: 100 }), { minKeys: 1, noNullPrototype: true })),
         otherwise: option(key),
       }),

@@ -10,6 +10,8 @@ const TEAM_WORDS: readonly [string, Partial<TeamOwner>][] = [
   ['contact’s owner first', { keep: ['contact'] }],
   ['company’s owner first', { keep: ['company'] }],
   ['at work first', { atWork: true }],
+  ['least loaded', { by: 'load' }],
+  ['with room', { capacity: true }],
 ];
 const ELSE = 'else ';
 
@@ -47,13 +49,15 @@ export function showOwner(rule: OwnerRule, destination: Destination): string {
   const person = (key: string) => nameOf(outputChoices('person', destination), key);
   if ('person' in rule) return [person(rule.person), ...(rule.standIn ? [ELSE + person(rule.standIn)] : [])].join(', ');
   if (!('team' in rule)) return JSON.stringify(rule);
-  const { team, keep = [], atWork, shares = {}, otherwise } = rule;
+  const { team, keep = [], atWork, by, capacity, shares = {}, otherwise } = rule;
   return [
     nameOf(outputChoices('team', destination), team),
     ...keep.map((kind) => `${kind}’s owner first`),
     ...(atWork ? ['at work first'] : []),
+    ...(by === 'load' ? ['least loaded'] : []),
+    ...(capacity ? ['with room'] : []),
     ...Object.entries(shares).map(([key, share]) => `${person(key)} ${share}`),
-    ...(keep.length || atWork || Object.keys(shares).length ? [] : ['in turn']),
+    ...(keep.length || atWork || by || capacity || Object.keys(shares).length ? [] : ['in turn']),
     ...(otherwise ? [ELSE + person(otherwise)] : []),
   ].join(', ');
 }

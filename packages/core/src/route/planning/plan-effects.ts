@@ -122,6 +122,7 @@ function planEffect(
       if (owner === null)
         return { owner, problems: [warning('no-owner', `${kind.label}: ${nobodyIn(settled ?? rule)}`)] };
       if (assigned?.turn) turns.push(assigned.turn);
+      // A task is no deal: it does not count as more to look after.
       return { owner, problems: [] };
     },
   });

@@ -21,6 +21,8 @@ export interface PlannedOwner {
   problems: Problem[];
   /** The counter that decided it, where one did: it goes on once for the run. */
   turn?: string;
+  /** The count of open deals that decided it, where one did. */
+  load?: string;
 }
 
 /** Chooses the owner of what one write writes. Nobody is chosen who is gone since the route was published; that is said. */
@@ -43,7 +45,7 @@ export function plannedOwner(
       fields: [],
       problems: [warning('no-owner', `The ${record} has no owner: ${nobodyIn(settled ?? rule)}`)],
     };
-  const { turn, why } = assigned!;
+  const { turn, load, why } = assigned!;
   return {
     values: { owner },
     fields: [
@@ -60,6 +62,7 @@ export function plannedOwner(
     ],
     problems: [],
     ...(turn ? { turn } : {}),
+    ...(load ? { load } : {}),
   };
 }
 

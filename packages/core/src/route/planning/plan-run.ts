@@ -112,7 +112,7 @@ function planned(
     if (failed) return stopped(plan, failed);
     if (step.stop) return stopped(plan, step.stop);
     if (step.newOptions?.length) plan.newOptions = [...(plan.newOptions ?? []), ...step.newOptions];
-    if (step.turn) turns.add(step.turn);
+    for (const counter of step.counters ?? []) turns.add(counter);
     if (step.values) {
       written.set(write.as, step.values);
       if (route.decisions?.length) facts.set(write.as, factsAbout(write.record, step.before?.id ?? null, known));
@@ -198,8 +198,8 @@ interface WriteStep {
   /** Why nothing of the run is written. */
   stop?: Reason;
   newOptions?: NewOption[];
-  /** The counter that decided who gets the record. */
-  turn?: string | undefined;
+  /** The counters that decided who gets the record. */
+  counters?: string[];
 }
 
 function planWrite(write: Write, context: WriteContext): WriteStep {
@@ -283,7 +283,7 @@ function planWrite(write: Write, context: WriteContext): WriteStep {
     values,
     merges: merged?.merges,
     newOptions: filled.flatMap(({ newOptions }) => newOptions),
-    turn: owner?.turn,
+    counters: [owner?.turn, owner?.load].filter((counter) => counter !== undefined),
   };
 }
 

@@ -1,0 +1,1 @@
+CREATE INDEX "deal_open_owner" ON "deal" USING btree ("workspace_id","owner") WHERE "deal"."status" = 'open';
