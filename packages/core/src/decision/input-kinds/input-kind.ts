@@ -2,7 +2,7 @@ import type { FieldOption, FieldType } from '../../field/field-definition';
 import type { FieldValue } from '../../diff/record';
 import type { DecisionInput, InputAs } from '../decision-table';
 
-/** One way to read what a column tests. A registry entry: add a file and a line in `registry.ts`. */
+/** One way to read what a column tests. A registry entry: add it in `registry.ts`. */
 export interface InputKind {
   as: InputAs;
   /** As the chooser names it: “a number”. */
