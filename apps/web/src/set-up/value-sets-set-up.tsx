@@ -2,12 +2,13 @@ import type { ValueSetShape } from '@haycart/api';
 import { counted, readValueSetsCsv, valueSetsCsv } from '@haycart/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Plus, Trash2, Upload } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { valueSetsQuery } from '../api/queries';
 import { AskOnce } from '../components/ask-once';
 import { Button, IconButton } from '../components/button';
+import { FileButton } from '../components/file-button';
 import { saveAs } from '../components/save-as';
 import { Sheet } from '../components/sheet';
 import { Empty, Failed, Loading, messageOf } from '../components/status';
@@ -104,7 +105,6 @@ export function ValueSetsSetUp() {
 
 function CsvButtons({ sets }: { sets: readonly ValueSetShape[] }) {
   const client = useQueryClient();
-  const file = useRef<HTMLInputElement>(null);
   const bring = useMutation({
     mutationFn: async (chosen: File) => {
       const read = readValueSetsCsv(await chosen.text());
@@ -120,22 +120,14 @@ function CsvButtons({ sets }: { sets: readonly ValueSetShape[] }) {
   });
   return (
     <>
-      <input
-        ref={file}
-        type="file"
+      <FileButton
+        label="Value sets from a CSV file"
         accept=".csv,text/csv"
-        className="sr-only"
-        aria-label="Value sets from a CSV file"
-        tabIndex={-1}
-        onChange={({ target }) => {
-          const chosen = target.files?.[0];
-          target.value = '';
-          if (chosen) bring.mutate(chosen);
-        }}
-      />
-      <Button onClick={() => file.current?.click()} disabled={bring.isPending}>
+        disabled={bring.isPending}
+        choose={(chosen) => bring.mutate(chosen)}
+      >
         <Upload className="size-4" aria-hidden /> From CSV
-      </Button>
+      </FileButton>
       <Button onClick={() => saveAs('value-sets.csv', 'text/csv', valueSetsCsv(sets))} disabled={!sets.length}>
         <Download className="size-4" aria-hidden /> As CSV
       </Button>

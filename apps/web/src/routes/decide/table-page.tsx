@@ -1,9 +1,10 @@
 import { counted, readTableCsv, tableCsv, usesOfTable, withTableRenamed, type TableAround } from '@haycart/core';
 import { Download, Upload } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../components/button';
+import { FileButton } from '../../components/file-button';
 import { saveAs } from '../../components/save-as';
 import { Key, PageHead } from '../../components/sheet';
 import { messageOf } from '../../components/status';
@@ -169,7 +170,6 @@ function CsvButtons({ around, name }: { around: TableAround; name: string }) {
   const { definition } = useOpenedRoute();
   const table = definition.decisions!.find((one) => one.name === name)!;
   const edit = useTableEdit(name);
-  const file = useRef<HTMLInputElement>(null);
   const take = () => {
     const file = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-') || 'table'}.csv`;
     saveAs(file, 'text/csv', tableCsv(table, around));
@@ -184,23 +184,10 @@ function CsvButtons({ around, name }: { around: TableAround; name: string }) {
   };
   return (
     <>
-      <input
-        ref={file}
-        type="file"
-        accept=".csv,text/csv"
-        className="sr-only"
-        aria-label="Rows from a CSV file"
-        tabIndex={-1}
-        onChange={({ target }) => {
-          const chosen = target.files?.[0];
-          target.value = '';
-          if (chosen) void bring(chosen);
-        }}
-      />
-      <Button onClick={() => file.current?.click()}>
+      <FileButton label="Rows from a CSV file" accept=".csv,text/csv" choose={(chosen) => void bring(chosen)}>
         <Upload className="size-4" aria-hidden />
         From CSV
-      </Button>
+      </FileButton>
       <Button onClick={take}>
         <Download className="size-4" aria-hidden />
         As CSV
