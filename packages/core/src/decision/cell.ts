@@ -1,4 +1,4 @@
-import { meets, type Compared } from '../condition/comparison';
+import { foldCase, meets, type Compared } from '../condition/comparison';
 import type { ConditionSetting } from '../condition/condition-test';
 import { testNamed } from '../condition/registry';
 import type { ValueSet } from '../condition/value-set';
@@ -9,7 +9,7 @@ import { TIME_TYPES } from '../condition/condition-test';
 import type { Column } from './column';
 import type { CellTest } from './decision-table';
 import { readCell, UNREAD } from './notation/cell-text';
-import { regionSpan, type Span } from './region';
+import { isInSpans, orderedSpans, regionSpan, type Span } from './region';
 
 /** What cells may name besides values. */
 export interface CellSetting extends ConditionSetting {
@@ -17,8 +17,14 @@ export interface CellSetting extends ConditionSetting {
   valueSets: Readonly<Record<string, ValueSet>>;
 }
 
-/** What a cell comes down to. Spans are of texts such as regions. */
-export type CellCompared = Compared | { spans: readonly Span[]; not: boolean };
+/**
+ * What a cell comes down to. Spans are of texts such as regions, in order; texts are those of a value set, folded, with
+ * `values` as they were written.
+ */
+export type CellCompared =
+  | Compared
+  | { spans: readonly Span[]; not: boolean }
+  | { texts: ReadonlySet<string>; values: readonly string[]; not: boolean };
 
 /** Tests that cells have beside those of conditions. */
 const SET_TESTS: Readonly<Record<string, { not: boolean }>> = { 'in-set': { not: false }, 'not-in-set': { not: true } };
@@ -40,9 +46,13 @@ export function comparedCell(cell: CellTest, column: Column, setting: CellSettin
 /** Whether a value meets what a cell compares with. Nothing is in no span, and so meets every opposite. */
 export function meetsCell(compared: CellCompared, value: FieldValue | null): boolean {
   if ('comparison' in compared) return meets(compared, value);
-  const inside =
-    typeof value === 'string' && compared.spans.some(({ from, before }) => from <= value && value < before);
+  if ('texts' in compared) return textsOf(value).some((text) => compared.texts.has(foldCase(text))) !== compared.not;
+  const inside = typeof value === 'string' && isInSpans(value, compared.spans);
   return inside !== compared.not;
+}
+
+function textsOf(value: FieldValue | null): string[] {
+  return typeof value === 'string' ? [value] : Array.isArray(value) ? value : [];
 }
 
 /** Whether what a test compares with depends on the time of arrival. */
@@ -64,9 +74,21 @@ function comparedSet(
 ): CellCompared | string {
   const set = typeof value === 'string' && Object.hasOwn(valueSets, value) ? valueSets[value] : undefined;
   if (!set) return `There is no value set “${String(value)}”. Choose another, or make it in Set up.`;
-  if (column.family === 'region') return comparedSpans(set.values, not);
+  const { texts, spans } = preparedSet(set);
+  if (column.family === 'region') return typeof spans === 'string' ? spans : { spans, not };
   if (column.family !== 'text') return `A value set does not fit ${column.input.label}.`;
-  return { comparison: { of: 'text', how: 'equals', wanted: [...set.values], caseSensitive: false }, not };
+  return { texts, values: set.values, not };
+}
+
+const prepared = new WeakMap<ValueSet, { texts: ReadonlySet<string>; spans: readonly Span[] | string }>();
+
+/** A set made ready to be searched; remembered, since many cells and submissions ask for the same. */
+function preparedSet(set: ValueSet): { texts: ReadonlySet<string>; spans: readonly Span[] | string } {
+  const before = prepared.get(set);
+  if (before) return before;
+  const made = { texts: new Set(set.values.map(foldCase)), spans: spansOf(set.values) };
+  prepared.set(set, made);
+  return made;
 }
 
 function comparedRegions({ test, value }: CellTest): CellCompared | string {
@@ -77,9 +99,18 @@ function comparedRegions({ test, value }: CellTest): CellCompared | string {
 }
 
 function comparedSpans(regions: readonly string[], not: boolean): CellCompared | string {
-  const spans = regions.map(regionSpan);
-  const wrong = spans.find((span) => typeof span === 'string');
-  return wrong ?? { spans: spans as Span[], not };
+  const spans = spansOf(regions);
+  return typeof spans === 'string' ? spans : { spans, not };
+}
+
+function spansOf(regions: readonly string[]): Span[] | string {
+  const spans: Span[] = [];
+  for (const region of regions) {
+    const span = regionSpan(region);
+    if (typeof span === 'string') return span;
+    spans.push(span);
+  }
+  return orderedSpans(spans);
 }
 
 /** Both days belong to it. */

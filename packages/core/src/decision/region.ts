@@ -6,6 +6,30 @@ export interface Span {
   before: string;
 }
 
+/** The same spans in their order, those that touch as one; so that they can be searched by halves. */
+export function orderedSpans(spans: readonly Span[]): Span[] {
+  const sorted = [...spans].sort((one, other) => (one.from < other.from ? -1 : one.from > other.from ? 1 : 0));
+  const joined: Span[] = [];
+  for (const { from, before } of sorted) {
+    const last = joined[joined.length - 1];
+    if (last && from <= last.before) {
+      if (before > last.before) joined[joined.length - 1] = { from: last.from, before };
+    } else joined.push({ from, before });
+  }
+  return joined;
+}
+
+/** Whether a text is in one of some spans that are in order. */
+export function isInSpans(text: string, spans: readonly Span[]): boolean {
+  let [low, high] = [0, spans.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (spans[middle]!.before <= text) low = middle + 1;
+    else high = middle;
+  }
+  return low < spans.length && spans[low]!.from <= text;
+}
+
 /** Sorts after every postal code. */
 const LAST = '\uFFFF';
 

@@ -143,6 +143,17 @@ describe('the check of a table', () => {
     ]);
   });
 
+  test('and deciding take sets of ten thousand values in five hundred rows', () => {
+    const values = Array.from({ length: 10_000 }, (_, n) => `Town ${n}`);
+    const many = { ...around, destination: { ...around.destination, valueSets: { many: { name: 'Many', values } } } };
+    const rows = Array.from({ length: 500 }, (_, n) => [{ test: 'in-set', value: 'many' }, atLeast(500 - n), ANY]);
+    const large = table(rows);
+    expect(checkDecisions(large, many)).toMatchObject({ rows: [], finished: true });
+    const ready = readyTable(large, many);
+    expect(decide(ready, ['TOWN 9999', 1, null], cellSetting(many.destination, '')).row).toBe(499);
+    expect(decide(ready, ['Town 10000', 900, null], cellSetting(many.destination, '')).row).toBeNull();
+  });
+
   test('reasons about regions, days and times of day', () => {
     const regions = {
       ...table([]),

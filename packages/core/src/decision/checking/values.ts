@@ -66,6 +66,7 @@ function textGroups(cells: readonly CheckedCell[]): ValueGroup[] {
 }
 
 function textsOf(cell: CheckedCell): readonly string[] {
+  if (cell && 'texts' in cell) return cell.values;
   return cell && 'comparison' in cell && cell.comparison.of === 'text' ? cell.comparison.wanted : [];
 }
 
@@ -158,6 +159,7 @@ export function takenBy(cell: CheckedCell, groups: readonly ValueGroup[]): Taken
 }
 
 function equalTexts(cell: CellCompared): ReadonlySet<string> | null {
+  if ('texts' in cell) return cell.texts;
   if (!('comparison' in cell) || cell.comparison.of !== 'text' || cell.comparison.how !== 'equals') return null;
   return new Set(cell.comparison.wanted.map(foldCase));
 }
