@@ -19,6 +19,7 @@ import {
   type FieldDefinition,
 } from '@haycart/core';
 import { Random } from './random';
+import { VALUE_SETS } from './quillfern/value-sets';
 import { MARRAM } from './marram';
 import { FIELDS, PIPELINES } from './quillfern/destination';
 import { CANCEL_FORM, GRANT_FORM, CALLS_FORM, PRICELIST_FORM, SURVEY_FORM } from './quillfern/forms';
@@ -111,7 +112,10 @@ describe('the demo’s own definitions', () => {
     ['sheds', MARRAM.route],
   ])('the route of %s has nothing wrong with it', (key, route) => {
     expect(readRoute(route).ok).toBe(true);
-    expect(checkRoute(route, { destination, intakes: [{ key, name: key }] })).toEqual([]);
+    const valueSets = Object.fromEntries(VALUE_SETS.map(({ key: set, ...own }) => [set, own]));
+    expect(checkRoute(route, { destination: { ...destination, valueSets }, intakes: [{ key, name: key }] })).toEqual(
+      [],
+    );
   });
 
   test('the forms fit their format, and take what the year sends', () => {

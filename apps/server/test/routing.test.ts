@@ -444,12 +444,12 @@ describe('a rehearsal', () => {
     const { body } = await workspace.call<Rehearsal>('POST', '/rehearse', { definition, payload: maren });
     expect(body.writes[1]!.fields[0]!.after).toBe('MAREN ODUYA');
     const refused = await workspace.call<ProblemBody>('POST', '/rehearse', {
-      definition: { ...definition, decisions: [{ name: 'Who', inputs: [], outputs: [], rows: [] }] },
+      definition: { ...definition, sendOn: [{ to: 'elsewhere' }] },
       payload: maren,
     });
     expect([refused.status, refused.body.errors]).toEqual([
       422,
-      [expect.objectContaining({ at: '/decisions', code: 'not-built-yet' })],
+      [expect.objectContaining({ at: '/sendOn/0', code: 'not-built-yet' })],
     ]);
   });
 });

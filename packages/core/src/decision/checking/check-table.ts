@@ -1,5 +1,5 @@
 import type { Destination } from '../../destination/destination';
-import { comparedCell, goesByTime, type CellCompared } from '../cell';
+import { comparedCell, goesByTime } from '../cell';
 import { columnsOf, type Column, type TableAround } from '../column';
 import { cellSetting } from '../decide';
 import type { DecisionTable } from '../decision-table';
@@ -153,19 +153,47 @@ function partColumn(
   cells: readonly (CheckedCell | undefined)[],
   tellUnsure: (row: number) => void,
 ): { groups: ValueGroup[]; taken: (Taken[] | null)[] } {
-  const all = valueGroups(
-    column,
-    cells.filter((cell): cell is CellCompared => Boolean(cell)),
-  );
-  const taken = cells.map((cell) => (cell === undefined ? null : takenBy(cell, all)));
-  taken.forEach((own, row) => own?.includes(2) && tellUnsure(row));
+  // What several rows say alike is worked out once: many name the same value set.
+  const { distinct, of } = distinctCells(cells);
+  const all = valueGroups(column, distinct);
+  const taken = distinct.map((cell) => takenBy(cell, all));
   const first = new Map<string, number>();
   all.forEach((_, group) => {
-    const signature = taken.map((own) => own?.[group] ?? '').join('');
+    const signature = taken.map((own) => own[group]).join('');
     if (!first.has(signature)) first.set(signature, group);
   });
   const kept = [...first.values()];
-  return { groups: kept.map((group) => all[group]!), taken: taken.map((own) => own && kept.map((g) => own[g]!)) };
+  const keptOf = taken.map((own) => kept.map((group) => own[group]!));
+  const byRow = of.map((index) => (index === null ? null : keptOf[index]!));
+  byRow.forEach((own, row) => own?.includes(2) && tellUnsure(row));
+  return { groups: kept.map((group) => all[group]!), taken: byRow };
+}
+
+/** The cells that differ, and for each row which of them it has. */
+function distinctCells(cells: readonly (CheckedCell | undefined)[]): {
+  distinct: CheckedCell[];
+  of: (number | null)[];
+} {
+  const distinct: CheckedCell[] = [];
+  const places = new Map<string, number>();
+  const sets = new Map<unknown, number>();
+  const of = cells.map((cell) => {
+    if (cell === undefined) return null;
+    const key = cellKey(cell, sets);
+    const known = places.get(key);
+    if (known !== undefined) return known;
+    places.set(key, distinct.length);
+    return distinct.push(cell) - 1;
+  });
+  return { distinct, of };
+}
+
+/** The same for cells that say the same; the contents of value sets are told apart by which they are. */
+function cellKey(cell: CheckedCell, sets: Map<unknown, number>): string {
+  if (cell === null || 'comparison' in cell) return JSON.stringify(cell);
+  const holds = 'texts' in cell ? cell.texts : cell.spans;
+  if (!sets.has(holds)) sets.set(holds, sets.size);
+  return `set ${sets.get(holds)} ${cell.not}`;
 }
 
 function plainFinding(row: number, { boxes, unreadable }: Ground): RowFinding {
