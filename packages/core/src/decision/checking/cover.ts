@@ -59,13 +59,14 @@ function search(
   return left;
 }
 
-/** The row that takes the box, or comes nearest, and by which column to split then. */
+/** The row that takes the box, or comes nearest, leaving the least of a column, and by which column to split then. */
 function nearest(
   rows: readonly RowBox[],
   box: Box,
 ): { row: RowBox; column: null } | { row: RowBox; column: number; bits: Bits } | 'unsure' {
   let best: { row: RowBox; column: number; bits: Bits } | null = null;
   let fewest = Infinity;
+  let least = Infinity;
   for (const row of rows) {
     let partial = 0;
     let first: { column: number; bits: Bits } | null = null;
@@ -81,8 +82,11 @@ function nearest(
     }
     if (partial === 0) return { row, column: null };
     const weight = partial + (unsure ? box.length : 0);
-    if (first && weight < fewest) {
+    if (!first || weight > fewest) continue;
+    const left = countWithout(box[first.column]!, first.bits);
+    if (weight < fewest || left < least) {
       fewest = weight;
+      least = left;
       best = { row, ...first };
     }
   }
@@ -106,6 +110,14 @@ export function common(one: Bits, other: Bits): Bits {
 
 function without(one: Bits, other: Bits): Bits {
   return one.map((word, index) => word & ~other[index]!);
+}
+
+/** How many of the first are not in the second. */
+function countWithout(one: Bits, other: Bits): number {
+  let count = 0;
+  for (let word = 0; word < one.length; word += 1)
+    for (let left = one[word]! & ~other[word]!; left; left &= left - 1) count += 1;
+  return count;
 }
 
 /** A set of as many groups, of which those are in that fit. */
