@@ -72,6 +72,8 @@ describe('a table as it is edited', () => {
     expect(rowTexts(pasted.rows[2]!, pasted, around)).toEqual(['', 'loads', 'Nowhere', 'Nobody', '']);
     const mended = withCell(pasted.rows[2]!, 1, '5', pasted, around);
     expect(mended.when[1]).toEqual({ test: 'is-number', value: 5 });
+    const beyond = withBlock(TABLE, [2, 0], [['GB']], around);
+    expect(beyond.rows.map(({ when }) => when[0])).toEqual([null, null, { test: 'is', value: 'GB' }]);
     expect(withBlock(pasted, [1, 3], [['Ida Vos', 'note', 'beyond the table']], around).rows[1]).toMatchObject({
       then: { owner: { person: 'ida' } },
       note: 'note',

@@ -87,6 +87,7 @@ export function withBlock(
   const width = table.inputs.length + table.outputs.length + 1;
   const rows = [...table.rows];
   block.slice(0, Math.max(0, TABLE_LIMITS.rows - row)).forEach((texts, down) => {
+    while (rows.length < row + down) rows.push(blankRow(table.inputs.length));
     let changed = rows[row + down] ?? blankRow(table.inputs.length);
     texts.slice(0, width - column).forEach((text, right) => {
       changed = withCell(changed, column + right, text, table, around);

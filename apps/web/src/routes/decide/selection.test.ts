@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { blockFrom, blockText, isInside, moved, spanOf, type Selection } from './selection';
+import { blockFrom, blockText, clamped, isInside, moved, spanOf, type Selection } from './selection';
 
 const SIZE = { rows: 5, columns: 3 };
 const at = (row: number, column: number): Selection => ({ at: { row, column }, anchor: { row, column } });
@@ -28,6 +28,13 @@ describe('what is selected', () => {
     expect(isInside({ row: 3, column: 0 }, spanOf(wide))).toBe(false);
     expect(press(at(1, 1), 'ArrowDown', { ctrl: true })).toEqual(at(4, 1));
     expect(press(at(1, 1), 'End', { ctrl: true })).toEqual(at(4, 2));
+  });
+
+  test('stays inside when rows are gone', () => {
+    expect(clamped({ at: { row: 9, column: 1 }, anchor: { row: 3, column: 5 } }, SIZE)).toEqual({
+      at: { row: 4, column: 1 },
+      anchor: { row: 3, column: 2 },
+    });
   });
 
   test('never leaves the grid, whatever keys are pressed', () => {

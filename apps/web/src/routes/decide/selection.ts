@@ -32,6 +32,15 @@ export function isInside({ row, column }: CellAt, { from, to }: Span): boolean {
   return from.row <= row && row <= to.row && from.column <= column && column <= to.column;
 }
 
+/** The same, within a grid that may have lost rows meanwhile. */
+export function clamped({ at, anchor }: Selection, { rows, columns }: GridSize): Selection {
+  const within = ({ row, column }: CellAt): CellAt => ({
+    row: Math.min(rows - 1, row),
+    column: Math.min(columns - 1, column),
+  });
+  return { at: within(at), anchor: within(anchor) };
+}
+
 const STEPS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowUp: [-1, 0],
   ArrowDown: [1, 0],

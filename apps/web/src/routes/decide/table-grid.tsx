@@ -19,7 +19,7 @@ import { CellEditor } from './cell-editor';
 import { GridHead } from './grid-head';
 import { GridRow } from './grid-row';
 import { ROW_HEIGHT } from './measures';
-import { blockFrom, blockText, moved, spanOf, type CellAt, type Selection } from './selection';
+import { blockFrom, blockText, clamped, moved, spanOf, type CellAt, type Selection } from './selection';
 import type { RowCounts } from './use-past-figures';
 import { useSuggestedTexts } from './suggested-texts';
 
@@ -58,7 +58,8 @@ export function TableGrid({
   const inputs = table.inputs.length;
   const width = inputs + table.outputs.length + 1;
   const size = { rows: table.rows.length + 1, columns: width };
-  const [selection, setSelection] = useState<Selection>(only({ row: 0, column: 0 }));
+  const [chosen, setChosen] = useState<Selection>(only({ row: 0, column: 0 }));
+  const selection = clamped(chosen, size);
   const [typed, setTyped] = useState<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const columns = useMemo(() => columnsOf(table, around), [table, around]);
@@ -80,7 +81,7 @@ export function TableGrid({
     return outputTexts(table.otherwise ?? {}, table, around.destination)[column - inputs] ?? '';
   };
   const select = (next: Selection) => {
-    setSelection(next);
+    setChosen(next);
     virtual.scrollToIndex(next.at.row);
     scroller.current?.focus({ preventScroll: true });
   };
@@ -90,6 +91,8 @@ export function TableGrid({
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [goTo]);
 
+  /** Whether what is typed into a cell makes a row: after the last one, but for what is decided otherwise. */
+  const makesRow = ({ row, column }: CellAt) => row === table.rows.length && (column < inputs || column === width - 1);
   /** Puts texts in from a cell on; the row after the last takes outputs, and what is typed there before them makes a row. */
   const put = (at: CellAt, block: readonly (readonly string[])[]) =>
     edit((now) => {
@@ -99,8 +102,10 @@ export function TableGrid({
     });
   const commit = (text: string, key: string, shiftKey = false) => {
     setTyped(null);
-    if (text !== textAt(selection.at)) put(selection.at, [[text]]);
-    const next = moved(only(selection.at), { key, shiftKey, ctrl: false }, { ...size, rows: size.rows + 1 });
+    const changed = text !== textAt(selection.at);
+    if (changed) put(selection.at, [[text]]);
+    const rows = size.rows + (changed && makesRow(selection.at) ? 1 : 0);
+    const next = moved(only(selection.at), { key, shiftKey, ctrl: false }, { ...size, rows });
     if (next) select(next);
     else if (key) scroller.current?.focus({ preventScroll: true });
   };
