@@ -104,7 +104,7 @@ export { nearMiss } from './condition/near-miss';
 export { changeType, type HeldValue } from './field/change-type';
 export { readiness, type ReadyCheck } from './destination/readiness';
 export { checkRate, type ExchangeRate, totalIn } from './destination/rates';
-export { CONFIRM_LANGUAGES, confirmWords } from './form/confirm-words';
+export * from './form/public';
 export { type DeliveryStatus, readDeliveryStatus } from './mail/delivery-status';
 export { consentWords } from './consent/consent-words';
 export type { DocumentRow, MailAttachment } from './mail/mail-attachment';
@@ -213,56 +213,6 @@ export {
 } from './route/editing/edit-decisions';
 export { Counters, loadOf, personOfLoad } from './assignment/counters';
 export { withLibraries } from './libraries/library';
-export {
-  type AfterSending,
-  type AnswerChecks,
-  type AnswerOption,
-  type Content,
-  CONTENT_TYPES,
-  type ContentTypeName,
-  type FormCondition,
-  type FormDefinition,
-  type FormItem,
-  isQuestion,
-  type Question,
-  QUESTION_TYPES,
-  type QuestionPart,
-  questionsOf,
-  type QuestionTypeName,
-  stepsOf,
-} from './form/definition';
-export { formShape } from './form/form-shape';
-export { FORM_LANGUAGES, formWords, type FormWords, withLimit } from './form/form-words';
-export { QUESTION_TYPE_LIST, questionType } from './form/question-types/registry';
-export { answerAsText, type AnsweredFile, checkAnswers, type RefusedAnswer } from './form/check-answers';
-export { answeredPayload, answeredVersion, ENTRY, joinedAnswers } from './form/answered-payload';
-export { fitsEnding, isHiddenProgram, pictureType } from './form/file-content';
-export { bestLanguage, languagesOf, localised, textsOf } from './form/localise';
-export { filledIn } from './form/thank-text';
-export { type Blocked, OPENED, SET_ASIDE_FROM, type Suspicion, suspicionOf, TRAP } from './form/suspicion';
-export { checkTheme, inColoursOf, PLAIN_THEME, SPACING, type Theme, THEME_FONTS, type ThemeFont } from './form/theme';
-export { askableFields, asksForField, followFields, questionFor } from './form/field-question';
-export { editForm, formChanges, type FormEdit, newItemName } from './form/edit-form';
-export { whyNotNamed } from './form/rename-item';
-export { listLines, nextOption, optionsFromLines } from './form/option-lines';
-export { wishOfRoute } from './form/wish-of-route';
-export { checkForm, siteToAllow } from './form/check-form';
-export {
-  type Device,
-  deviceOf,
-  figuresBy,
-  figuresOf,
-  type FormDid,
-  type FormFigures,
-  type FormTally,
-  stopsOf,
-} from './form/form-figures';
-export { expectedHeight } from './form/expected-height';
-export { exampleAnswers } from './form/example-answers';
-export { whoAnswered } from './form/who-answered';
-export { pathOnOwnDomain, proofRecord, readDomain } from './form/own-domain';
-export { compareVersions, FEWEST_VIEWS, type VersionComparison } from './form/version-comparison';
-export { type FormRouteWish, offeredFills, routeFromForm } from './form/form-route';
 export { type FinisherUse, type Part, type Value, VISIT_PART_NAMES_DERIVED } from './value/value';
 export type {
   Condition,
@@ -342,6 +292,7 @@ export {
   checkPerson,
   type Person,
   type Weekday,
+  WEEKDAY_NAMES,
   WEEKDAYS,
   type WorkingHours,
 } from './people/person';

@@ -1,16 +1,7 @@
-import { WEEKDAYS, type Weekday, type WorkingHours } from '@haycart/core';
+import { WEEKDAY_NAMES, WEEKDAYS, type WorkingHours } from '@haycart/core';
 import { FieldError } from './field-error';
 import { TextField } from './text-field';
 
-const DAY_WORDS: Record<Weekday, string> = {
-  mon: 'Monday',
-  tue: 'Tuesday',
-  wed: 'Wednesday',
-  thu: 'Thursday',
-  fri: 'Friday',
-  sat: 'Saturday',
-  sun: 'Sunday',
-};
 /** The hours of each day of the week on which somebody works, or something is read. */
 export function HoursField({
   legend,
@@ -47,18 +38,18 @@ export function HoursField({
                     change(target.checked ? { ...hours, [day]: { from: '09:00', to: '17:00' } } : without())
                   }
                 />
-                {DAY_WORDS[day]}
+                {WEEKDAY_NAMES[day]}
               </label>
               {span && (
                 <>
                   <TimeInput
-                    label={`${DAY_WORDS[day]} from`}
+                    label={`${WEEKDAY_NAMES[day]} from`}
                     value={span.from}
                     change={(from) => change({ ...hours, [day]: { ...span, from } })}
                   />
                   to
                   <TimeInput
-                    label={`${DAY_WORDS[day]} to`}
+                    label={`${WEEKDAY_NAMES[day]} to`}
                     value={span.to}
                     change={(to) => change({ ...hours, [day]: { ...span, to } })}
                   />

@@ -43,7 +43,7 @@ export function TableGrid({
   table: DecisionTable;
   around: TableAround;
   check: TableCheck | null;
-  /** How many of the last submissions each row took; the last is of those that no row took. */
+  /** How many submissions each row took, and at the end how many no row took. */
   counts: RowCounts | null;
   /** Shows one of some submissions as the sample. */
   showOne: (examples: readonly string[]) => void;
