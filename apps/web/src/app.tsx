@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo } from 'react';
-import { createBrowserRouter, Navigate, RouterProvider, useRouteError } from 'react-router';
+import { createBrowserRouter, Navigate, useRouteError } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
 import { ApiError, call, noAnswer } from './api/client';
 import { sessionQuery } from './api/queries';
 import { Empty, Failed, Loading } from './components/status';

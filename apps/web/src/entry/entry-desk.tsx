@@ -1,13 +1,14 @@
 import type { EntryShape } from '@haycart/api';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { entryQuery } from '../api/queries';
 import { PageHead, Sheet } from '../components/sheet';
 import { StateShape, stateOf } from '../components/state-shape';
 import { Empty, Failed, Loading } from '../components/status';
 import { TextField } from '../components/text-field';
 import { Time } from '../components/time';
+import { useAddress } from '../state/use-address';
 
 /**
  * A form for colleagues, one enquiry after the other: its address can be kept as a bookmark, with the source and other
@@ -16,7 +17,7 @@ import { Time } from '../components/time';
 export function EntryDesk({ secret, signedIn, actions }: { secret: string; signedIn: boolean; actions?: ReactNode }) {
   const entry = useQuery(entryQuery(secret));
   const client = useQueryClient();
-  const [params, setParams] = useSearchParams();
+  const [params, set] = useAddress();
   const frame = useRef<HTMLIFrameElement>(null);
   const [sent, setSent] = useState(0);
   const [height, setHeight] = useState(480);
@@ -41,15 +42,7 @@ export function EntryDesk({ secret, signedIn, actions }: { secret: string; signe
   query.set('embed', '1');
   query.set('entry', secret);
   if (!query.get('utm_source')) query.set('utm_source', 'quick-entry');
-  const keepSource = () =>
-    setParams(
-      (before) => {
-        if (source.trim()) before.set('utm_source', source.trim());
-        else before.delete('utm_source');
-        return before;
-      },
-      { replace: true },
-    );
+  const keepSource = () => set('utm_source', source.trim());
   return (
     <div className="grid h-full content-start gap-x-5 gap-y-0 overflow-y-auto p-5 lg:grid-cols-[minmax(0,1fr)_380px]">
       <div className="lg:col-span-2">

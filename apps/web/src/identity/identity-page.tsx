@@ -1,10 +1,10 @@
 import type { RecordKind } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
-import { useSearchParams } from 'react-router';
 import { identityQuery } from '../api/queries';
 import { useWords } from '../api/words';
 import { PageHead } from '../components/sheet';
 import { Failed, Loading } from '../components/status';
+import { useAddress } from '../state/use-address';
 import { CalibrationCard, MergesCard, RulesCard, WeeksCard } from './report-cards';
 import { RecognitionSettings } from './recognition-settings';
 import { ScanCard } from './scan-card';
@@ -15,7 +15,7 @@ const KINDS: readonly RecordKind[] = ['contact', 'company', 'lead'];
 /** Recognition, watched: what may be the same, by what people were recognised, and how right the score is. */
 export function IdentityPage() {
   const words = useWords();
-  const [params, setParams] = useSearchParams();
+  const [params, , change] = useAddress();
   const kind = KINDS.find((one) => one === params.get('kind')) ?? 'contact';
   const report = useQuery(identityQuery(kind));
   if (report.isPending) return <Loading />;
@@ -30,7 +30,7 @@ export function IdentityPage() {
               key={one}
               type="button"
               aria-pressed={one === kind}
-              onClick={() => setParams({ kind: one })}
+              onClick={() => change((next) => next.set('kind', one), false)}
               className={`h-8 border px-3 font-semibold first:rounded-l last:rounded-r ${one === kind ? 'border-ink bg-straw-soft' : 'border-line text-muted hover:text-ink'}`}
             >
               {words.Many(one)}

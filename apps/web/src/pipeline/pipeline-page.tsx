@@ -22,6 +22,7 @@ import { count, shortMoney } from '../components/format';
 import { Key, PageHead } from '../components/sheet';
 import { StateShape } from '../components/state-shape';
 import { Empty, Failed, Loading } from '../components/status';
+import { useAddress } from '../state/use-address';
 import { ClosingRow } from './closing-row';
 import { CardFace } from './deal-card';
 import { StageRow } from './stage-row';
@@ -54,7 +55,7 @@ export function PipelinePage() {
 
 function PipelineBoard({ pipeline, pipelines }: { pipeline: PipelineShape; pipelines: readonly PipelineShape[] }) {
   const words = useWords();
-  const [params, setParams] = useSearchParams();
+  const [params, set] = useAddress();
   const days = params.get('days') ?? USUAL_DAYS;
   const filter = params.get('filter') ?? '';
   const wish = { filter: filter || undefined, days: Number(days) };
@@ -86,23 +87,14 @@ function PipelineBoard({ pipeline, pipelines }: { pipeline: PipelineShape; pipel
           pipeline={pipeline}
           pipelines={pipelines}
           days={days}
-          choose={(next) => setParams(withDays(params, next))}
+          choose={(next) => set('days', next === USUAL_DAYS ? null : next)}
         />
       </PageHead>
       <div className="mb-2">
         <GridFilter
           pipeline={pipeline}
           filter={filter}
-          change={(next) =>
-            setParams(
-              (before) => {
-                if (next) before.set('filter', JSON.stringify(next));
-                else before.delete('filter');
-                return before;
-              },
-              { replace: true },
-            )
-          }
+          change={(next) => set('filter', next ? JSON.stringify(next) : null)}
         />
       </div>
       <DndContext
@@ -166,13 +158,6 @@ function PipelineBoard({ pipeline, pipelines }: { pipeline: PipelineShape; pipel
       )}
     </>
   );
-}
-
-function withDays(params: URLSearchParams, days: string): URLSearchParams {
-  const next = new URLSearchParams(params);
-  if (days === USUAL_DAYS) next.delete('days');
-  else next.set('days', days);
-  return next;
 }
 
 const SELECT = 'h-8 cursor-pointer rounded border-[1.5px] border-line bg-sheet px-2 font-semibold';

@@ -7,7 +7,7 @@ import {
   type RecordCondition,
   type RecordKind,
 } from '@haycart/core';
-import { useSearchParams } from 'react-router';
+import { setPart, useAddress } from '../state/use-address';
 
 /** The columns that a list begins with. */
 const FIRST: Record<RecordKind, string[]> = {
@@ -36,35 +36,26 @@ export interface ListState {
 }
 
 export function useListState(kind: RecordKind, views: readonly SavedView[]): ListState {
-  const [params, setParams] = useSearchParams();
+  const [params, set, put] = useAddress();
   const from = views.find(({ id, record }) => id === params.get('view') && record === kind);
   const base: ListView = from?.view ?? { columns: FIRST[kind].map((field) => ({ field })) };
   const own = readView(params);
   const view: ListView = { ...base, ...own };
   if (own.filter === null) delete view.filter;
   if (own.group === null) delete view.group;
-  const put = (set: (next: URLSearchParams) => void) =>
-    setParams(
-      (before) => {
-        set(before);
-        return before;
-      },
-      { replace: true },
-    );
   return {
     q: params.get('q') ?? '',
     through: params.get('through') ?? '',
-    leaveThrough: () => put((next) => next.delete('through')),
+    leaveThrough: () => set('through', null),
     view: view as ListView,
     from,
     differs: ['filter', 'columns', 'sort', 'group'].some((name) => params.has(name)),
-    setQ: (q) => put((next) => (q ? next.set('q', q) : next.delete('q'))),
+    setQ: (q) => set('q', q),
     change: (change) => put((next) => writeView(next, change)),
     choose: (chosen) =>
       put((next) => {
         for (const name of ['filter', 'columns', 'sort', 'group', 'q']) next.delete(name);
-        if (chosen) next.set('view', chosen.id);
-        else next.delete('view');
+        setPart(next, 'view', chosen?.id ?? null);
       }),
   };
 }

@@ -2,11 +2,11 @@ import { useMutation } from '@tanstack/react-query';
 import { Crosshair } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
 import { call } from '../api/client';
 import { Button } from '../components/button';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
+import { useAddress } from '../state/use-address';
 
 type Wish = { kind: 'complete' } | { kind: 'failing'; route: string } | { kind: 'holding'; text: string };
 
@@ -20,7 +20,7 @@ export function SampleFinder({
   route: string;
   disabled: boolean;
 }) {
-  const [, setParams] = useSearchParams();
+  const [, , change] = useAddress();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
   const find = useMutation({
@@ -28,10 +28,7 @@ export function SampleFinder({
       call<{ submission: string | null }>('GET', `/intakes/${intake}/sample?${new URLSearchParams({ ...wish })}`),
     onSuccess: ({ submission }) => {
       if (submission === null) return;
-      setParams((params) => {
-        params.set('sample', submission);
-        return params;
-      });
+      change((params) => params.set('sample', submission), false);
       setOpen(false);
     },
   });

@@ -1,7 +1,7 @@
 import { ChevronDown } from 'lucide-react';
 import { Collapsible } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../state/use-address';
 
 /** One numbered section of the route sheet: a summary line in plain words that opens to be edited. */
 export function Section({
@@ -19,16 +19,9 @@ export function Section({
   problems: number;
   children: ReactNode;
 }) {
-  const [params, setParams] = useSearchParams();
+  const [params, set] = useAddress();
   const open = (params.get('section') ?? 'mapping') === name;
-  const toggle = (next: boolean) =>
-    setParams(
-      (before) => {
-        before.set('section', next ? name : 'none');
-        return before;
-      },
-      { replace: true },
-    );
+  const toggle = (next: boolean) => set('section', next ? name : 'none');
   return (
     <Collapsible.Root
       open={open}

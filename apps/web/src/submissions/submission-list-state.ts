@@ -1,15 +1,15 @@
 import { readSort, writeSort, type ListSort, type ListView } from '@haycart/core';
 import { useMemo } from 'react';
-import { useSearchParams } from 'react-router';
 import type { SubmissionFilter } from '../api/queries';
 import { periodIn, sinceOf } from '../components/period';
+import { setPart, useAddress } from '../state/use-address';
 import { FIRST_COLUMNS } from './submission-columns';
 
 const LATEST: ListSort = { field: 'received', down: true };
 
 /** How the list of submissions is looked at; all of it stands in the address. */
 export function useSubmissionList() {
-  const [params, setParams] = useSearchParams();
+  const [params, , change] = useAddress();
   const period = periodIn(params.get('period'));
   const since = useMemo(() => sinceOf(period), [period]);
   const sort = params.get('sort') ? readSort(params.get('sort')!) : LATEST;
@@ -28,15 +28,9 @@ export function useSubmissionList() {
   };
   const opened = params.get('open') ?? undefined;
   const put = (changes: Record<string, string | null>, replace: boolean) =>
-    setParams(
-      (before) => {
-        for (const [name, value] of Object.entries(changes))
-          if (value) before.set(name, value);
-          else before.delete(name);
-        return before;
-      },
-      { replace },
-    );
+    change((next) => {
+      for (const [name, value] of Object.entries(changes)) setPart(next, name, value);
+    }, replace);
   return {
     filter,
     period,

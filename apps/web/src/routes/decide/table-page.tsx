@@ -1,7 +1,7 @@
 import { counted, readTableCsv, tableCsv, usesOfTable, withTableRenamed, type TableAround } from '@haycart/core';
 import { Download, Upload } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../components/button';
 import { FileButton } from '../../components/file-button';
@@ -10,6 +10,7 @@ import { Key, PageHead } from '../../components/sheet';
 import { messageOf } from '../../components/status';
 import { SelectField } from '../../components/text-field';
 import { UndoButtons } from '../../components/undo-buttons';
+import { useAddress } from '../../state/use-address';
 import { useDraft } from '../draft';
 import { useOpenedRoute } from '../route-pages';
 import { useRehearsal } from '../use-rehearsal';
@@ -49,8 +50,8 @@ function OneTable({ at }: { at: number }) {
   const { check, checking } = useCheck(table, around);
   const { plan, choice } = useRehearsal(definition, surroundings);
   const past = usePastFigures(route.id, table);
-  const [params, setParams] = useSearchParams();
-  const showOne = useNextOf((sample) => setParams({ sample }, { replace: true }));
+  const [params, set] = useAddress();
+  const showOne = useNextOf((sample) => set('sample', sample));
   const decided = plan?.decided?.find((one) => one.table === table.name);
   const [shown, setShown] = useState<CellAt | null>(() => rowAsked(params.get('row'), table.rows.length));
   const uses = usesOfTable(definition, table.name);
