@@ -192,15 +192,7 @@ export { HEAD_ROWS, tableHead } from './sheet/header-row';
 export { CAMPAIGN_PARAMETERS, readVisit, type Visit, VISIT_NAMES } from './source/visit';
 export { type Origin, POSTED } from './source/origin';
 export { type Channel, sourceOf, type Touch } from './source/source';
-export {
-  decidedOwner,
-  type DecidedOwner,
-  namedOwner,
-  type NamedOwner,
-  type OwnerRule,
-  type TeamOwner,
-} from './assignment/choose-owner';
-export { MOST_SHARE } from './assignment/shares';
+export * from './assignment/public';
 export * from './decision/public';
 export { readValueSetsCsv, valueSetsCsv } from './condition/value-set-csv';
 export { cleanValues, VALUE_SET_LIMITS, type ValueSet } from './condition/value-set';
@@ -211,7 +203,6 @@ export {
   withTable,
   withTableRenamed,
 } from './route/editing/edit-decisions';
-export { Counters, loadOf, personOfLoad } from './assignment/counters';
 export { withLibraries } from './libraries/library';
 export { type FinisherUse, type Part, type Value, VISIT_PART_NAMES_DERIVED } from './value/value';
 export type {

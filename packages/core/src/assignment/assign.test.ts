@@ -53,6 +53,7 @@ describe('who gets it', () => {
     expect(given(rule, { owners: { company: 'cy' } })).toEqual({
       person: 'cy',
       turn: null,
+      team: 'north',
       why: 'looks after the company already',
     });
     expect(given(rule, { owners: { contact: 'ida', company: 'cy' } }).person).toBe('ida');
@@ -84,6 +85,7 @@ describe('who gets it', () => {
     expect(given({ team: 'none', otherwise: 'ida' })).toEqual({
       person: 'ida',
       turn: null,
+      team: 'none',
       why: 'takes what nobody of None can',
     });
     expect(given({ team: 'none' })).toMatchObject({ person: null, why: expect.stringContaining('nobody there') });
@@ -113,6 +115,8 @@ describe('who gets it', () => {
     expect(given(rule, { counters })).toEqual({
       person: 'cy',
       turn: 'turn north',
+      team: 'north',
+      shares: { ida: 1, bo: 1, cy: 1 },
       load: 'load cy',
       why: 'least loaded in North, with 2 open deals',
     });

@@ -18,6 +18,10 @@ export interface Assigned {
   load?: string;
   /** The rest of a sentence about the person: `in turn in North`. */
   why: string;
+  /** The team that it was for, where one took turns or keeps what it has. */
+  team?: string;
+  /** Where turns were taken: the shares of those who could have got it. */
+  shares?: Readonly<Record<string, number>>;
 }
 
 /** What is known where somebody is chosen. */
@@ -58,7 +62,7 @@ function fromTeam(rule: TeamOwner, record: RecordKind, ground: AssignmentGround)
   for (const kind of keep) {
     const owner = owners[kind];
     if (owner !== undefined && canTake(owner, record, ground))
-      return { person: owner, turn: null, why: `looks after the ${kind} already` };
+      return { person: owner, turn: null, team, why: `looks after the ${kind} already` };
   }
   const room = (key: string) =>
     !capacity || counters.get(loadOf(key)) < (destination.people?.[key]?.capacity ?? Infinity);
@@ -80,6 +84,8 @@ function fromTeam(rule: TeamOwner, record: RecordKind, ground: AssignmentGround)
     return {
       person,
       turn,
+      team,
+      shares: Object.fromEntries((now.length ? now : able).map((key) => [key, shares?.[key] ?? 1])),
       ...(by === 'load' || capacity ? { load: loadOf(person) } : {}),
       why: working ? `${words}, of those at work` : words,
     };
@@ -88,6 +94,7 @@ function fromTeam(rule: TeamOwner, record: RecordKind, ground: AssignmentGround)
     return {
       person: otherwise,
       turn: null,
+      team,
       why: `takes what nobody of ${destination.teams?.[team]?.name ?? team} can`,
     };
   return nobody(

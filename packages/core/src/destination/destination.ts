@@ -1,3 +1,4 @@
+import type { AnswerPromise } from '../people/answer-promise';
 import type { RecordKind } from '../diff/record';
 import type { ValueSet } from '../condition/value-set';
 import type { LikenessModel } from '../identity/likeness/model';
@@ -27,6 +28,8 @@ export interface Pipeline {
   stages: Stage[];
   /** Where a record begins when nothing says in which stage; see `defaultStageOf`. */
   defaultStage?: string;
+  /** How soon what comes into it is answered, where the team that gets it promises nothing. */
+  promise?: AnswerPromise;
 }
 
 /** What a workspace has prepared for its records: everything a route may name by key. */

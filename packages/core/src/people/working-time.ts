@@ -2,7 +2,7 @@ import { TZDate } from '@date-fns/tz';
 import { remembered } from '../remembered';
 import { localMoment, WEEKDAYS, type Person, type WorkingHours } from './person';
 
-/** After how long something is due: working hours count only while its person works, working days end when they do. */
+/** After how long something is due: working hours and minutes count only while its person works, working days end when they do. */
 export interface DueIn {
   in: number;
   unit: 'hours' | 'days';
@@ -12,7 +12,8 @@ export interface DueIn {
 /** When somebody works. */
 export type Availability = Pick<Person, 'timeZone' | 'hours' | 'away'>;
 
-const HOUR = 3_600_000;
+const MINUTE = 60_000;
+const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
 /** The hours of somebody of whom none are known: Monday to Friday. */
 const USUAL: WorkingHours = Object.fromEntries(
@@ -26,11 +27,16 @@ const FURTHEST = 800;
  * When something is due that begins at a moment (ISO 8601); whole hours and days of the clock where working time is not asked
  * for. A due time that starts on a free day counts from the next hour at work.
  */
-export function dueAt(from: string, { in: amount, unit, working = false }: DueIn, who?: Availability): string {
+export function dueAt(
+  from: string,
+  { in: amount, unit, working = false }: Omit<DueIn, 'unit'> & { unit: DueIn['unit'] | 'minutes' },
+  who?: Availability,
+): string {
   const begin = Date.parse(from);
-  const plain = () => new Date(begin + amount * (unit === 'hours' ? HOUR : DAY)).toISOString();
+  const length = amount * { minutes: MINUTE, hours: HOUR, days: DAY }[unit];
+  const plain = () => new Date(begin + length).toISOString();
   if (!working) return plain();
-  let left = unit === 'hours' ? amount * HOUR : amount;
+  let left = unit === 'days' ? amount : length;
   const { day: firstDay } = localMoment(from, who?.timeZone ?? 'UTC');
   for (let nth = 0; nth < FURTHEST; nth += 1) {
     const span = spanOf(dayAfter(firstDay, nth), who);

@@ -7,6 +7,7 @@ import {
 } from '../../assignment/choose-owner';
 import { assign, type AssignmentGround } from '../../assignment/assign';
 import type { Counters } from '../../assignment/counters';
+import type { PlannedAssignment } from '../../assignment/planned-assignments';
 import type { Destination } from '../../destination/destination';
 import type { FieldValues } from '../../diff/record';
 import { warning, type Problem } from '../../problem';
@@ -21,6 +22,8 @@ export interface PlannedOwner {
   problems: Problem[];
   /** The counter that decided it, where one did: it goes on once for the run. */
   turn?: string;
+  /** How it came about, for who asks later. */
+  given?: Pick<PlannedAssignment, 'person' | 'why' | 'team' | 'shares'>;
   /** The count of open deals that decided it, where one did. */
   load?: string;
 }
@@ -45,7 +48,7 @@ export function plannedOwner(
       fields: [],
       problems: [warning('no-owner', `The ${record} has no owner: ${nobodyIn(settled ?? rule)}`)],
     };
-  const { turn, load, why } = assigned!;
+  const { turn, load, why, team, shares } = assigned!;
   return {
     values: { owner },
     fields: [
@@ -61,6 +64,7 @@ export function plannedOwner(
       },
     ],
     problems: [],
+    given: { person: owner, why, ...(team ? { team } : {}), ...(shares ? { shares } : {}) },
     ...(turn ? { turn } : {}),
     ...(load ? { load } : {}),
   };

@@ -1,3 +1,4 @@
+import { enquiriesGiven, type PlannedAssignment } from '../../assignment/planned-assignments';
 import { REASON_CODES } from '../../codes';
 import type { Destination } from '../../destination/destination';
 import { recordWord } from '../../destination/destination';
@@ -66,6 +67,7 @@ function planned(
   const plan: Plan = { outcome: 'write', reason: null, writes: [], diff: emptyDiff(), touches: [], problems: [] };
   const records: EffectRecord[] = [];
   const turns = new Set<string>();
+  const given: PlannedAssignment[] = [];
   const { destination } = setting;
   const finishing = finisherContext(submission, destination);
   const { read } = decisions;
@@ -103,6 +105,7 @@ function planned(
     if (step.stop) return stopped(plan, step.stop);
     if (step.newOptions?.length) plan.newOptions = [...(plan.newOptions ?? []), ...step.newOptions];
     for (const counter of step.counters ?? []) turns.add(counter);
+    if (step.given) given.push(step.given);
     if (step.values) {
       written.set(write.as, step.values);
       if (route.decisions?.length) facts.set(write.as, factsAbout(write.record, step.before?.id ?? null, known));
@@ -145,6 +148,7 @@ function planned(
       ...(asks?.length ? { asks } : {}),
     };
   }
+  if (given.length) plan.given = enquiriesGiven(given);
   if (turns.size) plan.advance = Object.fromEntries([...turns].map((turn) => [turn, 1]));
   plan.touches = touchesOf(plan, submission);
   if (isEmptyDiff(plan.diff) && !plan.touches.length && !plan.effects?.some(({ made, out }) => made ?? out)) {

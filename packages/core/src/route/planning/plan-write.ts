@@ -1,4 +1,5 @@
 import { Counters } from '../../assignment/counters';
+import type { PlannedAssignment } from '../../assignment/planned-assignments';
 import type { Destination, Pipeline, Stage } from '../../destination/destination';
 import { fieldOf } from '../../destination/destination';
 import { changesBetween } from '../../diff/records-diff';
@@ -33,6 +34,8 @@ export interface WriteStep {
   newOptions?: NewOption[];
   /** The counters that decided who gets the record. */
   counters?: string[];
+  /** Who is given the record, where somebody is. */
+  given?: PlannedAssignment;
 }
 
 /** Plans one write: what it fills in, which record it is, who looks after it and where it stands. */
@@ -118,7 +121,14 @@ export function planWrite(write: Write, context: WriteContext): WriteStep {
     merges: merged?.merges,
     newOptions: filled.flatMap(({ newOptions }) => newOptions),
     counters: [owner?.turn, owner?.load].filter((counter) => counter !== undefined),
+    ...(owner?.given
+      ? { given: { record: write.record, id, ...owner.given, ...pipelineIn(values) } }
+      : {}),
   };
+}
+
+function pipelineIn({ pipeline }: FieldValues): Pick<PlannedAssignment, 'pipeline'> {
+  return typeof pipeline === 'string' ? { pipeline } : {};
 }
 
 /** Who looks after the contact and the company that were written before. */

@@ -1,4 +1,5 @@
 import type { FieldValue, RecordKind } from '../../diff/record';
+import type { PlannedAssignment } from '../../assignment/planned-assignments';
 import type { DecidedTrace } from '../../decision/decisions';
 import type { RecordsDiff } from '../../diff/records-diff';
 import type { PlannedEffect } from '../../effect/effect';
@@ -33,6 +34,8 @@ export interface Plan {
   merges?: PlannedRunMerge[];
   /** Options that fields get, where the route adds values that it does not know. Absent when there are none. */
   newOptions?: NewOption[];
+  /** Who is given what, one record for each person. Absent when nobody is given anything. */
+  given?: PlannedAssignment[];
   /** By how much counters go on, such as whose turn it is in a team. Absent when none does. */
   advance?: Record<string, number>;
 }

@@ -1,0 +1,21 @@
+/** What of assignment is for others, by name. */
+export { answerDue, promiseOf } from './answer-due';
+export { assign, type Assigned } from './assign';
+export {
+  decidedOwner,
+  type DecidedOwner,
+  namedOwner,
+  type NamedOwner,
+  type OwnerRule,
+  type TeamOwner,
+} from './choose-owner';
+export { Counters, loadOf, personOfLoad } from './counters';
+export type { PlannedAssignment } from './planned-assignments';
+export { MOST_SHARE } from './shares';
+export {
+  type AnswerPromise,
+  checkPromise,
+  type MissedStep,
+  PROMISE_MINUTES,
+  promiseInWords,
+} from '../people/answer-promise';
