@@ -112,6 +112,9 @@ beforeAll(async () => {
   // Who searches has what came last read.
   await one.get('/submissions?q=ada');
   await one.query(`insert into counter (workspace_id, name) values ('${one.id}', 'turn t')`);
+  await one.query(
+    `insert into assignment (workspace_id, id, record_kind, record_id, person, why, at) values ('${one.id}', gen_random_uuid(), 'deal', gen_random_uuid(), 'ada', 'named by the route', now())`,
+  );
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(
     `insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`,

@@ -7,6 +7,7 @@ const WITHOUT: Record<string, string[]> = {
   'a record of any kind, or one that may lie in the bin': [
     'consent.contact_id',
     'consent_link.contact_id',
+    'assignment.record_id',
     'identity_key.record_id',
     'list_membership.contact_id',
     'look_alike.one_id',

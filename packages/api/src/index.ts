@@ -2,6 +2,7 @@ export * from './access';
 export * from './audit';
 export * from './errors';
 export * from './workspace';
+export * from './assignments';
 export * from './forms';
 export * from './intakes';
 export * from './submissions';

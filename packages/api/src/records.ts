@@ -1,3 +1,4 @@
+import type { AnswerClock } from './assignments';
 import type { OutboxState } from './outbox';
 import type {
   ConsentChannel,
@@ -23,6 +24,8 @@ export interface RecordShape {
   tags: string[];
   createdAt: string;
   updatedAt: string;
+  /** Until when it is to be answered; absent where nothing is promised, and in lists once it is answered. */
+  answer?: AnswerClock;
 }
 
 export interface RecordLinkShape {

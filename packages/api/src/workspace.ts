@@ -1,4 +1,4 @@
-import type { ColourMark, Person } from '@haycart/core';
+import type { AnswerPromise, ColourMark, Person } from '@haycart/core';
 
 export interface SessionShape {
   person: { id: string; key: string; name: string; email: string };
@@ -34,6 +34,8 @@ export interface TeamShape {
   name: string;
   /** Keys of its people. */
   people: string[];
+  /** How soon they answer; null: nothing is promised. */
+  promise: AnswerPromise | null;
 }
 
 /** A tag or a list. */

@@ -50,11 +50,11 @@ export class PipelinesService {
     const [{ last } = { last: 0 }] = await tx.db
       .select({ last: sql<number>`coalesce(max(${pipeline.position}), 0)::int` })
       .from(pipeline);
-    for (const [index, { key, name, record, defaultStage = null, stages }] of pipelines.entries()) {
+    for (const [index, { key, name, record, defaultStage = null, promise = null, stages }] of pipelines.entries()) {
       const position = last + index + 1;
       await tx.db
         .insert(pipeline)
-        .values({ workspaceId: tx.workspaceId, id: newId(), key, name, record, position, defaultStage });
+        .values({ workspaceId: tx.workspaceId, id: newId(), key, name, record, position, defaultStage, promise });
       await this.store.saveStages(tx, key, stages);
     }
   }
@@ -89,7 +89,7 @@ export class PipelinesService {
     if (edit.do === 'rename') refuseTakenName(after, await this.all(tx));
     await tx.db
       .update(pipeline)
-      .set({ name: after.name, defaultStage: after.defaultStage ?? null })
+      .set({ name: after.name, defaultStage: after.defaultStage ?? null, promise: after.promise ?? null })
       .where(and(eq(pipeline.workspaceId, tx.workspaceId), eq(pipeline.id, before.id)));
     await this.store.saveStages(tx, before.key, after.stages);
     const gone = before.stages.filter((one) => !after.stages.some(({ key }) => key === one.key));

@@ -19,12 +19,13 @@ export class PipelinesStore {
       .from(stage)
       .where(eq(stage.workspaceId, tx.workspaceId))
       .orderBy(asc(stage.position), asc(stage.key));
-    return pipelines.map(({ id, key, name, record, defaultStage }) => ({
+    return pipelines.map(({ id, key, name, record, defaultStage, promise }) => ({
       id,
       key,
       name,
       record,
       ...(defaultStage === null ? {} : { defaultStage }),
+      ...(promise === null ? {} : { promise }),
       stages: stages.filter(({ pipelineKey }) => pipelineKey === key).map(stageFrom),
     }));
   }

@@ -1,5 +1,6 @@
+import type { AnswerPromise } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { check, foreignKey, integer, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { check, foreignKey, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { workspaceId } from '../platform/database/columns';
 
 export const pipeline = pgTable(
@@ -13,6 +14,8 @@ export const pipeline = pgTable(
     position: integer('position').notNull(),
     /** Where a deal begins when nothing says in which stage. */
     defaultStage: text('default_stage'),
+    /** How soon what comes into it is answered. */
+    promise: jsonb('promise').$type<AnswerPromise>(),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),

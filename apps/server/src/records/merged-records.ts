@@ -9,6 +9,7 @@ import { recordName } from './record-rows';
  */
 const FOLLOWS = [
   ['touch', 'record_id'],
+  ['assignment', 'record_id'],
   ['note', 'record_id'],
   ['task', 'record_id'],
   ['record_file', 'record_id'],

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { RECORD_KINDS, type RecordKind } from '@haycart/core';
-import type { RecordLinkShape, RecordShape } from '@haycart/api';
+import type { AnswerClock, RecordLinkShape, RecordShape } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import { columnsToValues, recordName, type RecordRow } from './record-rows';
 
@@ -75,6 +75,7 @@ export function recordShape(kind: RecordKind, row: RecordRow, links: readonly Li
     tags: row.tags as string[],
     createdAt: row.created_at.toISOString(),
     updatedAt: row.updated_at.toISOString(),
+    ...(row.answer ? { answer: row.answer as AnswerClock } : {}),
   };
 }
 

@@ -2,6 +2,7 @@ import { Module } from '@nestjs/common';
 import { DestinationModule } from '../destination/destination.module';
 import { WorkspacesModule } from '../workspaces/workspaces.module';
 import { ActivitiesController } from './activities/activities.controller';
+import { AssignmentsController } from './assignments/assignments.controller';
 import { RecordsBinController } from './bin/records-bin.controller';
 import { EditsController } from './edits/edits.controller';
 import { LeadsController } from './leads/leads.controller';
@@ -14,6 +15,7 @@ import { StagesController } from './stages/stages.controller';
 @Module({
   imports: [DestinationModule, RecordsModule, WorkspacesModule],
   controllers: [
+    AssignmentsController,
     ActivitiesController,
     EditsController,
     LeadsController,

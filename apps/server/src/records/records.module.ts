@@ -7,6 +7,9 @@ import { ConsentLinks } from './consents/consent-links.service';
 import { ConsentsService } from './consents/consents.service';
 import { MadeActivities } from './activities/made-activities.service';
 import { TasksService } from './activities/tasks.service';
+import { AnswersService } from './assignments/answers.service';
+import { AssignmentsService } from './assignments/assignments.service';
+import { FairnessService } from './assignments/fairness.service';
 import { RecordsBin } from './bin/records-bin.service';
 import { FieldValuesService } from './edits/field-values.service';
 import { LabelledService } from './edits/labelled.service';
@@ -32,6 +35,9 @@ import { DealMovesService } from './stages/deal-moves.service';
     ActivitiesService,
     MadeActivities,
     TasksService,
+    AnswersService,
+    AssignmentsService,
+    FairnessService,
     CandidateSearch,
     ConsentLinks,
     ConsentsService,
@@ -56,6 +62,9 @@ import { DealMovesService } from './stages/deal-moves.service';
     ActivitiesService,
     MadeActivities,
     TasksService,
+    AnswersService,
+    AssignmentsService,
+    FairnessService,
     ConsentLinks,
     ConsentsService,
     DealGridService,

@@ -1,5 +1,6 @@
 import { setImmediate } from 'node:timers/promises';
 import {
+  answerDue,
   couldNotWrite,
   heldByPause,
   lookupsFor,
@@ -24,6 +25,7 @@ import { newSecret } from '../platform/auth/secret';
 import { newId } from '../platform/new-id';
 import type { NewOutboxItem } from '../outbox/outbox.service';
 import type { NewActivity } from '../records/activities/made-activities.service';
+import type { NewAssignment } from '../records/assignments/assignments.service';
 import type { CausedDiff } from '../records/history/caused-diff';
 import type { PublishedRoute, RouteBook } from '../routes/route-book.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
@@ -140,6 +142,8 @@ export interface PlannedPassages {
   asks: NewAsk[];
   /** What is made for records beside their values. */
   made: NewActivity[];
+  /** Who is given what. */
+  given: NewAssignment[];
   /** By how much counters go on. */
   advance: Record<string, number>;
 }
@@ -162,6 +166,7 @@ export async function planPassages(
   const outgoing: PlannedPassages['outgoing'] = [];
   const asks: NewAsk[] = [];
   const made: NewActivity[] = [];
+  const given: NewAssignment[] = [];
   const advance: Record<string, number> = {};
   for (const [index, passage] of passages.entries()) {
     if (index % TURN === TURN - 1) await setImmediate();
@@ -178,6 +183,7 @@ export async function planPassages(
     if (plan.outcome === 'write' || plan.outcome === 'skip') outgoing.push(...outgoingOf(id, passage, plan));
     if (plan.outcome === 'write') {
       apart.push(...saidApart(plan, passage.answers));
+      given.push(...givenBy(id, passage, plan, book.destination));
       made.push(...madeBy({ attempt: id, route: passage.route.definition.name, at: passage.queued.received_at }, plan));
     }
     if (plan.outcome === 'write')
@@ -191,7 +197,23 @@ export async function planPassages(
     asks.push(...asksOf(id, passage, plan, secrets));
     runs.push(endedRun(id, passage, plan, startedAt, book.destination));
   }
-  return { runs, diffs, newOptions, apart, outgoing, asks, made, advance };
+  return { runs, diffs, newOptions, apart, outgoing, asks, made, given, advance };
+}
+
+/** Who is given what by an attempt. What a person was asked about first begins to be due when they have answered, and what is brought in later never is. */
+function givenBy(
+  attempt: string,
+  { queued }: DuePassage,
+  { given = [] }: Plan,
+  destination: Destination | undefined,
+): NewAssignment[] {
+  const at = queued.turns ? queued.claimed_at : queued.received_at;
+  return given.map(({ pipeline, ...one }) => ({
+    ...one,
+    attempt,
+    at,
+    due: queued.quiet || !destination ? null : answerDue({ ...one, pipeline }, at.toISOString(), destination),
+  }));
 }
 
 /** What the follow-ups of an attempt make for records. */
@@ -304,8 +326,8 @@ function endedRun(
   };
 }
 
-/** What is sent stands in the outbox, and is not kept twice. */
-function withoutBodies({ effects, asks, ...plan }: Plan): Plan {
+/** What is sent stands in the outbox, and who was given what beside the records: neither is kept twice. */
+function withoutBodies({ effects, asks, given: _, ...plan }: Plan): Plan {
   return {
     ...plan,
     ...(effects && {

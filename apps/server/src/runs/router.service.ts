@@ -10,6 +10,7 @@ import { Metrics } from '../platform/metrics';
 import { CONFIG } from '../platform/tokens';
 import { FieldsService } from '../fields/fields.service';
 import { MadeActivities } from '../records/activities/made-activities.service';
+import { AssignmentsService } from '../records/assignments/assignments.service';
 import { RecordsService } from '../records/records.service';
 import { MatchAnswersService } from '../identity/match-answers.service';
 import { OutboxService } from '../outbox/outbox.service';
@@ -29,6 +30,7 @@ import {
 import { CountersService } from './counters.service';
 import { AskedService } from './holds/asked.service';
 import { HoldAnswersService } from './holds/hold-answers.service';
+import { MissedPromises } from './promises/missed-promises.service';
 import { RunStore } from './run-store';
 
 const BATCH = 200;
@@ -74,6 +76,8 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
     @Inject(CountersService) private readonly counters: CountersService,
     @Inject(OutboxService) private readonly outbox: OutboxService,
     @Inject(MadeActivities) private readonly activities: MadeActivities,
+    @Inject(AssignmentsService) private readonly assignments: AssignmentsService,
+    @Inject(MissedPromises) private readonly promises: MissedPromises,
     @Inject(AskedService) private readonly asked: AskedService,
     @Inject(HoldAnswersService) private readonly holdAnswers: HoldAnswersService,
     @Inject(MatchAnswersService) private readonly answers: MatchAnswersService,
@@ -276,7 +280,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
 
   /** Writes what was planned, where `after` knows the records as they are then. */
   async #write(tx: WorkspaceTx, planned: PlannedPassages, after: KnownRecords): Promise<void> {
-    const { runs, diffs, newOptions, apart, outgoing, asks, made, advance } = planned;
+    const { runs, diffs, newOptions, apart, outgoing, asks, made, given, advance } = planned;
     if (newOptions.length) await this.fields.addOptions(tx, newOptions);
     await this.records.write(tx, diffs, after);
     const runOf = await this.runs.save(tx, runs);
@@ -285,6 +289,8 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
       [...outgoing, ...(await this.asked.ask(tx, asks))].map((item) => ({ ...item, run: runOf.get(item.attempt)! })),
     );
     await this.activities.make(tx, made);
+    await this.assignments.keep(tx, given);
+    if (given.some(({ due }) => due !== null)) await this.promises.watch(tx.workspaceId);
     await this.answers.keepApart(tx, apart);
     await this.counters.advance(tx, advance);
     for (const { outcome } of runs) this.metrics.runs.inc({ outcome });

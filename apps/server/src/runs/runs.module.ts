@@ -15,6 +15,7 @@ import { FillInService } from './fill-in.service';
 import { AskedService } from './holds/asked.service';
 import { HoldAnswersService } from './holds/hold-answers.service';
 import { PassingService } from './passing.service';
+import { MissedPromises } from './promises/missed-promises.service';
 import { RehearsalService } from './rehearsal.service';
 import { RouterService } from './router.service';
 import { RunStore } from './run-store';
@@ -41,6 +42,7 @@ import { TakeBackService } from './take-back.service';
     CountersService,
     FillInService,
     HoldAnswersService,
+    MissedPromises,
     PassingService,
     RehearsalService,
     RouterService,
@@ -55,6 +57,7 @@ import { TakeBackService } from './take-back.service';
     ComparisonsService,
     FillInService,
     HoldAnswersService,
+    MissedPromises,
     PassingService,
     RehearsalService,
     RunsService,

@@ -22,6 +22,8 @@ import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { PipelinesService } from '../pipelines/pipelines.service';
 import { DealMovesService } from '../records/stages/deal-moves.service';
+import { PeopleService } from '../workspaces/people.service';
+import { PromiseDto, promiseFrom } from '../workspaces/promise.dto';
 import { RemovalsService } from './removals.service';
 
 const STATES = ['open', 'won', 'lost'] as const;
@@ -52,6 +54,11 @@ class NewPipelineDto {
 class PipelineChangeDto {
   @ApiPropertyOptional() @IsOptional() @IsString() @Length(1, 100) name?: string;
   @ApiPropertyOptional() @IsOptional() @IsString() defaultStage?: string;
+  @ApiPropertyOptional({ type: PromiseDto, nullable: true })
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => PromiseDto)
+  promise?: PromiseDto | null;
 }
 
 class StageChangeDto {
@@ -85,6 +92,7 @@ export class PipelineSetUpController {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(PipelinesService) private readonly pipelines: PipelinesService,
+    @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(DealMovesService) private readonly deals: DealMovesService,
     @Inject(RemovalsService) private readonly removals: RemovalsService,
   ) {}
@@ -116,10 +124,15 @@ export class PipelineSetUpController {
   async change(
     @InTransaction() tx: WorkspaceTx,
     @Param('id') id: string,
-    @Body() { name, defaultStage }: PipelineChangeDto,
+    @Body() { name, defaultStage, promise: dto }: PipelineChangeDto,
   ): Promise<PipelineShape> {
     if (name !== undefined) await this.pipelines.edit(tx, id, { do: 'rename', name });
     if (defaultStage !== undefined) await this.pipelines.edit(tx, id, { do: 'default-stage', stage: defaultStage });
+    const promise = promiseFrom(dto);
+    if (promise !== undefined) {
+      await this.people.refuseMissedBy(tx, promise);
+      await this.pipelines.edit(tx, id, { do: 'promise', promise });
+    }
     return this.pipelines.one(tx, id);
   }
 

@@ -17,6 +17,8 @@ export interface QueuedSubmission {
   due_routes: string[] | null;
   /** Whether what its runs send stays unsent. */
   quiet: boolean;
+  /** When it was taken out of the queue, by the clock of the database. */
+  claimed_at: Date;
 }
 
 /** What arrived at an intake, by its id, in a time: ISO 8601, the end not with it. */
@@ -39,7 +41,7 @@ export class SubmissionQueue {
   async claim(tx: WorkspaceTx, most: number): Promise<QueuedSubmission[]> {
     return tx.statement<QueuedSubmission>(
       'claim',
-      `select id, intake_id, received_at, format, body, visit, origin, tries, turns, due_routes, quiet from submission
+      `select id, intake_id, received_at, format, body, visit, origin, tries, turns, due_routes, quiet, now() as claimed_at from submission
        where workspace_id = $1 and state = 'waiting' and due_at <= now() order by gives_way, due_at, id limit $2 for update skip locked`,
       [tx.workspaceId, most],
     );
@@ -49,7 +51,7 @@ export class SubmissionQueue {
   async claimOne(tx: WorkspaceTx, id: string): Promise<QueuedSubmission[]> {
     return tx.statement<QueuedSubmission>(
       'claim_one',
-      `select id, intake_id, received_at, format, body, visit, origin, tries, turns, due_routes, quiet from submission
+      `select id, intake_id, received_at, format, body, visit, origin, tries, turns, due_routes, quiet, now() as claimed_at from submission
        where workspace_id = $1 and id = $2 and state = 'waiting' for update skip locked`,
       [tx.workspaceId, id],
     );

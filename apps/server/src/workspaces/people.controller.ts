@@ -22,6 +22,7 @@ import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { PeopleService } from './people.service';
 import { PersonLinks } from './person-links.service';
+import { PromiseDto, promiseFrom } from './promise.dto';
 import { TeamsService } from './teams.service';
 
 class AwayDto implements AwayDates {
@@ -75,6 +76,11 @@ class TeamDto {
   @ArrayMaxSize(1_000)
   @IsString({ each: true })
   people?: string[];
+  @ApiPropertyOptional({ type: PromiseDto, nullable: true })
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => PromiseDto)
+  promise?: PromiseDto | null;
 }
 
 class NewTeamDto extends PickType(TeamDto, ['people']) {
@@ -142,8 +148,14 @@ export class PeopleController {
 
   @Patch('teams/:key')
   @Command('people.change-team', 'Changes a team', { tells: ['people', 'fields'] })
-  changeTeam(@InTransaction() tx: WorkspaceTx, @Param('key') key: string, @Body() change: TeamDto): Promise<TeamShape> {
-    return this.teams.changeTeam(tx, key, change);
+  async changeTeam(
+    @InTransaction() tx: WorkspaceTx,
+    @Param('key') key: string,
+    @Body() { promise: dto, ...change }: TeamDto,
+  ): Promise<TeamShape> {
+    const promise = promiseFrom(dto);
+    await this.people.refuseMissedBy(tx, promise ?? null);
+    return this.teams.changeTeam(tx, key, { ...change, promise });
   }
 
   @Delete('teams/:key')

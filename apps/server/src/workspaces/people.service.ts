@@ -1,8 +1,9 @@
 import { Injectable, Logger } from '@nestjs/common';
-import { newKey, type Destination, type Team } from '@haycart/core';
+import { checkPromise, newKey, type AnswerPromise, type Destination, type Team } from '@haycart/core';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Caller } from '../platform/auth/caller';
 import { oneAtATime } from '../platform/database/one-at-a-time';
+import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { newId } from '../platform/new-id';
 import type { WorkspaceTx } from '../platform/database/database';
 import { keptPassword } from './passwords';
@@ -89,14 +90,21 @@ export class PeopleService {
 
   /** The teams by their keys. */
   async teams(tx: WorkspaceTx): Promise<Record<string, Team>> {
-    const rows = await tx.statement<Team & { key: string }>(
+    const rows = await tx.statement<Omit<Team, 'promise'> & { key: string; promise: AnswerPromise | null }>(
       'team_people',
-      `select t.key, t.name, coalesce(array_agg(p.key order by p.key) filter (where p.key is not null), '{}') as people from team t
+      `select t.key, t.name, t.promise, coalesce(array_agg(p.key order by p.key) filter (where p.key is not null), '{}') as people from team t
        left join team_member m on m.workspace_id = t.workspace_id and m.team_key = t.key
-       left join person p on p.workspace_id = m.workspace_id and p.id = m.person_id where t.workspace_id = $1 group by t.key, t.name`,
+       left join person p on p.workspace_id = m.workspace_id and p.id = m.person_id where t.workspace_id = $1 group by t.key, t.name, t.promise`,
       [tx.workspaceId],
     );
-    return Object.fromEntries(rows.map(({ key, ...team }) => [key, team]));
+    return Object.fromEntries(rows.map(({ key, promise, ...team }) => [key, { ...team, ...(promise && { promise }) }]));
+  }
+
+  /** Refuses a promise that names somebody who is not there. @throws ProblemError 422 */
+  async refuseMissedBy(tx: WorkspaceTx, promise: AnswerPromise | null): Promise<void> {
+    const active = (await this.choices(tx)).filter((one) => one.active).map(({ key }) => key);
+    const problems = promise ? checkPromise(promise, active) : [];
+    if (problems.length) throw new ProblemError('refused', problems[0]!.text, problemsAt(problems));
   }
 
   /** What whoever asks is called: a person by name, a script by its token's. */

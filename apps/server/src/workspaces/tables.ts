@@ -1,4 +1,4 @@
-import type { AwayDates, WorkingHours } from '@haycart/core';
+import type { AnswerPromise, AwayDates, WorkingHours } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -88,6 +88,8 @@ export const team = pgTable(
     workspaceId: workspaceId().references(() => workspace.id),
     key: text('key').notNull(),
     name: text('name').notNull(),
+    /** How soon its people answer. */
+    promise: jsonb('promise').$type<AnswerPromise>(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.key] })],
 );

@@ -1,5 +1,5 @@
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { checkPerson, newKey, type Person } from '@haycart/core';
+import { checkPerson, newKey, type AnswerPromise, type Person } from '@haycart/core';
 import type { PersonShape, TeamShape } from '@haycart/api';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { WorkspaceTx } from '../platform/database/database';
@@ -11,6 +11,14 @@ import { person, team, teamMember } from './tables';
 
 /** What may be changed about a person. */
 export type PersonChange = { [Name in keyof Omit<Person, 'key'>]?: Person[Name] | undefined };
+
+/** What may be changed about a team. */
+export interface TeamChange {
+  name?: string | undefined;
+  people?: readonly string[] | undefined;
+  /** How soon its people answer; `null`: nothing is promised. */
+  promise?: AnswerPromise | null | undefined;
+}
 
 /** The people of a workspace as those who look after records, and their teams. */
 @Injectable()
@@ -55,9 +63,10 @@ export class TeamsService {
       .where(eq(team.workspaceId, tx.workspaceId))
       .orderBy(asc(team.name), asc(team.key));
     const people = await this.everybody(tx);
-    return teams.map(({ key, name }) => ({
+    return teams.map(({ key, name, promise }) => ({
       key,
       name,
+      promise,
       people: people.filter(({ teams: own }) => own.includes(key)).map((one) => one.key),
     }));
   }
@@ -113,7 +122,7 @@ export class TeamsService {
   async changeTeam(
     tx: WorkspaceTx,
     key: string,
-    { name, people }: { name?: string | undefined; people?: readonly string[] | undefined },
+    { name, people, promise }: TeamChange,
   ): Promise<TeamShape> {
     await oneAtATime(tx, 'people');
     await this.#team(tx, key);
@@ -127,6 +136,11 @@ export class TeamsService {
         .set({ name: name.trim() })
         .where(and(eq(team.workspaceId, tx.workspaceId), eq(team.key, key)));
     }
+    if (promise !== undefined)
+      await tx.db
+        .update(team)
+        .set({ promise })
+        .where(and(eq(team.workspaceId, tx.workspaceId), eq(team.key, key)));
     if (people) await this.#setPeople(tx, key, people);
     return this.#team(tx, key);
   }

@@ -77,6 +77,8 @@ function send(id: string, edit: PipelineEdit): Promise<PipelineShape> {
       return call('PATCH', `/pipelines/${id}`, { name: edit.name });
     case 'default-stage':
       return call('PATCH', `/pipelines/${id}`, { defaultStage: edit.stage });
+    case 'promise':
+      return call('PATCH', `/pipelines/${id}`, { promise: edit.promise });
     case 'add-stage':
       return call('POST', stages, { name: edit.stage.name, state: edit.stage.state });
     case 'change-stage':

@@ -31,6 +31,8 @@ export interface AssignmentGround {
   counters: Counters;
   /** The people who look after the contact and the company already. */
   owners?: Partial<Record<'contact' | 'company', string>> | undefined;
+  /** Who is passed over, such as those who had it before. */
+  without?: readonly string[] | undefined;
 }
 
 /**
@@ -118,7 +120,7 @@ function isActive(key: string | undefined, record: RecordKind, destination: Dest
 }
 
 function canTake(key: string, record: RecordKind, ground: AssignmentGround): boolean {
-  return isActive(key, record, ground.destination) && !isAwayAt(key, ground);
+  return isActive(key, record, ground.destination) && !isAwayAt(key, ground) && !ground.without?.includes(key);
 }
 
 function isAwayAt(key: string, { destination, submission }: AssignmentGround): boolean {

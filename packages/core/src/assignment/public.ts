@@ -8,6 +8,7 @@ export {
   type NamedOwner,
   type OwnerRule,
   type TeamOwner,
+  turnOf,
 } from './choose-owner';
 export { Counters, loadOf, personOfLoad } from './counters';
 export type { PlannedAssignment } from './planned-assignments';

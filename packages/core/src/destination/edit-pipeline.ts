@@ -1,9 +1,11 @@
+import type { AnswerPromise } from '../people/answer-promise';
 import type { Pipeline, Stage } from './destination';
 
 /** One change to a pipeline. Keys never change. */
 export type PipelineEdit =
   | { do: 'rename'; name: string }
   | { do: 'default-stage'; stage: string }
+  | { do: 'promise'; promise: AnswerPromise | null }
   | { do: 'add-stage'; stage: Stage; before?: string | undefined }
   | { do: 'change-stage'; stage: string; change: Partial<Omit<Stage, 'key'>> }
   | { do: 'move-stage'; stage: string; to: number }
@@ -17,6 +19,10 @@ export function editPipeline(pipeline: Pipeline, edit: PipelineEdit): Pipeline {
       return { ...pipeline, name: edit.name.trim() };
     case 'default-stage':
       return { ...pipeline, defaultStage: edit.stage };
+    case 'promise': {
+      const { promise: _, ...rest } = pipeline;
+      return edit.promise ? { ...rest, promise: edit.promise } : rest;
+    }
     case 'add-stage': {
       const at = stages.findIndex(({ key }) => key === edit.before);
       const end = at === -1 ? endOfOpen(stages, edit.stage) : at;

@@ -10,6 +10,7 @@ import { newId } from '../../platform/new-id';
 import { isId } from '../../platform/paging';
 import { PdfWriter } from '../../platform/pdf/pdf-writer.service';
 import { PeopleService } from '../../workspaces/people.service';
+import { AssignmentsService } from '../assignments/assignments.service';
 import { note, recordFile, task } from './tables';
 
 const KEPT = { notes: note, tasks: task, files: recordFile };
@@ -37,6 +38,7 @@ export class ActivitiesService {
   constructor(
     @Inject(PdfWriter) private readonly pdfs: PdfWriter,
     @Inject(PeopleService) private readonly people: PeopleService,
+    @Inject(AssignmentsService) private readonly assignments: AssignmentsService,
     @Inject(Events) private readonly events: Events,
   ) {}
 
@@ -49,6 +51,7 @@ export class ActivitiesService {
   ): Promise<NoteShape> {
     const row = { id: newId(), recordId, text, ...(await this.#signed(tx, by, at)), changedAt: null };
     await tx.db.insert(note).values({ workspaceId: tx.workspaceId, ...row });
+    if (by.kind === 'person') await this.assignments.touched(tx, [recordId], row.by);
     await this.events.tell(tx, 'records');
     return { id: row.id, title: '', text, by: row.by, at: row.at.toISOString(), changedAt: null };
   }
@@ -96,6 +99,7 @@ export class ActivitiesService {
       .where(and(eq(task.workspaceId, tx.workspaceId), eq(task.recordId, recordId), eq(task.id, idOr404(id))))
       .returning({ id: task.id });
     await this.#done(tx, rows.length);
+    if (done && by.kind === 'person') await this.assignments.touched(tx, [recordId], signed.by);
     await this.events.tell(tx, 'tasks');
   }
 

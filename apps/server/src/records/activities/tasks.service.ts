@@ -5,6 +5,7 @@ import type { WorkspaceTx } from '../../platform/database/database';
 import type { Caller } from '../../platform/auth/caller';
 import { Events } from '../../platform/events/events';
 import { PeopleService } from '../../workspaces/people.service';
+import { AssignmentsService } from '../assignments/assignments.service';
 import { pageOf, type Cursor } from '../../platform/paging';
 
 interface Row {
@@ -32,6 +33,7 @@ const ANY_TIME = '9999-12-31T00:00:00Z';
 export class TasksService {
   constructor(
     @Inject(PeopleService) private readonly people: PeopleService,
+    @Inject(AssignmentsService) private readonly assignments: AssignmentsService,
     @Inject(Events) private readonly events: Events,
   ) {}
 
@@ -82,12 +84,14 @@ export class TasksService {
     by: Caller['by'],
     at: Date | null = null,
   ): Promise<{ changed: number }> {
+    const name = await this.people.nameOf(tx, by);
     const rows = await tx.statement(
       'finish_tasks',
       `update task set done_at = case when $3 then coalesce($5, now()) end, done_by = case when $3 then $4 end, changed_at = now()
        where workspace_id = $1 and id = any($2::uuid[]) and (done_at is not null) <> $3 returning id`,
-      [tx.workspaceId, ids, done, await this.people.nameOf(tx, by), at],
+      [tx.workspaceId, ids, done, name, at],
     );
+    if (done && by.kind === 'person') await this.assignments.touchedByTasks(tx, ids, name);
     if (rows.length) await this.events.tell(tx, 'tasks', 'records');
     return { changed: rows.length };
   }

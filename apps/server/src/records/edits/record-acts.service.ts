@@ -22,6 +22,7 @@ import { isId } from '../../platform/paging';
 import { DestinationService } from '../../destination/destination.service';
 import { PeopleService } from '../../workspaces/people.service';
 import type { CausedDiff } from '../history/caused-diff';
+import { AssignmentsService } from '../assignments/assignments.service';
 import { HeldRecords } from '../held-records.service';
 import { KnownRecordsStore } from '../known-records.store';
 import { RecordWriter } from '../record-writer';
@@ -53,6 +54,7 @@ export class RecordActs {
     @Inject(HeldRecords) private readonly held: HeldRecords,
     @Inject(RecordWriter) private readonly writer: RecordWriter,
     @Inject(DestinationService) private readonly destinations: DestinationService,
+    @Inject(AssignmentsService) private readonly assignments: AssignmentsService,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(Events) private readonly events: Events,
   ) {}
@@ -117,6 +119,12 @@ export class RecordActs {
         cause: { kind: 'person', id },
       }));
       await this.#write(tx, records, links, caused);
+      if (by.kind === 'person')
+        await this.assignments.touched(
+          tx,
+          done.flatMap(({ diff }) => touchedBy(diff)),
+          name,
+        );
     }
     return edits.map(({ id, diff, text }) => ({
       edit: id,
@@ -211,4 +219,12 @@ export class RecordActs {
     await this.writer.write(tx, diffs, known);
     await this.events.tell(tx, 'records', 'pipelines');
   }
+}
+
+/** The records about which an act does more than give them to somebody else. */
+function touchedBy({ changed, linked }: RecordsDiff): string[] {
+  const ids = Object.entries(changed).flatMap(([id, { fields }]) =>
+    Object.keys(fields).some((field) => field !== 'owner') ? [id] : [],
+  );
+  return [...new Set([...ids, ...linked.flatMap(({ from, to }) => [from, to])])];
 }

@@ -1,10 +1,11 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { RecordKind } from '@haycart/core';
-import type { RecordSheet } from '@haycart/api';
+import type { AnswerClock, RecordSheet } from '@haycart/api';
 import { Database } from '../../platform/database/database';
 import { ProblemError } from '../../platform/errors/problem-error';
 import { isId } from '../../platform/paging';
 import { DestinationService } from '../../destination/destination.service';
+import { clockSql } from '../assignments/clock-sql';
 import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
 import { CONSENTS_SQL } from '../consents/consents-sql';
 import { survivorsOf } from '../merged-records';
@@ -16,6 +17,7 @@ type Parts = Omit<RecordSheet, 'record' | 'history'> & {
   record: RecordRow | null;
   links: LinkRow[];
   history: HistoryRow[];
+  answer: AnswerClock | null;
   revision: number;
 };
 
@@ -37,11 +39,11 @@ export class RecordSheetService {
       if (survivor) return this.sheet(workspaceId, kind, survivor);
       throw new ProblemError('not-found', `There is no such ${kind}.`);
     }
-    const { record, links, history, revision, ...rest } = parts;
+    const { record, links, history, revision, answer, ...rest } = parts;
     const destination =
       this.destinations.kept(workspaceId, revision) ??
       (await this.database.inWorkspace(workspaceId, (tx) => this.destinations.load(tx)));
-    const row = { ...record, created_at: new Date(record.created_at), updated_at: new Date(record.updated_at) };
+    const row = { ...record, answer, created_at: new Date(record.created_at), updated_at: new Date(record.updated_at) };
     return {
       record: recordShape(kind, row, links),
       history: history.map((entry) => historyEntry(entry, kind, id, destination)),
@@ -75,6 +77,7 @@ function sheetSql(kind: RecordKind): string {
     (select to_jsonb(r) from ${kind} r where r.workspace_id = $1 and r.id = $2) as record,
     ${list(LINKS_SQL.replaceAll('any($2::uuid[])', '$2'))} as links,
     ${list(HISTORY_SQL)} as history,
+    ${clockSql('$2')} as answer,
     ${list(TOUCHES_SQL)} as touches,
     ${list(`select id, title, text, by, at, changed_at as "changedAt" from note where ${own} order by at desc limit 500`)} as notes,
     ${list(`select id, text, body, priority, owner, coalesce(to_char(due_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS"Z"'), due::text) as due, by, at, done_at as "doneAt", done_by as "doneBy" from task where ${own} order by done_at nulls first, coalesce(due_at, due::timestamptz + interval '1 day') nulls last, at limit 500`)} as tasks,

@@ -21,6 +21,7 @@ import { Values } from '../../platform/database/values';
 import { readListCursor, writeListCursor, type ListCursor } from '../../platform/list-cursor';
 import { conditionSql } from './condition-sql';
 import { blankRows, cursorText, filledRows, listOrder, type ListOrder } from './list-order';
+import { openClockSql } from '../assignments/clock-sql';
 import { searched } from './searched';
 import { RecordShapes } from '../record-shapes';
 import type { RecordRow } from '../record-rows';
@@ -162,7 +163,7 @@ export class RecordListsService {
       const values = new Values([tx.workspaceId]);
       const where = `${whereSql(kind, query, setting, values)} and ${place(order, cursor, values)}`;
       return tx.unnamed<ListedRow>(
-        `select r.*, ${cursorText(order)} as at from ${kind} r where ${where} order by ${by} limit ${values.add(most)}`,
+        `select r.*, ${cursorText(order)} as at, ${openClockSql('r.id')} as answer from ${kind} r where ${where} order by ${by} limit ${values.add(most)}`,
         values.all,
       );
     };
