@@ -9,6 +9,7 @@ import { CALLS_FORM, CANCEL_FORM, GRANT_FORM, PRICELIST_FORM, SURVEY_FORM, THEME
 import { countVisitors } from './quillfern/form-counts';
 import { liveAMonth, prepareLife } from './quillfern/life';
 import { addChannels, answerGrants, beginDealerDraft, doTasks, publishAgain, sendSinceAMonth } from './follow-ups';
+import { answerEnquiries, promiseAnswers } from './answers';
 import { madeUpCancellations } from './cancellations';
 import { madeUpGrants } from './grants';
 import { CANCEL_ROUTE, CANCEL_ROUTE_WRITING } from './quillfern/cancellation-route';
@@ -70,6 +71,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
         );
         for (const person of names) await services.teams.change(tx, personKey(person), TEAM_DETAILS[key]!);
       }
+      await promiseAnswers(services, tx);
       await prepareLife(services, tx);
       for (const { name, theme } of THEMES) await services.themes.add(tx, name, theme);
       const survey = await addForm(services, tx, 'survey', 'Site survey request', SURVEY_FORM);
@@ -108,6 +110,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     ...madeUpCancellations(new Random(91), now),
     ...madeUpGrants(new Random(37), now),
   ].sort((a, b) => a.at.getTime() - b.at.getTime());
+  const answering = new Random(58);
   const ofForms = year.filter(({ intake }) => intake === 'survey' || intake === 'pricelist');
   await countVisitors(
     services,
@@ -121,6 +124,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     await keep(services, workspaceId, intakes, month);
     await services.router.drain();
     await answerGrants(services, workspaceId, new Date(now.getTime() - DAY));
+    await answerEnquiries(services, workspaceId, answering, { until: new Date(from + MONTH), now });
     await doTasks(services, workspaceId, new Date(Math.min(from + MONTH, now.getTime())));
     await liveAMonth(services, workspaceId, random, {
       from: new Date(from),

@@ -18,6 +18,7 @@ import { PdfWriter } from './platform/pdf/pdf-writer.service';
 import { MailServers } from './messaging/mail/mail-servers.service';
 import { MailTemplates } from './messaging/mail/mail-templates.service';
 import { ChannelsService } from './messaging/channels.service';
+import { AssignmentsService } from './records/assignments/assignments.service';
 import { TasksService } from './records/activities/tasks.service';
 import { ActivitiesService } from './records/activities/activities.service';
 import { ConsentsService } from './records/consents/consents.service';
@@ -52,6 +53,7 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     abortOnError: false,
   });
   return {
+    assignments: context.get(AssignmentsService),
     database: context.get(Database),
     fields: context.get(FieldsService),
     inbox: context.get(SubmissionInbox),

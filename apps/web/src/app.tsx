@@ -58,6 +58,9 @@ const MailSetUp = lazy(() => import('./set-up/mail-set-up').then(({ MailSetUp })
 const OutboxSetUp = lazy(() => import('./set-up/outbox-set-up').then(({ OutboxSetUp }) => ({ default: OutboxSetUp })));
 const AuditSetUp = lazy(() => import('./set-up/audit-set-up').then(({ AuditSetUp }) => ({ default: AuditSetUp })));
 const TokensSetUp = lazy(() => import('./set-up/tokens-set-up').then(({ TokensSetUp }) => ({ default: TokensSetUp })));
+const FairnessPage = lazy(() =>
+  import('./fairness/fairness-page').then(({ FairnessPage }) => ({ default: FairnessPage })),
+);
 const Account = lazy(() => import('./account/account').then(({ Account }) => ({ default: Account })));
 const Welcome = lazy(() => import('./sign-in/welcome').then(({ Welcome }) => ({ default: Welcome })));
 
@@ -135,6 +138,7 @@ function OwnApplication() {
             { path: 'decide', element: <Decisions /> },
             { path: 'decide/:id', element: <Decisions /> },
             { path: 'tasks', element: <Tasks /> },
+            { path: 'fairness', element: <FairnessPage /> },
             { path: 'set-up', element: <Navigate to="/set-up/ready" replace /> },
             { path: 'set-up/ready', element: <ReadySetUp /> },
             { path: 'set-up/people', element: <PeopleSetUp /> },

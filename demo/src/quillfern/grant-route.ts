@@ -1,11 +1,27 @@
-import type { RouteDefinition } from '@haycart/core';
+import type { DecisionTable, RouteDefinition } from '@haycart/core';
 import { answer, SOURCE } from '../values';
+
+/** Who sends a school its papers. */
+const WHO_SENDS_PAPERS: DecisionTable = {
+  name: 'Who sends the papers',
+  inputs: [
+    { of: { answer: 'garden_now' }, label: 'Garden now', as: 'yes-no' },
+    { of: { answer: 'garden_size' }, label: 'Size' },
+  ],
+  outputs: [{ name: 'Owner', type: 'owner' }],
+  rows: [
+    { when: [{ test: 'yes' }, { test: 'is', value: 'field' }], then: { Owner: { person: 'idris-vale' } } },
+    { when: [{ test: 'yes' }, null], then: { Owner: { person: 'morag-sel', standIn: 'idris-vale' } } },
+  ],
+  otherwise: { Owner: { person: 'morag-sel', standIn: 'robin-nye' } },
+};
 
 /** A school that asks for a grant is written once somebody who knows the trust has read it. */
 export const GRANT_ROUTE: RouteDefinition = {
   format: 'haycart.route/1',
   name: 'School garden grant',
   from: ['grant'],
+  decisions: [WHO_SENDS_PAPERS],
   writes: [
     {
       as: 'school',
@@ -40,7 +56,7 @@ export const GRANT_ROUTE: RouteDefinition = {
       do: 'task',
       on: 'person',
       title: { parts: [{ text: 'Send the grant papers to' }, { answer: 'school' }] },
-      owner: { person: 'morag-sel' },
+      owner: { decision: WHO_SENDS_PAPERS.name, output: 'Owner' },
       due: { in: 5, unit: 'days', working: true },
     },
   ],

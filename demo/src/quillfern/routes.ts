@@ -1,6 +1,7 @@
 import type { RouteDefinition } from '@haycart/core';
 import { answer, SOURCE, text } from '../values';
 import { WHO_TAKES_A_DEALER, WHO_TAKES_A_DEALER_DRAFT } from './dealer-table';
+import { WHO_BUILDS } from './survey-table';
 
 const decided = (output: string) => ({ parts: [{ decision: WHO_TAKES_A_DEALER.name, output }] });
 
@@ -8,6 +9,7 @@ export const SURVEY_ROUTE: RouteDefinition = {
   format: 'haycart.route/1',
   name: 'Site survey request',
   from: ['survey'],
+  decisions: [WHO_BUILDS],
   writes: [
     {
       as: 'firm',
@@ -44,6 +46,7 @@ export const SURVEY_ROUTE: RouteDefinition = {
       record: 'deal',
       links: ['person', 'firm'],
       place: { pipeline: text('new-builds'), stage: text('enquiry'), again: 'update' },
+      owner: { decision: WHO_BUILDS.name, output: 'Owner' },
       fills: [
         {
           field: 'name',

@@ -28,6 +28,7 @@ export const STATIONS: Station[] = [
 
 const ELSEWHERE: [string, string][] = [
   ['/tasks', 'Tasks'],
+  ['/fairness', 'Who got what'],
   ['/decide', 'To decide'],
   ['/set-up', 'Set up'],
   ['/account', 'Your account'],

@@ -11,6 +11,7 @@ import {
 import type { ColumnDef } from '@tanstack/react-table';
 import { Link } from 'react-router';
 import { PLURALS } from '../api/record-kinds';
+import { AnswerClock } from '../components/answer-clock';
 import { Chip, ColourMark } from '../components/colour-mark';
 import { money, recordNumber, shortTime } from '../components/format';
 import { Mono } from '../components/sheet';
@@ -109,13 +110,16 @@ function FieldCell({
   if (field.key === 'created_at') return <Time at={record.createdAt} />;
   if (field.key === 'full_name' || field.key === 'name')
     return (
-      <Link
-        to={`/records/${PLURALS[record.kind]}/${record.id}`}
-        onClick={(event) => event.stopPropagation()}
-        className="font-semibold hover:underline"
-      >
-        {record.name}
-      </Link>
+      <>
+        {record.answer && <AnswerClock short due={record.answer.due} className="mr-1 align-[-2px]" />}
+        <Link
+          to={`/records/${PLURALS[record.kind]}/${record.id}`}
+          onClick={(event) => event.stopPropagation()}
+          className="font-semibold hover:underline"
+        >
+          {record.name}
+        </Link>
+      </>
     );
   const value = values[field.key];
   if (value === undefined) return null;

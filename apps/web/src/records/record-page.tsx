@@ -1,6 +1,7 @@
-import type { RecordShape } from '@haycart/api';
+import type { AnswerClock as AnswerClockShape, RecordShape } from '@haycart/api';
 import type { FieldDefinition } from '@haycart/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { formatDistanceStrict } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useEffect } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -10,6 +11,7 @@ import { offerUndo } from '../api/edits';
 import { fieldsQuery, recordSheetQuery } from '../api/queries';
 import { useWords } from '../api/words';
 import { PLURALS } from '../api/record-kinds';
+import { AnswerClock } from '../components/answer-clock';
 import { IconButton } from '../components/button';
 import { recordNumber } from '../components/format';
 import { Mono, PageHead } from '../components/sheet';
@@ -54,6 +56,7 @@ export function RecordPage() {
   return (
     <div className="h-full overflow-y-auto p-5">
       <PageHead title={record.name} aside={<Mono>{recordNumber(record.kind, record.number)}</Mono>}>
+        {record.answer && <Answered clock={record.answer} />}
         {record.kind === 'lead' && <LeadActions lead={record} />}
         {record.kind !== 'contact' && record.kind !== 'company' && <PlaceOf record={record} />}
         <DeleteRecord record={record} />
@@ -73,6 +76,17 @@ export function RecordPage() {
         </div>
       </div>
     </div>
+  );
+}
+
+/** Until when the record is to be answered, or when and by whom it was. */
+function Answered({ clock: { at, due, touchedAt, touchedBy } }: { clock: AnswerClockShape }) {
+  if (touchedAt === null) return <AnswerClock due={due} className="self-center" />;
+  return (
+    <span className="self-center text-small text-muted">
+      answered by {touchedBy} {formatDistanceStrict(new Date(at), new Date(touchedAt))} after it came
+      {touchedAt > due && <span className="text-brick">, late</span>}
+    </span>
   );
 }
 

@@ -10,6 +10,7 @@ import { Key, Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
 import { ColumnHeads, type ColumnHead } from './column-heads';
 import { CopyKey } from '../components/copy-key';
+import { PromiseField } from './promise-field';
 import { RemovalDialog } from './removal-dialog';
 import { SavedField } from './saved-field';
 import { STAGE_GRID, StageLine } from './stage-line';
@@ -93,6 +94,12 @@ export function PipelineEditor({
       <p role="status" className="sr-only">
         {said}
       </p>
+      <div className="border-b border-line px-3 py-2.5">
+        <PromiseField
+          promise={pipeline.promise ?? null}
+          change={(promise) => change.mutate({ do: 'promise', promise })}
+        />
+      </div>
       <AddStage add={(name) => change.mutateAsync({ do: 'add-stage', stage: { key: '', name, state: 'open' } })} />
       {removing && (
         <RemovalDialog pipeline={pipeline} stage={removing} all={all} uses={own} close={() => setRemoving(null)} />

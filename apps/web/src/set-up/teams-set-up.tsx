@@ -1,9 +1,9 @@
 import type { PersonShape, TeamShape } from '@haycart/api';
-import { counted } from '@haycart/core';
+import { counted, type AnswerPromise } from '@haycart/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../api/client';
 import { peopleQuery, teamsQuery } from '../api/queries';
@@ -15,6 +15,7 @@ import { Sheet } from '../components/sheet';
 import { Empty, Failed, Loading, messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
 import { CopyKey } from '../components/copy-key';
+import { PromiseField } from './promise-field';
 import { SavedField } from './saved-field';
 import { SetUpPage } from './set-up-page';
 import { SideLink } from './side-link';
@@ -77,7 +78,8 @@ function TeamEditor({
   const settled = { onSuccess: done, onError: (error: unknown) => toast.error(messageOf(error)) };
   const change = useMutation({
     scope: { id: `team ${team.key}` },
-    mutationFn: (wish: { name?: string; people?: string[] }) => call('PATCH', `/teams/${team.key}`, wish),
+    mutationFn: (wish: { name?: string; people?: string[]; promise?: AnswerPromise | null }) =>
+      call('PATCH', `/teams/${team.key}`, wish),
     ...settled,
   });
   const remove = useMutation({
@@ -110,11 +112,18 @@ function TeamEditor({
           />
         </div>
         <CopyKey text={team.key} />
-        <Button look="danger" className="ml-auto" disabled={remove.isPending} onClick={() => remove.mutate()}>
+        <Link to={`/fairness?team=${team.key}`} className="ml-auto text-slate hover:underline">
+          Who got what
+        </Link>
+        <Button look="danger" disabled={remove.isPending} onClick={() => remove.mutate()}>
           Remove the team
         </Button>
       </header>
-      <ul className="grid gap-x-6 sm:grid-cols-2">
+      <PromiseField
+        promise={(change.isPending && change.variables.promise) || team.promise}
+        change={(promise) => change.mutate({ promise })}
+      />
+      <ul className="mt-3 grid gap-x-6 sm:grid-cols-2">
         {people
           .filter(({ active, key }) => active || team.people.includes(key))
           .map(({ key, name, regions, languages }) => (

@@ -6,7 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import { peopleQuery, sessionQuery, taskCountsQuery, tasksQuery } from '../api/queries';
 import { PLURALS } from '../api/record-kinds';
 import { useWords } from '../api/words';
-import { Button } from '../components/button';
+import { Button, buttonLook } from '../components/button';
 import { DataTable } from '../components/data-table';
 import { count } from '../components/format';
 import { ListFilter } from '../components/list-filter';
@@ -18,6 +18,7 @@ import { usePageKeys } from '../components/list-keys';
 import { useAddress } from '../state/use-address';
 import { CalendarDialog } from './calendar-dialog';
 import { ChosenTasks } from './chosen-tasks';
+import { ToAnswer } from './to-answer';
 import { useFinish } from './use-finish';
 
 const STATES: readonly [TaskState, string][] = [
@@ -56,6 +57,9 @@ export function Tasks() {
         title={owner === me ? 'My tasks' : 'Tasks'}
         aside={counts && (counts.today ? `${count(counts.today)} due today` : 'none due today')}
       >
+        <Link to="/fairness" className={buttonLook('quiet')}>
+          Who got what
+        </Link>
         <Button onClick={() => setSubscribing(true)}>Calendar…</Button>
       </PageHead>
       <div className="mb-3 flex flex-wrap items-center gap-2">
@@ -100,6 +104,7 @@ export function Tasks() {
           clear={() => setChosen(new Set())}
         />
       )}
+      {me !== undefined && state === 'open' && <ToAnswer owner={owner} />}
       {tasks.isPending ? (
         <Loading lines={12} />
       ) : tasks.isError ? (

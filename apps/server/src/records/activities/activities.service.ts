@@ -51,7 +51,7 @@ export class ActivitiesService {
   ): Promise<NoteShape> {
     const row = { id: newId(), recordId, text, ...(await this.#signed(tx, by, at)), changedAt: null };
     await tx.db.insert(note).values({ workspaceId: tx.workspaceId, ...row });
-    if (by.kind === 'person') await this.assignments.touched(tx, [recordId], row.by);
+    if (by.kind === 'person') await this.assignments.touched(tx, [recordId], row.by, at);
     await this.events.tell(tx, 'records');
     return { id: row.id, title: '', text, by: row.by, at: row.at.toISOString(), changedAt: null };
   }

@@ -91,7 +91,7 @@ export class TasksService {
        where workspace_id = $1 and id = any($2::uuid[]) and (done_at is not null) <> $3 returning id`,
       [tx.workspaceId, ids, done, name, at],
     );
-    if (done && by.kind === 'person') await this.assignments.touchedByTasks(tx, ids, name);
+    if (done && by.kind === 'person') await this.assignments.touchedByTasks(tx, ids, name, at);
     if (rows.length) await this.events.tell(tx, 'tasks', 'records');
     return { changed: rows.length };
   }

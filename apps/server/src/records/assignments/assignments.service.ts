@@ -51,22 +51,27 @@ export class AssignmentsService {
     );
   }
 
-  /** A person did something about records: what was given of them, or of the deals and leads of contacts among them, is answered. */
-  async touched(tx: WorkspaceTx, records: readonly string[], by: string): Promise<void> {
+  /** A person did something about records: what was given of them, or of the deals and leads of contacts among them, is answered. `at`: now when not said. */
+  async touched(tx: WorkspaceTx, records: readonly string[], by: string, at: Date | null = null): Promise<void> {
     if (!records.length) return;
     await tx.statement(
       'touch_assignments',
-      `update assignment a set touched_at = now(), touched_by = $3
+      `update assignment a set touched_at = coalesce($4, now()), touched_by = $3
        where a.workspace_id = $1 and a.touched_at is null and ${LATEST} and a.record_id in (
          select unnest($2::uuid[])
          union select from_id from record_link where workspace_id = $1 and to_id = any($2::uuid[]) and to_kind = 'contact' and from_kind in ('deal', 'lead')
          union select to_id from record_link where workspace_id = $1 and from_id = any($2::uuid[]) and from_kind = 'contact' and to_kind in ('deal', 'lead'))`,
-      [tx.workspaceId, records, by],
+      [tx.workspaceId, records, by, at],
     );
   }
 
   /** The same by tasks that a person did. */
-  async touchedByTasks(tx: WorkspaceTx, tasks: readonly string[], by: string): Promise<void> {
+  async touchedByTasks(
+    tx: WorkspaceTx,
+    tasks: readonly string[],
+    by: string,
+    at: Date | null = null,
+  ): Promise<void> {
     const rows = await tx.statement<{ record: string }>(
       'records_of_tasks',
       'select distinct record_id as record from task where workspace_id = $1 and id = any($2::uuid[])',
@@ -76,6 +81,7 @@ export class AssignmentsService {
       tx,
       rows.map(({ record }) => record),
       by,
+      at,
     );
   }
 

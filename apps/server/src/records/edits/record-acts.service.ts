@@ -119,12 +119,7 @@ export class RecordActs {
         cause: { kind: 'person', id },
       }));
       await this.#write(tx, records, links, caused);
-      if (by.kind === 'person')
-        await this.assignments.touched(
-          tx,
-          done.flatMap(({ diff }) => touchedBy(diff)),
-          name,
-        );
+      if (by.kind === 'person') await this.#touch(tx, done, name);
     }
     return edits.map(({ id, diff, text }) => ({
       edit: id,
@@ -204,6 +199,14 @@ export class RecordActs {
       text,
       takenBackAt: takenBackAt?.toISOString() ?? null,
     }));
+  }
+
+  /** What somebody did something about is answered; all at once, but for acts that are given other times. */
+  async #touch(tx: WorkspaceTx, acts: readonly { diff: RecordsDiff; at: string }[], by: string): Promise<void> {
+    for (const at of new Set(acts.map((act) => act.at))) {
+      const own = acts.filter((act) => act.at === at).flatMap(({ diff }) => touchedBy(diff));
+      await this.assignments.touched(tx, own, by, new Date(at));
+    }
   }
 
   async #write(

@@ -1,4 +1,4 @@
-import type { Page, TaskCounts, TaskLine, TaskState } from '@haycart/api';
+import type { AnswerLine, Fairness, GivenLine, Page, TaskCounts, TaskLine, TaskState } from '@haycart/api';
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { get, query } from '../client';
 import { PAGE } from './page';
@@ -22,4 +22,21 @@ export const taskCountsQuery = (owner: string | undefined) =>
     queryKey: ['tasks', 'count', owner ?? ''],
     queryFn: get<TaskCounts>(`/tasks/count${query({ owner })}`),
     placeholderData: keepPreviousData,
+  });
+
+/** What waits for its first answer from somebody; from anybody when not said. */
+export const answersQuery = (owner: string | undefined) =>
+  queryOptions({
+    queryKey: ['records', 'answers', owner],
+    queryFn: get<AnswerLine[]>(`/answers${query({ owner })}`),
+    meta: { topics: ['tasks'] },
+  });
+/** Who was given how much in the last days. */
+export const fairnessQuery = (days: number) =>
+  queryOptions({ queryKey: ['records', 'fairness', days], queryFn: get<Fairness>(`/fairness${query({ days })}`) });
+/** What was given last, by one team or by all, and why. */
+export const givenLatelyQuery = (team: string | null) =>
+  queryOptions({
+    queryKey: ['records', 'given', team],
+    queryFn: get<GivenLine[]>(`/fairness/latest${query({ team: team ?? undefined })}`),
   });
