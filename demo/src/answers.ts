@@ -17,7 +17,7 @@ export async function promiseAnswers(services: Services, tx: Tx): Promise<void> 
     await services.teams.changeTeam(tx, team, { promise: { minutes, missed: { do: 'task', person: 'robin-nye' } } });
 }
 
-/** People call back what they were given: most in time, some late; a few of the last days wait still. */
+/** People call back what they were given: most in time, some late. */
 export async function answerEnquiries(
   services: Services,
   workspaceId: string,
@@ -37,8 +37,7 @@ export async function answerEnquiries(
       const answered = new Date(
         at.getTime() + (allowed * (late ? random.between(110, 300) : random.between(5, 95))) / 100,
       );
-      const waits = answered > now || (late && now.getTime() - at.getTime() < 48 * HOUR && random.chance(0.4));
-      if (!waits) await services.assignments.touched(tx, [record], name, answered);
+      if (answered < now) await services.assignments.touched(tx, [record], name, answered);
     }
     // What was late in the year was looked after then.
     await tx.statement(
@@ -47,4 +46,18 @@ export async function answerEnquiries(
       [workspaceId, now],
     );
   });
+}
+
+/** What came last waits for its answer still, and one of the day before is late, whatever else was done about them. */
+export async function leaveTheLatest(services: Services, workspaceId: string, now: Date): Promise<void> {
+  await services.database.inWorkspace(workspaceId, (tx) =>
+    tx.statement(
+      'demo_latest',
+      `update assignment set touched_at = null, touched_by = null, missed_at = case when due_at < $2 then due_at end
+       where workspace_id = $1 and id in (
+         (select id from assignment where workspace_id = $1 and due_at >= $2 and at < $2 order by at desc limit 6)
+         union all (select id from assignment where workspace_id = $1 and due_at < $2 and record_kind = 'deal' order by at desc limit 3))`,
+      [workspaceId, now],
+    ),
+  );
 }

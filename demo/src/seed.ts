@@ -9,7 +9,7 @@ import { CALLS_FORM, CANCEL_FORM, GRANT_FORM, PRICELIST_FORM, SURVEY_FORM, THEME
 import { countVisitors } from './quillfern/form-counts';
 import { liveAMonth, prepareLife } from './quillfern/life';
 import { addChannels, answerGrants, beginDealerDraft, doTasks, publishAgain, sendSinceAMonth } from './follow-ups';
-import { answerEnquiries, promiseAnswers } from './answers';
+import { answerEnquiries, leaveTheLatest, promiseAnswers } from './answers';
 import { madeUpCancellations } from './cancellations';
 import { madeUpGrants } from './grants';
 import { CANCEL_ROUTE, CANCEL_ROUTE_WRITING } from './quillfern/cancellation-route';
@@ -145,6 +145,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     [SURVEY_ROUTE_TELLING, 'Robin hears of a large survey at once'],
   ]);
   await beginDealerDraft(services, workspaceId);
+  await leaveTheLatest(services, workspaceId, now);
 }
 
 /** A form at the readable key and address that only the demo has, published. */

@@ -69,7 +69,7 @@ test('two people of one name have two keys', async () => {
 test('teams are made, changed and removed; their people stay', async () => {
   await robin('POST', '/people', ida());
   const { body } = await robin<TeamShape>('POST', '/teams', { name: 'Builds North', people: ['ida-weir'] });
-  expect(body).toEqual({ key: 'builds-north', name: 'Builds North', people: ['ida-weir'] });
+  expect(body).toEqual({ key: 'builds-north', name: 'Builds North', people: ['ida-weir'], promise: null });
   expect((await robin('POST', '/teams', { name: 'builds north' })).status).toBe(422);
   expect((await robin('PATCH', '/teams/builds-north', { people: ['nobody'] })).status).toBe(422);
   await robin('PATCH', '/teams/builds-north', { name: 'North', people: ['ida-weir', 'robin-nye'] });

@@ -116,6 +116,7 @@ export const PROBLEM_CODES = {
   'cannot-group': 'A list cannot be grouped by this field.',
   'cannot-sort': 'A list cannot be sorted by this field.',
   'capacity-does-not-fit': 'The capacity is no whole number that is allowed.',
+  'skill-does-not-fit': 'What somebody knows is too long, or has commas in it.',
   'default-not-open': 'The stage where records begin is not an open one.',
   'group-too-long': 'The name of the group is too long.',
   'help-too-long': 'The help is too long.',

@@ -80,6 +80,19 @@ export class RecordsService {
     return new Map(rows.map(({ owner, open }) => [owner!, open]));
   }
 
+  /** How many open leads and deals each of some people looks after; whoever has none is left out. */
+  async openWorkOf(tx: WorkspaceTx, people: readonly string[]): Promise<Map<string, number>> {
+    if (!people.length) return new Map();
+    const rows = await tx.statement<{ owner: string; open: number }>(
+      'open_work',
+      `select owner, count(*)::int as open from (
+         select owner from deal where workspace_id = $1 and status = 'open' and owner = any($2::text[])
+         union all select owner from lead where workspace_id = $1 and status = 'open' and owner = any($2::text[])) r group by owner`,
+      [tx.workspaceId, people],
+    );
+    return new Map(rows.map(({ owner, open }) => [owner, open]));
+  }
+
   async one(tx: WorkspaceTx, kind: RecordKind, id: string): Promise<RecordShape> {
     const [row] = isId(id)
       ? await tx.statement<RecordRow>(

@@ -1,29 +1,33 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { Counters, loadOf, personOfLoad } from '@haycart/core';
+import { countedWork, Counters, workOf, type CountedWork } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
+import { TasksService } from '../records/activities/tasks.service';
 import { RecordsService } from '../records/records.service';
 
 /** Numbers that plans read and advance beside records: whose turn it is in a team, which is kept, and how much each looks after, which is counted. */
 @Injectable()
 export class CountersService {
-  constructor(@Inject(RecordsService) private readonly records: RecordsService) {}
+  constructor(
+    @Inject(RecordsService) private readonly records: RecordsService,
+    @Inject(TasksService) private readonly tasks: TasksService,
+  ) {}
 
   /** As they are now; they may go on meanwhile. */
   async read(tx: WorkspaceTx, names: readonly string[]): Promise<Record<string, number>> {
-    const { kept, loads } = apart(names);
-    if (!kept.length) return this.#loads(tx, loads);
+    const { kept, work } = apart(names);
+    if (!kept.length) return this.#work(tx, work);
     const rows = await tx.statement<Row>(
       'counters',
       'select name, value::int from counter where workspace_id = $1 and name = any($2::text[])',
       [tx.workspaceId, kept],
     );
-    return { ...valuesOf(rows), ...(await this.#loads(tx, loads)) };
+    return { ...valuesOf(rows), ...(await this.#work(tx, work)) };
   }
 
   /** For who advances them: nobody else does before the transaction ends. They are locked in one order, and after all records. */
   async hold(tx: WorkspaceTx, names: readonly string[]): Promise<Counters> {
-    const { kept, loads } = apart(names);
-    if (!kept.length) return new Counters(await this.#loads(tx, loads));
+    const { kept, work } = apart(names);
+    if (!kept.length) return new Counters(await this.#work(tx, work));
     await tx.statement(
       'begin_counters',
       'insert into counter (workspace_id, name) select $1, name from unnest($2::text[]) n (name) order by name on conflict do nothing',
@@ -35,7 +39,7 @@ export class CountersService {
       [tx.workspaceId, kept],
     );
     // Who is loaded is decided in the turn of the team, which is held by now: what others gave away is counted.
-    return new Counters({ ...valuesOf(rows), ...(await this.#loads(tx, loads)) });
+    return new Counters({ ...valuesOf(rows), ...(await this.#work(tx, work)) });
   }
 
   async advance(tx: WorkspaceTx, by: Readonly<Record<string, number>>): Promise<void> {
@@ -49,22 +53,25 @@ export class CountersService {
     );
   }
 
-  async #loads(tx: WorkspaceTx, people: readonly string[]): Promise<Record<string, number>> {
-    const open = await this.records.openDealsOf(tx, people);
-    return Object.fromEntries([...open].map(([person, deals]) => [loadOf(person), deals]));
+  async #work(tx: WorkspaceTx, work: Record<CountedWork, string[]>): Promise<Record<string, number>> {
+    const load = await this.records.openWorkOf(tx, work.load);
+    const tasks = await this.tasks.openOf(tx, work.tasks);
+    const named = (what: CountedWork, counts: Map<string, number>) =>
+      [...counts].map(([person, open]) => [workOf(what, person), open] as const);
+    return Object.fromEntries([...named('load', load), ...named('tasks', tasks)]);
   }
 }
 
-/** Those that are kept, and the people whose load is counted. */
-function apart(names: readonly string[]): { kept: string[]; loads: string[] } {
+/** Those that are kept, and the people of whom something is counted. */
+function apart(names: readonly string[]): { kept: string[]; work: Record<CountedWork, string[]> } {
   const kept: string[] = [];
-  const loads: string[] = [];
+  const work: Record<CountedWork, string[]> = { load: [], tasks: [] };
   for (const name of names) {
-    const person = personOfLoad(name);
-    if (person === null) kept.push(name);
-    else loads.push(person);
+    const counted = countedWork(name);
+    if (counted) work[counted.what].push(counted.person);
+    else kept.push(name);
   }
-  return { kept, loads };
+  return { kept, work };
 }
 
 interface Row extends Record<string, unknown> {

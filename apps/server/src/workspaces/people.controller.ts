@@ -54,6 +54,17 @@ class PersonDto {
   @Length(1, 40)
   phone?: string | null;
   @ApiPropertyOptional() @IsOptional() @ValidateIf((_, value) => value !== null) @IsInt() capacity?: number | null;
+  @ApiPropertyOptional({ description: 'How much of what comes on one day is enough' })
+  @IsOptional()
+  @ValidateIf((_, value) => value !== null)
+  @IsInt()
+  perDay?: number | null;
+  @ApiPropertyOptional({ type: [String] })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  skills?: string[];
   @ApiPropertyOptional({ type: [AwayDto] })
   @IsOptional()
   @IsArray()

@@ -76,14 +76,22 @@ export class PeopleService {
         phone: person.phone,
         email: person.email,
         capacity: person.capacity,
+        perDay: person.perDay,
+        languages: person.languages,
+        skills: person.skills,
       })
       .from(person)
       .where(and(eq(person.workspaceId, tx.workspaceId), eq(person.active, true)))
       .orderBy(asc(person.key));
     return Object.fromEntries(
-      rows.map(({ key, phone, capacity, ...known }) => [
+      rows.map(({ key, phone, capacity, perDay, ...known }) => [
         key,
-        { ...known, ...(phone ? { phone } : {}), ...(capacity === null ? {} : { capacity }) },
+        {
+          ...known,
+          ...(phone ? { phone } : {}),
+          ...(capacity === null ? {} : { capacity }),
+          ...(perDay === null ? {} : { perDay }),
+        },
       ]),
     );
   }

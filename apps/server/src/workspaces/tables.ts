@@ -64,6 +64,11 @@ export const person = pgTable(
       .array()
       .notNull()
       .default(sql`'{}'`),
+    /** What they know besides languages. */
+    skills: text('skills')
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
     /** Of the IANA time zone database. */
     timeZone: text('time_zone'),
     hours: jsonb('hours').$type<WorkingHours>().notNull().default({}),
@@ -71,6 +76,8 @@ export const person = pgTable(
     phone: text('phone'),
     /** How many open leads and deals are enough. */
     capacity: integer('capacity'),
+    /** How much of what comes on one day is enough. */
+    perDay: integer('per_day'),
     away: jsonb('away').$type<AwayDates[]>().notNull().default([]),
     createdAt: time('created_at').notNull().defaultNow(),
   },
@@ -78,6 +85,7 @@ export const person = pgTable(
     primaryKey({ columns: [t.workspaceId, t.id] }),
     unique('person_key').on(t.workspaceId, t.key),
     check('person_capacity', sql`${t.capacity} >= 0`),
+    check('person_per_day', sql`${t.perDay} >= 0`),
     uniqueIndex('person_email').on(t.workspaceId, sql`lower(${t.email})`),
   ],
 );

@@ -38,21 +38,40 @@ export class TeamsService {
       .where(eq(person.workspaceId, tx.workspaceId))
       .orderBy(asc(person.name), asc(person.key));
     const members = await tx.db.select().from(teamMember).where(eq(teamMember.workspaceId, tx.workspaceId));
-    return rows.map(({ id, key, name, email, active, regions, languages, timeZone, hours, phone, capacity, away }) => ({
-      id,
-      key,
-      name,
-      email,
-      active,
-      regions,
-      languages,
-      timeZone,
-      hours,
-      phone,
-      capacity,
-      away,
-      teams: members.filter(({ personId }) => personId === id).map(({ teamKey }) => teamKey),
-    }));
+    return rows.map(
+      ({
+        id,
+        key,
+        name,
+        email,
+        active,
+        regions,
+        languages,
+        skills,
+        timeZone,
+        hours,
+        phone,
+        capacity,
+        perDay,
+        away,
+      }) => ({
+        id,
+        key,
+        name,
+        email,
+        active,
+        regions,
+        languages,
+        skills,
+        timeZone,
+        hours,
+        phone,
+        capacity,
+        perDay,
+        away,
+        teams: members.filter(({ personId }) => personId === id).map(({ teamKey }) => teamKey),
+      }),
+    );
   }
 
   /** Every team with the keys of its people. */
@@ -86,12 +105,15 @@ export class TeamsService {
     await oneAtATime(tx, 'people');
     const before = await this.one(tx, key);
     const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
-    const { id, active, name, regions, languages, timeZone, hours, phone, capacity, away } = { ...before, ...given };
-    const after = { name: name.trim(), regions, languages, timeZone, hours, phone, capacity, away };
+    const { id, active, key: _, email: __, teams: ___, ...rest } = { ...before, ...given };
+    const after = { ...rest, name: rest.name.trim() };
     const problems = checkPerson(after);
     if (problems.length) throw new ProblemError('refused', problems[0]!.text, problemsAt(problems));
     if (!active && !(await this.everybody(tx)).some((one) => one.active && one.key !== key))
-      throw new ProblemError('conflict', `${name} is the only active person, and somebody must be able to sign in.`);
+      throw new ProblemError(
+        'conflict',
+        `${before.name} is the only active person, and somebody must be able to sign in.`,
+      );
     await tx.db
       .update(person)
       .set({ ...after, active })
@@ -119,11 +141,7 @@ export class TeamsService {
     return this.#team(tx, own);
   }
 
-  async changeTeam(
-    tx: WorkspaceTx,
-    key: string,
-    { name, people, promise }: TeamChange,
-  ): Promise<TeamShape> {
+  async changeTeam(tx: WorkspaceTx, key: string, { name, people, promise }: TeamChange): Promise<TeamShape> {
     await oneAtATime(tx, 'people');
     await this.#team(tx, key);
     if (name !== undefined) {

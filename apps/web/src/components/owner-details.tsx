@@ -1,7 +1,22 @@
-import { fieldOf, MOST_SHARE, type Destination, type NamedOwner, type RecordKind, type TeamOwner } from '@haycart/core';
+import {
+  fieldOf,
+  MOST_SHARE,
+  type CountedWork,
+  type Destination,
+  type NamedOwner,
+  type RecordKind,
+  type TeamOwner,
+} from '@haycart/core';
 import { Fragment } from 'react';
+import { languageName } from './language-name';
 import { SelectField } from './text-field';
 
+const TICKS = [
+  ['atWork', 'Only who is at work, or begins first'],
+  ['capacity', 'Nobody who has as many as are enough'],
+  ['perDay', 'Nobody who got enough for the day'],
+  ['notTwice', 'Never the same twice in a row'],
+] as const;
 const KEEPS = [
   ['contact', 'Whoever looks after the contact already comes first'],
   ['company', 'Whoever looks after the company already comes first'],
@@ -52,35 +67,102 @@ export function OwnerDetails({
           change={(ticked) => change(withKeep(owner, kind, ticked))}
         />
       ))}
-      <Tick
-        words="While somebody is at work, only those"
-        ticked={owner.atWork ?? false}
-        change={(ticked) => {
-          const { atWork: _, ...rest } = owner;
-          change(ticked ? { ...rest, atWork: true } : rest);
-        }}
-      />
-      <Tick
-        words="Whoever looks after the fewest open deals"
-        ticked={owner.by === 'load'}
-        change={(ticked) => {
-          const { by: _, ...rest } = owner;
-          change(ticked ? { ...rest, by: 'load' } : rest);
-        }}
-      />
-      <Tick
-        words="Nobody who has as many as are enough"
-        ticked={owner.capacity ?? false}
-        change={(ticked) => {
-          const { capacity: _, ...rest } = owner;
-          change(ticked ? { ...rest, capacity: true } : rest);
-        }}
-      />
+      <label className="flex flex-wrap items-center gap-x-2">
+        Next is
+        <select
+          aria-label={`Who is next, of the ${record}`}
+          className="h-7 min-w-0 rounded border border-faint bg-raised px-1.5"
+          value={owner.by ?? ''}
+          onChange={({ target }) => {
+            const { by: _, ...rest } = owner;
+            change(target.value ? { ...rest, by: target.value as CountedWork } : rest);
+          }}
+        >
+          <option value="">whose turn it is</option>
+          <option value="load">who has the fewest open leads and deals</option>
+          <option value="tasks">who has the fewest open tasks</option>
+        </select>
+      </label>
+      {TICKS.map(([part, words]) => (
+        <Tick
+          key={part}
+          words={words}
+          ticked={owner[part] ?? false}
+          change={(ticked) => {
+            const { [part]: _, ...rest } = owner;
+            change(ticked ? { ...rest, [part]: true } : rest);
+          }}
+        />
+      ))}
+      <AskedFor owner={owner} record={record} destination={destination} change={change} />
       <SharesFields owner={owner} people={people} destination={destination} change={change} />
       {choose('when nobody can', 'nobody when all are away', otherwise, (key) =>
         change(key ? { ...team, otherwise: key } : team),
       )}
     </div>
+  );
+}
+
+/** What whoever gets it must speak and know, of what anybody of the team does. */
+function AskedFor({
+  owner,
+  record,
+  destination,
+  change,
+}: {
+  owner: TeamOwner;
+  record: RecordKind;
+  destination: Destination;
+  change: (owner: TeamOwner) => void;
+}) {
+  const members = (destination.teams?.[owner.team]?.people ?? []).map((key) => destination.people?.[key]);
+  const { speaks, skills = [], ...rest } = owner;
+  const all = (own: readonly string[], asked: readonly string[]) => [...new Set([...own, ...asked])].sort();
+  const languages = all(
+    members.flatMap((one) => one?.languages ?? []),
+    speaks === undefined ? [] : [speaks],
+  );
+  const known = all(
+    members.flatMap((one) => one?.skills ?? []),
+    skills,
+  );
+  const asking = (next: Pick<TeamOwner, 'speaks' | 'skills'>) =>
+    change({
+      ...rest,
+      ...(next.speaks ? { speaks: next.speaks } : {}),
+      ...(next.skills?.length ? { skills: next.skills } : {}),
+    });
+  return (
+    <>
+      {languages.length > 0 && (
+        <label className="flex flex-wrap items-center gap-x-2">
+          Who speaks
+          <select
+            aria-label={`What they speak, of the ${record}`}
+            className="h-7 rounded border border-faint bg-raised px-1.5"
+            value={speaks ?? ''}
+            onChange={({ target }) => asking({ speaks: target.value, skills })}
+          >
+            <option value="">any language</option>
+            {languages.map((one) => (
+              <option key={one} value={one}>
+                {languageName(one)}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {known.map((skill) => (
+        <Tick
+          key={skill}
+          words={`Who knows ${skill}`}
+          ticked={skills.includes(skill)}
+          change={(ticked) =>
+            asking({ speaks, skills: ticked ? [...skills, skill] : skills.filter((one) => one !== skill) })
+          }
+        />
+      ))}
+    </>
   );
 }
 

@@ -14,6 +14,7 @@ import { PasswordLink } from '../components/password-link';
 import { Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
+import { numberOrNull } from './per-minute-field';
 import { CopyKey } from '../components/copy-key';
 
 const BOX = 'h-8 rounded border border-faint bg-raised px-2';
@@ -21,7 +22,9 @@ const BOX = 'h-8 rounded border border-faint bg-raised px-2';
 type Draft = Pick<Person, 'name' | 'timeZone' | 'hours' | 'away'> & {
   regions: string;
   languages: string;
+  skills: string;
   capacity: string;
+  perDay: string;
   phone: string;
 };
 
@@ -111,6 +114,14 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
             onChange={({ target }) => put({ languages: target.value })}
           />
           <TextField
+            label="Knows"
+            placeholder="heating, schools"
+            help="What routes may ask for, with commas between."
+            value={draft.skills}
+            error={error('/skills')}
+            onChange={({ target }) => put({ skills: target.value })}
+          />
+          <TextField
             label="Phone for text messages"
             inputMode="tel"
             placeholder="+442079460018"
@@ -126,6 +137,15 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
             value={draft.capacity}
             error={error('/capacity')}
             onChange={({ target }) => put({ capacity: target.value })}
+          />
+          <TextField
+            label="A day at most"
+            inputMode="numeric"
+            placeholder="any number"
+            help="How much of what comes on one day is enough."
+            value={draft.perDay}
+            error={error('/perDay')}
+            onChange={({ target }) => put({ perDay: target.value })}
           />
           <div>
             <span className="font-semibold">Teams</span>
@@ -210,7 +230,8 @@ function Away({
   );
 }
 
-function draftOf({ name, regions, languages, timeZone, hours, phone, capacity, away }: PersonShape): Draft {
+function draftOf(person: PersonShape): Draft {
+  const { name, regions, languages, skills, timeZone, hours, phone, capacity, perDay, away } = person;
   return {
     name,
     timeZone,
@@ -218,12 +239,14 @@ function draftOf({ name, regions, languages, timeZone, hours, phone, capacity, a
     away,
     regions: regions.join(', '),
     languages: languages.join(', '),
+    skills: skills.join(', '),
     phone: phone ?? '',
-    capacity: capacity === null ? '' : String(capacity),
+    capacity: String(capacity ?? ''),
+    perDay: String(perDay ?? ''),
   };
 }
 
-function changeOf({ regions, languages, phone, capacity, ...rest }: Draft) {
+function changeOf({ regions, languages, skills, phone, capacity, perDay, ...rest }: Draft) {
   const codes = (text: string) =>
     text
       .split(/[,\s]+/)
@@ -233,7 +256,12 @@ function changeOf({ regions, languages, phone, capacity, ...rest }: Draft) {
     ...rest,
     regions: codes(regions.toUpperCase()),
     languages: codes(languages),
+    skills: skills
+      .split(',')
+      .map((skill) => skill.trim())
+      .filter(Boolean),
     phone: phone.replaceAll(' ', '') || null,
-    capacity: capacity.trim() === '' ? null : Number(capacity),
+    capacity: numberOrNull(capacity),
+    perDay: numberOrNull(perDay),
   };
 }

@@ -1,3 +1,5 @@
+import type { CountedWork } from './counters';
+
 /** A person whom a route names. */
 export interface PersonOwner {
   person: string;
@@ -10,12 +12,20 @@ export interface TeamOwner {
   team: string;
   /** Whoever looks after one of these already comes first, in this order, of the team or not. */
   keep?: ('contact' | 'company')[] | undefined;
-  /** While somebody of it is at work, only those are. */
+  /** Only whoever is at work; while nobody is, whoever begins first. */
   atWork?: true | undefined;
-  /** `load`: whoever looks after the fewest open deals comes next; in turn when not said. */
-  by?: 'load' | undefined;
-  /** Nobody gets more who looks after as many open deals as are enough for them. */
+  /** Whoever has the fewest open leads and deals (`load`) or tasks comes next; in turn when not said. */
+  by?: CountedWork | undefined;
+  /** Nobody gets more who looks after as many open leads and deals as are enough for them. */
   capacity?: true | undefined;
+  /** Nobody gets more on a day of theirs than is enough for them. */
+  perDay?: true | undefined;
+  /** Nobody gets the next after their own while others can take it. */
+  notTwice?: true | undefined;
+  /** Only who speaks it, BCP 47. */
+  speaks?: string | undefined;
+  /** Only who knows all of it, as it stands with people. */
+  skills?: string[] | undefined;
   /** How many shares of what comes each has; one where nothing is said, and none for 0. */
   shares?: Readonly<Record<string, number>> | undefined;
   /** Who takes it when nobody of it can. */
@@ -63,9 +73,4 @@ export function settledOwner(
   const named = ownerOf(decided);
   if ('enteredBy' in rule) return { enteredBy: true, ...(named ? { otherwise: named } : {}) };
   return named;
-}
-
-/** The counter of whose turn it is in a team. */
-export function turnOf(team: string): string {
-  return `turn ${team}`;
 }

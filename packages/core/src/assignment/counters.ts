@@ -1,13 +1,31 @@
-const LOAD = 'load ';
+/** What is counted of a person rather than kept: their open leads and deals, and their open tasks. */
+export const COUNTED_WORK = ['load', 'tasks'] as const;
+export type CountedWork = (typeof COUNTED_WORK)[number];
 
-/** The number of open deals that a person looks after, as planning asks for it. It is counted, not kept. */
-export function loadOf(person: string): string {
-  return `${LOAD}${person}`;
+/** The number of open leads and deals, or tasks, of a person, as planning asks for it. */
+export function workOf(what: CountedWork, person: string): string {
+  return `${what} ${person}`;
 }
 
-/** The person whose load a name asks for; `null` for the name of a counter that is kept. */
-export function personOfLoad(name: string): string | null {
-  return name.startsWith(LOAD) ? name.slice(LOAD.length) : null;
+/** What a name asks to have counted, and of whom; `null` for the name of a counter that is kept. */
+export function countedWork(name: string): { what: CountedWork; person: string } | null {
+  const what = COUNTED_WORK.find((one) => name.startsWith(`${one} `));
+  return what ? { what, person: name.slice(what.length + 1) } : null;
+}
+
+/** The counter of whose turn it is in a team. */
+export function turnOf(team: string): string {
+  return `turn ${team}`;
+}
+
+/** The counter that holds which turn of a team a person had last, counted from 1. */
+export function lastTurnOf(team: string, person: string): string {
+  return `last ${team} ${person}`;
+}
+
+/** The counter of what a person was given on a day of their calendar, as `2026-03-09`. */
+export function dayOf(person: string, day: string): string {
+  return `day ${person} ${day}`;
 }
 
 /**

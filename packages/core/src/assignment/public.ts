@@ -8,9 +8,9 @@ export {
   type NamedOwner,
   type OwnerRule,
   type TeamOwner,
-  turnOf,
 } from './choose-owner';
-export { Counters, loadOf, personOfLoad } from './counters';
+export { type CountedWork, countedWork, Counters, turnOf, workOf } from './counters';
+export { countersOfTeam } from './from-team';
 export type { PlannedAssignment } from './planned-assignments';
 export { MOST_SHARE } from './shares';
 export {

@@ -1,4 +1,6 @@
+import { COUNTED_WORK } from '../assignment/counters';
 import { MOST_SHARE } from '../assignment/shares';
+import { SKILL } from '../people/person';
 import { z } from '../schema-library';
 import type { Condition } from './route-definition';
 
@@ -49,8 +51,12 @@ const namedOwner = z.union([
       .max(2)
       .optional(),
     atWork: z.literal(true).optional(),
-    by: z.literal('load').optional(),
+    by: z.enum(COUNTED_WORK).optional(),
     capacity: z.literal(true).optional(),
+    perDay: z.literal(true).optional(),
+    notTwice: z.literal(true).optional(),
+    speaks: name.optional(),
+    skills: z.array(z.string().regex(SKILL)).max(20).optional(),
     shares: z.record(name, z.number().int().min(0).max(MOST_SHARE)).optional(),
     otherwise: name.optional(),
   }),

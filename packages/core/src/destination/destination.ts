@@ -52,8 +52,8 @@ export interface Destination {
   merging?: MergeRules;
   /** The teams by their keys. */
   teams?: Readonly<Record<string, Team>>;
-  /** What is known of people beside their names, by key: when they work, how they are told something, and how many open deals are enough. */
-  people?: Readonly<Record<string, Availability & { phone?: string; email?: string; capacity?: number }>>;
+  /** What is known of people beside their names, by key. */
+  people?: Readonly<Record<string, KnownPerson>>;
   /** Where messages go that are for no one person. */
   channels?: readonly MessageChannel[];
   /** Values that belong together, by their keys. */
@@ -62,6 +62,19 @@ export interface Destination {
   templates?: readonly MailTemplate[];
   /** What mails can have attached. */
   files?: readonly LibraryFile[];
+}
+
+/** What is known of somebody beside the name: when they work, how they are told something, what they can take and how much. */
+export interface KnownPerson extends Availability {
+  phone?: string;
+  email?: string;
+  /** How many open leads and deals are enough. */
+  capacity?: number;
+  /** How much of what comes on one day is enough. */
+  perDay?: number;
+  /** BCP 47. */
+  languages?: readonly string[];
+  skills?: readonly string[];
 }
 
 /** A file of the workspace that mails can have attached, such as a price list. */

@@ -21,7 +21,7 @@ function personInWords({ person, standIn }: PersonOwner, people: readonly FieldO
 }
 
 function teamInWords(
-  { team, keep = [], atWork, by, capacity, shares, otherwise }: TeamOwner,
+  { team, keep = [], atWork, by, capacity, perDay, notTwice, speaks, skills = [], shares, otherwise }: TeamOwner,
   record: RecordKind,
   destination: Destination,
 ): string {
@@ -29,8 +29,13 @@ function teamInWords(
   const words = `somebody of the team ${destination.teams?.[team]?.name ?? team}`;
   return [
     keep.length ? `whoever looks after the ${listInWords(keep, 'or')} already, otherwise ${words}` : words,
+    ...(speaks === undefined ? [] : [`who speaks ${speaks}`]),
+    ...(skills.length ? [`who knows ${listInWords(skills, 'and')}`] : []),
     ...(by === 'load' ? ['the least loaded'] : []),
+    ...(by === 'tasks' ? ['with the fewest tasks'] : []),
     ...(capacity ? ['with room for more'] : []),
+    ...(perDay ? ['with room for more that day'] : []),
+    ...(notTwice ? ['never twice in a row'] : []),
     ...(shares ? ['by shares'] : []),
     ...(atWork ? ['at work first'] : []),
     ...(otherwise

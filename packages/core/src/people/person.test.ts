@@ -11,6 +11,8 @@ const marlies: Person = {
   hours: { mon: { from: '09:00', to: '17:30' }, fri: { from: '09:00', to: '12:00' } },
   phone: '+31201234567',
   capacity: 40,
+  perDay: 6,
+  skills: ['heating', 'Schulgärten'],
   away: [{ from: '2026-03-16', to: '2026-03-16' }],
 };
 
@@ -26,6 +28,10 @@ test.each<[string, Partial<Person>, string]>([
   ['an hour that is none', { hours: { tue: { from: '9', to: '17:00' } } }, '/hours/tue'],
   ['a number without its country', { phone: '020 123 4567' }, '/phone'],
   ['half a capacity', { capacity: 0.5 }, '/capacity'],
+  ['less than nothing a day', { perDay: -1 }, '/perDay'],
+  ['a skill with a comma', { skills: ['glass', 'a, b'] }, '/skills/1'],
+  ['a skill of blanks', { skills: ['  '] }, '/skills/0'],
+  ['a skill beyond measure', { skills: ['x'.repeat(41)] }, '/skills/0'],
   ['an absence that ends before it begins', { away: [{ from: '2026-03-16', to: '2026-03-15' }] }, '/away/0'],
   ['an absence on no day', { away: [{ from: '2026-02-31', to: 'x' }] }, '/away/0'],
 ])('%s is a problem with its place', (_, change, at) => {

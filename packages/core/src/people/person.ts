@@ -39,12 +39,19 @@ export interface Person {
   phone: string | null;
   /** How many open leads and deals are enough; null: any number. */
   capacity: number | null;
+  /** How much of what comes on one day is enough; null: any number. */
+  perDay: number | null;
+  /** What they know besides languages, in the workspace's own words. */
+  skills: string[];
   away: AwayDates[];
 }
 
+/** What a skill may be called: it stands between commas. */
+export const SKILL = /^[^,\s](?:[^,\n]{0,38}[^,\s])?$/;
+
 /** What is wrong with a person as they would be kept. */
 export function checkPerson(person: Omit<Person, 'key' | 'active'>): Problem[] {
-  const { name, regions, languages, timeZone, hours, phone, capacity, away } = person;
+  const { name, regions, languages, skills, timeZone, hours, phone, capacity, perDay, away } = person;
   const problems: Problem[] = [];
   if (name.trim() === '') problems.push(error('name-blank', 'A person needs a name.', '/name'));
   regions.forEach((region, index) => {
@@ -64,8 +71,15 @@ export function checkPerson(person: Omit<Person, 'key' | 'active'>): Problem[] {
     problems.push(
       error('not-a-phone', 'Type the number with its country and without spaces, such as +442079460018.', '/phone'),
     );
-  if (capacity !== null && !(Number.isInteger(capacity) && capacity >= 0 && capacity <= 100_000))
-    problems.push(error('capacity-does-not-fit', 'Capacity is a whole number of open records.', '/capacity'));
+  skills.forEach((skill, index) => {
+    if (!SKILL.test(skill))
+      problems.push(
+        error('skill-does-not-fit', 'A skill is a word or a few, without commas.', jsonPointer(['skills', index])),
+      );
+  });
+  for (const [key, value] of Object.entries({ capacity, perDay }))
+    if (value !== null && !(Number.isInteger(value) && value >= 0 && value <= 100_000))
+      problems.push(error('capacity-does-not-fit', 'What is enough is a whole number.', `/${key}`));
   away.forEach(({ from, to }, index) => {
     if (!isDay(from) || !isDay(to) || from > to)
       problems.push(

@@ -96,6 +96,17 @@ export class TasksService {
     return { changed: rows.length };
   }
 
+  /** How many open tasks each of some people has, by key; whoever has none is left out. */
+  async openOf(tx: WorkspaceTx, people: readonly string[]): Promise<Map<string, number>> {
+    if (!people.length) return new Map();
+    const rows = await tx.statement<{ owner: string; open: number }>(
+      'open_tasks_of',
+      `select owner, count(*)::int as open from task where workspace_id = $1 and done_at is null and owner = any($2::text[]) group by owner`,
+      [tx.workspaceId, people],
+    );
+    return new Map(rows.map(({ owner, open }) => [owner, open]));
+  }
+
   /** How many open tasks of a person, by id, are due today or overdue. */
   async dueOf(tx: WorkspaceTx, personId: string): Promise<number> {
     const [row] = await tx.statement<{ due: number }>(

@@ -66,12 +66,7 @@ export class AssignmentsService {
   }
 
   /** The same by tasks that a person did. */
-  async touchedByTasks(
-    tx: WorkspaceTx,
-    tasks: readonly string[],
-    by: string,
-    at: Date | null = null,
-  ): Promise<void> {
+  async touchedByTasks(tx: WorkspaceTx, tasks: readonly string[], by: string, at: Date | null = null): Promise<void> {
     const rows = await tx.statement<{ record: string }>(
       'records_of_tasks',
       'select distinct record_id as record from task where workspace_id = $1 and id = any($2::uuid[])',

@@ -103,7 +103,7 @@ export class MissedPromises implements OnModuleInit, OnApplicationBootstrap {
       { diff, text: `Gave ${name} to the next, as it was not answered in time` },
       BY,
     );
-    await this.counters.advance(tx, { [turn]: 1 });
+    await this.counters.advance(tx, next.advance);
     const nameOf = (key: string) =>
       destination.fields
         .find((field) => field.record === kind && field.key === 'owner')

@@ -11,9 +11,14 @@ const TEAM_WORDS: readonly [string, Partial<TeamOwner>][] = [
   ['company’s owner first', { keep: ['company'] }],
   ['at work first', { atWork: true }],
   ['least loaded', { by: 'load' }],
+  ['fewest tasks', { by: 'tasks' }],
   ['with room', { capacity: true }],
+  ['with room today', { perDay: true }],
+  ['never twice in a row', { notTwice: true }],
 ];
 const ELSE = 'else ';
+const SPEAKS = 'speaks ';
+const KNOWS = 'knows ';
 
 /**
  * Whom a text names: a person, with a stand-in after `else`, or a team with how it takes turns.
@@ -32,6 +37,7 @@ export function readOwner(text: string, destination: Destination): OwnerRule | n
   if (!team) return null;
   const rule: TeamOwner = { team: team.key };
   for (const words of team.rest) {
+    if (asksFor(words, rule)) continue;
     const found = TEAM_WORDS.find(([one]) => one === words.toLowerCase().replaceAll("'", '’'));
     const share = found ? null : shareIn(words, people);
     const otherwise = found || share ? null : elsePerson(words, people);
@@ -49,15 +55,22 @@ export function showOwner(rule: OwnerRule, destination: Destination): string {
   const person = (key: string) => nameOf(outputChoices('person', destination), key);
   if ('person' in rule) return [person(rule.person), ...(rule.standIn ? [ELSE + person(rule.standIn)] : [])].join(', ');
   if (!('team' in rule)) return JSON.stringify(rule);
-  const { team, keep = [], atWork, by, capacity, shares = {}, otherwise } = rule;
-  return [
-    nameOf(outputChoices('team', destination), team),
+  const { team, keep = [], atWork, by, capacity, perDay, notTwice, speaks, skills = [], shares = {}, otherwise } = rule;
+  const how = [
+    ...(speaks === undefined ? [] : [SPEAKS + speaks]),
+    ...skills.map((skill) => KNOWS + skill),
     ...keep.map((kind) => `${kind}’s owner first`),
     ...(atWork ? ['at work first'] : []),
     ...(by === 'load' ? ['least loaded'] : []),
+    ...(by === 'tasks' ? ['fewest tasks'] : []),
     ...(capacity ? ['with room'] : []),
+    ...(perDay ? ['with room today'] : []),
+    ...(notTwice ? ['never twice in a row'] : []),
     ...Object.entries(shares).map(([key, share]) => `${person(key)} ${share}`),
-    ...(keep.length || atWork || by || capacity || Object.keys(shares).length ? [] : ['in turn']),
+  ];
+  return [
+    nameOf(outputChoices('team', destination), team),
+    ...(how.length ? how : ['in turn']),
     ...(otherwise ? [ELSE + person(otherwise)] : []),
   ].join(', ');
 }
@@ -74,6 +87,16 @@ function named(text: string, choices: readonly FieldOption[]): { key: string; re
   if (!best) return null;
   const rest = text.slice(best.name.length + 1).trim();
   return { key: best.key, rest: rest === '' ? [] : rest.split(',').map((words) => words.trim()) };
+}
+
+/** Notes in a rule what a team's people must speak or know, where words ask for that. */
+function asksFor(words: string, rule: TeamOwner): boolean {
+  const lower = words.toLowerCase();
+  const speaks = lower.startsWith(SPEAKS) ? words.slice(SPEAKS.length).trim() : '';
+  const knows = lower.startsWith(KNOWS) ? words.slice(KNOWS.length).trim() : '';
+  if (speaks) rule.speaks = speaks;
+  if (knows) rule.skills = [...(rule.skills ?? []), knows];
+  return speaks !== '' || knows !== '';
 }
 
 /** `Ida Vos 2`: two shares for her. */

@@ -1,5 +1,6 @@
-import { decidedOwner, namedOwner, turnOf, type OwnerRule, type TeamOwner } from '../../assignment/choose-owner';
-import { loadOf } from '../../assignment/counters';
+import { decidedOwner, namedOwner, type OwnerRule, type TeamOwner } from '../../assignment/choose-owner';
+import { turnOf } from '../../assignment/counters';
+import { countersOfTeam } from '../../assignment/from-team';
 import { DEALS_FACT } from '../../decision/facts';
 import { effectOf } from '../../effect/registry';
 import { fieldOf, type Destination } from '../../destination/destination';
@@ -56,10 +57,10 @@ export function lookupsFor(route: RouteDefinition, submission: Submission, desti
   const counters = new Set<string>();
   for (const followUp of route.followUps ?? []) {
     const named = effectOf(followUp)?.owner?.of(followUp);
-    if (named) for (const turn of turnsFor(named.rule, route, destination)) counters.add(turn);
+    if (named) for (const turn of turnsFor(named.rule, route, ground)) counters.add(turn);
   }
   for (const write of route.writes) {
-    if (write.owner) for (const turn of turnsFor(write.owner, route, destination)) counters.add(turn);
+    if (write.owner) for (const turn of turnsFor(write.owner, route, ground)) counters.add(turn);
     const by = new Set(write.match?.map((rule) => rule.by));
     const compares = by.has('name') || by.has('likeness');
     const identifying = new Set([
@@ -86,10 +87,14 @@ export function lookupsFor(route: RouteDefinition, submission: Submission, desti
 }
 
 /** The counters that may decide an owner. Which row of a table fits is not known yet, so all that it names count. */
-function turnsFor(rule: OwnerRule, route: RouteDefinition, destination: Destination): string[] {
+function turnsFor(
+  rule: OwnerRule,
+  route: RouteDefinition,
+  { submission: { receivedAt }, destination }: { submission: Submission; destination: Destination },
+): string[] {
   const decided = decidedOwner(rule);
   const named = namedOwner(rule);
-  if (!decided) return named && 'team' in named ? countersOf(named, destination) : [];
+  if (!decided) return named && 'team' in named ? countersOfTeam(named, destination, receivedAt) : [];
   const table = route.decisions?.find(({ name }) => name === decided.decision);
   const type = table?.outputs.find(({ name }) => name === decided.output)?.type;
   const said = [...(table?.rows ?? []).map(({ then }) => then), table?.otherwise ?? {}].map(
@@ -98,14 +103,8 @@ function turnsFor(rule: OwnerRule, route: RouteDefinition, destination: Destinat
   return said.flatMap((one) => {
     if (type === 'team' && typeof one === 'string') return [turnOf(one)];
     const owner = (one ?? {}) as Partial<TeamOwner>;
-    return typeof owner.team === 'string' ? countersOf(owner as TeamOwner, destination) : [];
+    return typeof owner.team === 'string' ? countersOfTeam(owner as TeamOwner, destination, receivedAt) : [];
   });
-}
-
-/** Whose turn it is, and what each of the team looks after where that decides. */
-function countersOf({ team, by, capacity }: TeamOwner, { teams }: Destination): string[] {
-  const loads = by === 'load' || capacity ? (teams?.[team]?.people ?? []).map(loadOf) : [];
-  return [turnOf(team), ...loads];
 }
 
 function asksForDeals({ decisions = [] }: RouteDefinition): boolean {

@@ -1,6 +1,6 @@
 import { assign } from '../../assignment/assign';
 import { settledOwner, type DecidedOwner, type NamedOwner } from '../../assignment/choose-owner';
-import type { Counters } from '../../assignment/counters';
+import { countedWork, type Counters } from '../../assignment/counters';
 import { recordWord, type Destination } from '../../destination/destination';
 import type { FieldValue, FieldValues, RecordKind } from '../../diff/record';
 import { changesBetween, emptyDiff, type RecordsDiff } from '../../diff/records-diff';
@@ -26,7 +26,7 @@ export interface PlannedEffects {
   /** Why the run waits for a person before anything is done. */
   hold: Reason | null;
   /** The counters that decided who gets something. */
-  turns: string[];
+  advance: Readonly<Record<string, number>>;
 }
 
 interface EffectsSetting {
@@ -45,7 +45,7 @@ export function planEffects(records: readonly EffectRecord[], setting: EffectsSe
     effects: [] as PlannedEffect[],
     problems: [] as Problem[],
     hold: null as Reason | null,
-    turns: [] as string[],
+    advance: {} as Record<string, number>,
   };
   let now = records;
   const documents: MadeDocument[] = [];
@@ -56,7 +56,7 @@ export function planEffects(records: readonly EffectRecord[], setting: EffectsSe
     planned.effects.push(step.effect);
     planned.problems.push(...step.problems);
     planned.hold ??= step.hold;
-    planned.turns.push(...step.turns);
+    Object.assign(planned.advance, step.advance);
     const { changes } = step;
     if (changes)
       now = now.map((one) => (one.as === followUp.on ? { ...one, values: withChanges(one.values, changes) } : one));
@@ -69,7 +69,7 @@ interface PlannedStep {
   problems: Problem[];
   changes?: EffectStep['changes'];
   hold: Reason | null;
-  turns: string[];
+  advance: Readonly<Record<string, number>>;
 }
 
 /** `null` for a kind that there is not, which `readRoute` refuses. */
@@ -86,9 +86,9 @@ function planEffect(
   const about = record ? { record: { kind: record.kind, id: record.id } } : {};
   const unmet = whyNot(followUp, record, setting);
   if (unmet)
-    return { effect: { do: kind.do, words: kind.label, unmet, ...about }, problems: [], hold: null, turns: [] };
+    return { effect: { do: kind.do, words: kind.label, unmet, ...about }, problems: [], hold: null, advance: {} };
   let hold: Reason | null = null;
-  const turns: string[] = [];
+  const advance: Record<string, number> = {};
   const {
     words,
     out,
@@ -121,13 +121,14 @@ function planEffect(
       const owner = assigned?.person ?? null;
       if (owner === null)
         return { owner, problems: [warning('no-owner', `${kind.label}: ${nobodyIn(settled ?? rule)}`)] };
-      if (assigned?.turn) turns.push(assigned.turn);
-      // A task is no deal: it does not count as more to look after.
+      // A task is no deal: it does not count as more of those to look after.
+      for (const [name, by] of Object.entries(assigned?.advance ?? {}))
+        if (countedWork(name)?.what !== 'load') advance[name] = by;
       return { owner, problems: [] };
     },
   });
   const effect = { do: kind.do, words, ...about, ...(made ? { made } : {}), ...(out ? { out } : {}) };
-  return { effect, problems, changes, hold, turns };
+  return { effect, problems, changes, hold, advance };
 }
 
 /** Who looks after the contact and the company that the run writes. */

@@ -28,7 +28,12 @@ const owned = (write: Partial<typeof person>, values = {}, counters = new Counte
 describe('an owner', () => {
   test('is given where there is none, and kept where there is one', () => {
     expect(owned({ owner: { person: 'ida' } }).values).toEqual({ owner: 'ida' });
-    expect(owned({ owner: { person: 'ida' } }, { owner: 'bo' })).toEqual({ values: {}, fields: [], problems: [] });
+    expect(owned({ owner: { person: 'ida' } }, { owner: 'bo' })).toEqual({
+      values: {},
+      fields: [],
+      problems: [],
+      advance: {},
+    });
   });
 
   test('is told to be missing when the person or the team can take nothing', () => {
@@ -40,9 +45,9 @@ describe('an owner', () => {
     const owner = { team: 'north' };
     const given = [0, 1, 2, 3].map((turn) => owned({ owner }, {}, new Counters({ 'turn north': turn })));
     expect(given.map(({ values }) => values.owner)).toEqual(['bo', 'ida', 'bo', 'ida']);
-    expect(given.map(({ turn }) => turn)).toEqual(Array(4).fill('turn north'));
-    expect(owned({ owner: { person: 'ida' } }).turn).toBeUndefined();
-    expect(owned({ owner }, { owner: 'ida' }).turn).toBeUndefined();
+    expect(given.map(({ advance }) => advance)).toEqual(Array(4).fill({ 'turn north': 1 }));
+    expect(owned({ owner: { person: 'ida' } }).advance).toEqual({});
+    expect(owned({ owner }, { owner: 'ida' }).advance).toEqual({});
   });
 
   test('is the colleague who entered it, otherwise who is named for what nobody entered', () => {

@@ -20,12 +20,10 @@ export interface PlannedOwner {
   values: FieldValues;
   fields: FieldTrace[];
   problems: Problem[];
-  /** The counter that decided it, where one did: it goes on once for the run. */
-  turn?: string;
+  /** By how much the counters that decided it go on. */
+  advance: Readonly<Record<string, number>>;
   /** How it came about, for who asks later. */
   given?: Pick<PlannedAssignment, 'person' | 'why' | 'team' | 'shares'>;
-  /** The count of open deals that decided it, where one did. */
-  load?: string;
 }
 
 /** Chooses the owner of what one write writes. Nobody is chosen who is gone since the route was published; that is said. */
@@ -38,7 +36,7 @@ export function plannedOwner(
   ownerOf: (decided: DecidedOwner) => NamedOwner | null = () => null,
   owners?: AssignmentGround['owners'],
 ): PlannedOwner {
-  if (!rule || values.owner !== undefined) return { values: {}, fields: [], problems: [] };
+  if (!rule || values.owner !== undefined) return { values: {}, fields: [], problems: [], advance: {} };
   const settled = settledOwner(rule, ownerOf);
   const assigned = settled && assign(settled, record, { submission, destination, counters, owners });
   const owner = assigned?.person;
@@ -46,9 +44,10 @@ export function plannedOwner(
     return {
       values: {},
       fields: [],
+      advance: {},
       problems: [warning('no-owner', `The ${record} has no owner: ${nobodyIn(settled ?? rule)}`)],
     };
-  const { turn, load, why, team, shares } = assigned!;
+  const { advance, why, team, shares } = assigned!;
   return {
     values: { owner },
     fields: [
@@ -65,8 +64,7 @@ export function plannedOwner(
     ],
     problems: [],
     given: { person: owner, why, ...(team ? { team } : {}), ...(shares ? { shares } : {}) },
-    ...(turn ? { turn } : {}),
-    ...(load ? { load } : {}),
+    advance,
   };
 }
 

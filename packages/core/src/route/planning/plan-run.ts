@@ -66,7 +66,7 @@ function planned(
 ): Plan {
   const plan: Plan = { outcome: 'write', reason: null, writes: [], diff: emptyDiff(), touches: [], problems: [] };
   const records: EffectRecord[] = [];
-  const turns = new Set<string>();
+  const advance: Record<string, number> = {};
   const given: PlannedAssignment[] = [];
   const { destination } = setting;
   const finishing = finisherContext(submission, destination);
@@ -104,7 +104,8 @@ function planned(
     if (failed) return stopped(plan, failed);
     if (step.stop) return stopped(plan, step.stop);
     if (step.newOptions?.length) plan.newOptions = [...(plan.newOptions ?? []), ...step.newOptions];
-    for (const counter of step.counters ?? []) turns.add(counter);
+    // Two records of one run are one turn.
+    Object.assign(advance, step.advance);
     if (step.given) given.push(step.given);
     if (step.values) {
       written.set(write.as, step.values);
@@ -128,7 +129,7 @@ function planned(
     if (failed) return stopped(plan, failed);
     plan.problems.push(...planned.problems);
     if (planned.hold) return stopped(plan, planned.hold);
-    for (const turn of planned.turns) turns.add(turn);
+    Object.assign(advance, planned.advance);
     plan.effects = planned.effects;
     plan.diff = squashDiffs(plan.diff, planned.diff);
     plan.writes = plan.writes.map((write) => withMarks(write, planned.fields.get(write.as)));
@@ -149,7 +150,7 @@ function planned(
     };
   }
   if (given.length) plan.given = enquiriesGiven(given);
-  if (turns.size) plan.advance = Object.fromEntries([...turns].map((turn) => [turn, 1]));
+  if (Object.keys(advance).length) plan.advance = advance;
   plan.touches = touchesOf(plan, submission);
   if (isEmptyDiff(plan.diff) && !plan.touches.length && !plan.effects?.some(({ made, out }) => made ?? out)) {
     return stopped(plan, {

@@ -32,8 +32,8 @@ export interface WriteStep {
   /** Why nothing of the run is written. */
   stop?: Reason;
   newOptions?: NewOption[];
-  /** The counters that decided who gets the record. */
-  counters?: string[];
+  /** By how much the counters that decided who gets the record go on. */
+  advance?: Readonly<Record<string, number>>;
   /** Who is given the record, where somebody is. */
   given?: PlannedAssignment;
 }
@@ -120,10 +120,8 @@ export function planWrite(write: Write, context: WriteContext): WriteStep {
     values,
     merges: merged?.merges,
     newOptions: filled.flatMap(({ newOptions }) => newOptions),
-    counters: [owner?.turn, owner?.load].filter((counter) => counter !== undefined),
-    ...(owner?.given
-      ? { given: { record: write.record, id, ...owner.given, ...pipelineIn(values) } }
-      : {}),
+    advance: owner?.advance ?? {},
+    ...(owner?.given ? { given: { record: write.record, id, ...owner.given, ...pipelineIn(values) } } : {}),
   };
 }
 
