@@ -190,6 +190,7 @@ describe('every call that changes something', () => {
     await does('people.change', 'PATCH', `/people/${invited.key}`, { active: false });
     const team = await does('people.add-team', 'POST', '/teams', { name: 'Builds', people: ['robin-nye'] });
     await does('people.change-team', 'PATCH', `/teams/${team.key}`, { name: 'Builders' });
+    await does('people.hand-over', 'POST', '/people/robin-nye/hand-over', { team: team.key });
     await does('people.remove-team', 'DELETE', `/teams/${team.key}`);
   });
 

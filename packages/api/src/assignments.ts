@@ -63,6 +63,12 @@ export interface GivenLine {
   at: string;
 }
 
+/** What would become of what somebody looks after. */
+export interface HandOverPlan {
+  /** Who would get how much of it, those with the most first; `null`: nobody can take it, and it stays. */
+  people: { person: string | null; leads: number; deals: number; tasks: number }[];
+}
+
 /** Who got what in the last days. */
 export interface Fairness {
   days: number;

@@ -93,6 +93,18 @@ export class RecordsService {
     return new Map(rows.map(({ owner, open }) => [owner, open]));
   }
 
+  /** The open leads and deals that somebody looks after, the oldest first. */
+  async openOf(tx: WorkspaceTx, owner: string, limit: number): Promise<{ kind: 'lead' | 'deal'; id: string }[]> {
+    return tx.statement<{ kind: 'lead' | 'deal'; id: string }>(
+      'open_records_of',
+      `select kind, id from (
+         select 'deal' as kind, id, created_at from deal where workspace_id = $1 and status = 'open' and owner = $2
+         union all select 'lead', id, created_at from lead where workspace_id = $1 and status = 'open' and owner = $2) r
+       order by created_at, id limit $3`,
+      [tx.workspaceId, owner, limit],
+    );
+  }
+
   async one(tx: WorkspaceTx, kind: RecordKind, id: string): Promise<RecordShape> {
     const [row] = isId(id)
       ? await tx.statement<RecordRow>(

@@ -12,6 +12,7 @@ import { CatchingUpService } from './catching-up/catching-up.service';
 import { ComparisonsService } from './comparisons.service';
 import { CountersService } from './counters.service';
 import { FillInService } from './fill-in.service';
+import { HandOverService } from './handing-over/hand-over.service';
 import { AskedService } from './holds/asked.service';
 import { HoldAnswersService } from './holds/hold-answers.service';
 import { PassingService } from './passing.service';
@@ -41,6 +42,7 @@ import { TakeBackService } from './take-back.service';
     ComparisonsService,
     CountersService,
     FillInService,
+    HandOverService,
     HoldAnswersService,
     MissedPromises,
     PassingService,
@@ -56,6 +58,7 @@ import { TakeBackService } from './take-back.service';
     CatchingUpService,
     ComparisonsService,
     FillInService,
+    HandOverService,
     HoldAnswersService,
     MissedPromises,
     PassingService,

@@ -14,6 +14,7 @@ import { PasswordLink } from '../components/password-link';
 import { Sheet } from '../components/sheet';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
+import { HandOverDialog } from './hand-over-dialog';
 import { numberOrNull } from './per-minute-field';
 import { CopyKey } from '../components/copy-key';
 
@@ -40,6 +41,7 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
       toast(`${name} is saved.`);
     },
   });
+  const [handingOver, setHandingOver] = useState(false);
   const link = useMutation({ mutationFn: () => call<PersonLinkShape>('POST', `/people/${person.key}/link`) });
   const wrong: ProblemAt[] = save.error instanceof ApiError ? (save.error.problem.errors ?? []) : [];
   const error = (at: string) => wrong.find((one) => one.at === at || one.at.startsWith(`${at}/`))?.message;
@@ -57,7 +59,10 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
           <h2 className="text-lg">{person.name}</h2>
           <CopyKey text={person.key} />
           <span className="text-muted">{person.email}</span>
-          <Button className="ml-auto" onClick={() => link.mutate()} disabled={link.isPending || !person.active}>
+          <Button className="ml-auto" onClick={() => setHandingOver(true)}>
+            Hand over…
+          </Button>
+          <Button onClick={() => link.mutate()} disabled={link.isPending || !person.active}>
             New password link
           </Button>
           <label className="flex items-center gap-2">
@@ -65,7 +70,9 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
               type="checkbox"
               className="size-4 accent-green"
               checked={person.active}
-              onChange={({ target }) => save.mutate({ active: target.checked })}
+              onChange={({ target: { checked } }) =>
+                save.mutate({ active: checked }, { onSuccess: () => setHandingOver(!checked) })
+              }
             />
             active
           </label>
@@ -177,6 +184,7 @@ export function PersonEditor({ person, teams }: { person: PersonShape; teams: re
           </Button>
         </div>
       </form>
+      {handingOver && <HandOverDialog person={person} teams={teams} close={() => setHandingOver(false)} />}
     </Sheet>
   );
 }

@@ -11,6 +11,7 @@ export {
 } from './choose-owner';
 export { type CountedWork, countedWork, Counters, turnOf, workOf } from './counters';
 export { countersOfTeam } from './from-team';
+export { handOver, type HandedTo } from './hand-over';
 export type { PlannedAssignment } from './planned-assignments';
 export { MOST_SHARE } from './shares';
 export {

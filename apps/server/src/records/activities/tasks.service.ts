@@ -25,6 +25,13 @@ interface Row {
   place: string;
 }
 
+/** A task that somebody is to do, with what it is about. */
+export interface OpenTask {
+  id: string;
+  record: string;
+  kind: RecordKind;
+}
+
 /** Later than any time at which something is due: where what is due at any time stands in an order. */
 const ANY_TIME = '9999-12-31T00:00:00Z';
 
@@ -105,6 +112,30 @@ export class TasksService {
       [tx.workspaceId, people],
     );
     return new Map(rows.map(({ owner, open }) => [owner, open]));
+  }
+
+  /** The open tasks of somebody, the oldest first. Those of a record that was deleted are none. */
+  async openTasksOf(tx: WorkspaceTx, owner: string, limit: number): Promise<OpenTask[]> {
+    return tx.statement<OpenTask & Record<string, unknown>>(
+      'open_tasks_with_records',
+      `select t.id, t.record_id as record, n.kind from task t join lateral (
+         select 'contact' as kind from contact where workspace_id = $1 and id = t.record_id
+         union all select 'company' from company where workspace_id = $1 and id = t.record_id
+         union all select 'lead' from lead where workspace_id = $1 and id = t.record_id
+         union all select 'deal' from deal where workspace_id = $1 and id = t.record_id) n on true
+       where t.workspace_id = $1 and t.done_at is null and t.owner = $2 order by t.at, t.id limit $3`,
+      [tx.workspaceId, owner, limit],
+    );
+  }
+
+  /** Gives open tasks to somebody else. */
+  async give(tx: WorkspaceTx, ids: readonly string[], owner: string): Promise<void> {
+    await tx.statement(
+      'give_tasks',
+      `update task set owner = $3, changed_at = now() where workspace_id = $1 and id = any($2::uuid[]) and done_at is null`,
+      [tx.workspaceId, ids, owner],
+    );
+    await this.events.tell(tx, 'tasks', 'records');
   }
 
   /** How many open tasks of a person, by id, are due today or overdue. */
