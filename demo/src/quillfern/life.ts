@@ -82,17 +82,19 @@ export async function liveAMonth(
   { from, to, staff }: { from: Date; to: Date; staff: Staff },
 ): Promise<void> {
   await services.database.inWorkspace(workspaceId, async (tx) => {
+    // Deals have an owner at once where a route gives them to somebody.
     const fresh = (kind: RecordKind) =>
-      tx.statement<{ id: string; number: string; pipeline: string | null; created_at: Date }>(
+      tx.statement<Fresh & { number: string }>(
         `demo_fresh_${kind}`,
-        `select id, number, ${kind === 'deal' || kind === 'lead' ? 'pipeline' : 'null::text as pipeline'}, created_at from ${kind}
-         where workspace_id = $1 and owner is null order by number`,
-        [workspaceId],
+        `select id, number, ${kind === 'deal' || kind === 'lead' ? 'pipeline' : 'null::text as pipeline'}, owner, created_at from ${kind}
+         where workspace_id = $1 and (owner is null or ${kind === 'deal'} and created_at >= $2) order by number`,
+        [workspaceId, from],
       );
     const month = { services, tx, random, staff, from, to };
     const deals = await fresh('deal');
     const contacts = await fresh('contact');
-    await assign(month, 'deal', deals, ({ pipeline }) =>
+    const without = deals.filter(({ owner }) => owner === null);
+    await assign(month, 'deal', without, ({ pipeline }) =>
       pipeline === 'dealers' ? 'dealer-desk' : random.pick(BUILDERS),
     );
     await assign(month, 'contact', contacts, () => random.pick(BUILDERS));
@@ -119,6 +121,7 @@ interface Month {
 interface Fresh {
   id: string;
   pipeline: string | null;
+  owner: string | null;
   created_at: Date;
 }
 
