@@ -1,5 +1,4 @@
 import type { FairnessLine, FairnessTeam } from '@haycart/api';
-import { counted } from '@haycart/core';
 import { Link } from 'react-router';
 import { count, percent } from '../components/format';
 import { Sheet } from '../components/sheet';
@@ -36,7 +35,8 @@ export function TeamTable({
           </Link>
         )}
         <span className="text-small font-normal text-muted">
-          {count(received)} received{turns > 0 && `, ${counted(turns, 'of them by turns', 'of them by turns')}`}
+          {count(received)} received
+          {turns > 0 && `, ${turns === received ? 'all' : count(turns)} by turns`}
         </span>
       </h2>
       <table className="w-full table-fixed border-collapse" aria-label={name}>

@@ -5,7 +5,6 @@ import {
   fieldLabel,
   fixedText,
   type DecidedOwner,
-  type OutputType,
   type Value,
   type Destination,
   type Pipeline,
@@ -15,7 +14,8 @@ import {
 } from '@haycart/core';
 import { Button } from '../components/button';
 import { SelectField, TextField } from '../components/text-field';
-import { changeWrite, useDraft, useTables } from './draft';
+import { DecidedChoices, decidedIn, decidedKey, useDecided, withDecided } from './decided-choice';
+import { changeWrite, useDraft } from './draft';
 
 /** Where a deal is put, and what a second enquiry does. */
 export function PlaceSection({ definition, destination }: { definition: RouteDefinition; destination: Destination }) {
@@ -64,7 +64,6 @@ export function PlaceSection({ definition, destination }: { definition: RouteDef
 }
 
 function PlaceOne({ write, place, destination }: { write: Write; place: Place; destination: Destination }) {
-  const tables = useTables();
   const word = recordWord(destination, write.record);
   const set = (change: Partial<Place>) =>
     changeWrite(write.as, (known) => ({ ...known, place: { ...place, ...change } }));
@@ -73,10 +72,7 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
   const pipelines = destination.pipelines.filter(({ record }) => record === write.record);
   const stages = pipelines.find(({ key }) => key === pipelineKey)?.stages ?? [];
   const fixed = (key: string) => ({ parts: [{ text: key }] });
-  const deciding = (type: OutputType) =>
-    tables.flatMap(({ name, outputs }) =>
-      outputs.filter((output) => output.type === type).map((output) => ({ decision: name, output: output.name })),
-    );
+  const deciding = useDecided();
   const choosePipeline = (key: string) =>
     set({
       pipeline: fixed(key),
@@ -112,13 +108,20 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
       </SelectField>
       <SelectField
         label="A second enquiry"
-        value={place.again}
-        onChange={({ target }) => set({ again: target.value as Place['again'] })}
+        value={write.decided?.again ? decidedKey(write.decided.again) : place.again}
+        onChange={({ target }) => {
+          const decided = decidedIn(target.value);
+          changeWrite(write.as, (known) => ({
+            ...withDecided(known, 'again', decided),
+            ...(decided ? {} : { place: { ...place, again: target.value as Place['again'] } }),
+          }));
+        }}
       >
         <option value="update">updates the open {word}</option>
         <option value="new">makes another {word}</option>
         <option value="new-if-closed">leaves an open {word} as it is</option>
         <option value="leave">leaves any {word} as it is</option>
+        <DecidedChoices deciding={deciding('again')} />
       </SelectField>
       <TextField
         label="Begun within so many days"
@@ -184,7 +187,8 @@ function PlaceChoices({
 }) {
   const key = fixedText(value);
   const decided = decidedText(value);
-  const isThere = key === null ? deciding.some((one) => textOf(one) === decided) : known.some((one) => one.key === key);
+  const isThere =
+    key === null ? deciding.some((one) => decidedKey(one) === decided) : known.some((one) => one.key === key);
   return (
     <>
       {!isThere && <option value={key ?? decided}>{key ?? 'chosen by the answers'}</option>}
@@ -193,31 +197,13 @@ function PlaceChoices({
           {one.name}
         </option>
       ))}
-      {deciding.length > 0 && (
-        <optgroup label="What a table says">
-          {deciding.map((one) => (
-            <option key={textOf(one)} value={textOf(one)}>
-              {one.decision}: {one.output}
-            </option>
-          ))}
-        </optgroup>
-      )}
+      <DecidedChoices deciding={deciding} />
     </>
   );
-}
-
-function textOf({ decision, output }: DecidedOwner): string {
-  return JSON.stringify([decision, output]);
 }
 
 /** The output that a value takes, as the choice of it; `''` where it takes none. */
 function decidedText({ parts }: Value): string {
   const [only] = parts;
-  return parts.length === 1 && only && 'decision' in only ? textOf(only) : '';
-}
-
-function decidedIn(text: string): DecidedOwner | null {
-  if (!text.startsWith('[')) return null;
-  const [decision, output] = JSON.parse(text) as [string, string];
-  return { decision, output };
+  return parts.length === 1 && only && 'decision' in only ? decidedKey(only) : '';
 }

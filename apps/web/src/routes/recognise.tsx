@@ -3,6 +3,7 @@ import {
   RULE_WORDS,
   rulesFor,
   USUAL_THRESHOLDS,
+  WHEN_MATCHED_WORDS,
   type MatchRule,
   type RouteDefinition,
   type Safeguard,
@@ -14,15 +15,9 @@ import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { IconButton } from '../components/button';
 import { Popover } from '../components/popover';
 import { SelectField, TextField } from '../components/text-field';
+import { DecidedChoices, decidedIn, decidedKey, useDecided, withDecided } from './decided-choice';
 import { changeWrite } from './draft';
 
-const WHEN_ONE: Record<WhenMatched, string> = {
-  update: 'update it',
-  'fill-blanks': 'fill only what is blank',
-  leave: 'leave it as it is',
-  skip: 'write nothing of it',
-  ask: 'ask a person',
-};
 const WHEN_SEVERAL: Record<WhenSeveral, string> = {
   oldest: 'the oldest',
   latest: 'the latest',
@@ -53,6 +48,7 @@ export function Recognise({ definition }: { definition: RouteDefinition }) {
 
 function RecogniseOne({ write }: { write: Write }) {
   const rules = write.match ?? [];
+  const deciding = useDecided();
   const { rules: inForce, byDefault, whenSeveral, openOnly } = recognitionOf(write);
   const set = (change: Partial<Write>) => changeWrite(write.as, (known) => ({ ...known, ...change }));
   const setRule = (at: number, rule: MatchRule) => set({ match: rules.map((known, m) => (m === at ? rule : known)) });
@@ -124,11 +120,18 @@ function RecogniseOne({ write }: { write: Write }) {
         </SelectField>
         <SelectField
           label="When it is known"
-          value={write.whenMatched ?? 'update'}
+          value={write.decided?.whenMatched ? decidedKey(write.decided.whenMatched) : (write.whenMatched ?? 'update')}
           disabled={!inForce.length}
-          onChange={({ target }) => set({ whenMatched: target.value as WhenMatched })}
+          onChange={({ target }) => {
+            const decided = decidedIn(target.value);
+            changeWrite(write.as, (known) => ({
+              ...withDecided(known, 'whenMatched', decided),
+              ...(decided ? {} : { whenMatched: target.value as WhenMatched }),
+            }));
+          }}
         >
-          <Options words={WHEN_ONE} />
+          <Options words={WHEN_MATCHED_WORDS} />
+          <DecidedChoices deciding={deciding('when-matched')} />
         </SelectField>
         <SelectField
           label="When several are"
@@ -190,7 +193,7 @@ function Otherwise({ rule, set }: { rule: MatchRule; set: (rule: MatchRule) => v
           onChange={({ target }) => put('whenMatched', target.value)}
         >
           <option value="">as below</option>
-          <Options words={WHEN_ONE} />
+          <Options words={WHEN_MATCHED_WORDS} />
         </SelectField>
         <SelectField
           label="When several are"

@@ -43,8 +43,17 @@ export const OUTPUT_TYPES = [
   'list',
   'number',
   'yes-no',
+  'when-matched',
+  'again',
 ] as const;
 export type OutputType = (typeof OUTPUT_TYPES)[number];
+/** Those that name something of the workspace by its key. */
+export type NamingType = 'pipeline' | 'stage' | 'person' | 'team' | 'tag' | 'list';
+
+/** Whether what outputs of a type say is the key of something of the workspace. */
+export function isNamed(type: OutputType): type is NamingType {
+  return ['pipeline', 'stage', 'person', 'team', 'tag', 'list'].includes(type);
+}
 
 export interface DecisionOutput {
   name: string;

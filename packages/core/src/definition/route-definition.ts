@@ -1,4 +1,4 @@
-import type { OwnerRule } from '../assignment/choose-owner';
+import type { DecidedOwner, OwnerRule } from '../assignment/choose-owner';
 import type { ConditionOn } from '../condition/condition';
 import type { DecisionTable } from '../decision/decision-table';
 import type { RecordKind } from '../diff/record';
@@ -36,6 +36,8 @@ export interface Write {
   links?: string[];
   place?: Place;
   owner?: OwnerRule;
+  /** Outputs of tables that say it instead, where they say anything: what happens to a known record, and by a second enquiry. */
+  decided?: { whenMatched?: DecidedOwner; again?: DecidedOwner };
 }
 
 /** Where a deal stands, and what a second enquiry does to a deal that the contact has in that pipeline. */
@@ -46,7 +48,7 @@ export interface Place {
    * `update`: the open deal is updated and moves forward. `new`: always another deal. `new-if-closed`: an open deal is
    * left as it is. `leave`: any deal, open or closed, is left as it is. Where there is none to keep, a deal is created.
    */
-  again: 'update' | 'new' | 'new-if-closed' | 'leave';
+  again: (typeof AGAIN)[number];
   /** Only a deal begun at most so many days before counts as one to keep. */
   within?: number;
   /** A field, such as the subject, in which the deal to keep must hold what came in. */
@@ -65,6 +67,7 @@ export interface Fill {
 }
 
 export const WHEN_MATCHED = ['update', 'fill-blanks', 'leave', 'skip', 'ask'] as const;
+export const AGAIN = ['update', 'new', 'new-if-closed', 'leave'] as const;
 export const WHEN_SEVERAL = ['ask', 'oldest', 'latest', 'most-complete', 'skip'] as const;
 export const KEY_RULES = ['email', 'phone', 'domain', 'external-id', 'name'] as const;
 /** What speaks against a record although its key is the same. */

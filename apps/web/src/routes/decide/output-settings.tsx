@@ -23,6 +23,8 @@ const TYPE_WORDS: Readonly<Record<OutputType, string>> = {
   list: 'a list',
   number: 'a number or an amount',
   'yes-no': 'yes or no',
+  'when-matched': 'what happens to a known record',
+  again: 'what a second enquiry does',
 };
 
 /** What an output is called and what it says. */

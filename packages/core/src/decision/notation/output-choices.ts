@@ -1,6 +1,11 @@
 import { fieldOf, type Destination } from '../../destination/destination';
 import type { FieldOption } from '../../field/field-definition';
+import { AGAIN_WORDS, WHEN_MATCHED_WORDS } from '../../definition/known-words';
 import type { OutputType } from '../decision-table';
+
+function choicesOf(words: Readonly<Record<string, string>>): FieldOption[] {
+  return Object.entries(words).map(([key, label]) => ({ key, label }));
+}
 
 /** What can be said by name in the outputs of a type; empty where anything can. */
 export function outputChoices(type: OutputType, destination: Destination): FieldOption[] {
@@ -23,6 +28,10 @@ export function outputChoices(type: OutputType, destination: Destination): Field
       return fieldOf(destination, 'contact', 'tags')?.options ?? [];
     case 'list':
       return fieldOf(destination, 'contact', 'lists')?.options ?? [];
+    case 'when-matched':
+      return choicesOf(WHEN_MATCHED_WORDS);
+    case 'again':
+      return choicesOf(AGAIN_WORDS);
     case 'text':
     case 'number':
     case 'yes-no':

@@ -23,6 +23,8 @@ const TYPE_WORDS: Readonly<Record<OutputType, string>> = {
   list: 'list',
   number: 'number',
   'yes-no': 'yes or no',
+  'when-matched': 'way to treat who is known',
+  again: 'way to treat a second enquiry',
 };
 
 /** An output that could not be read, as it was typed; kept until somebody mends it. */

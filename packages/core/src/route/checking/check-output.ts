@@ -1,7 +1,8 @@
-import { decidedOwner, type OwnerRule } from '../../assignment/choose-owner';
+import { decidedOwner, type DecidedOwner, type OwnerRule } from '../../assignment/choose-owner';
+import type { OutputType } from '../../decision/decision-table';
 import { jsonPointer } from '../../json';
 import { error, type Problem } from '../../problem';
-import type { RouteDefinition } from '../../definition/route-definition';
+import type { RouteDefinition, Write } from '../../definition/route-definition';
 import type { Part } from '../../value/value';
 
 type Way = (string | number)[];
@@ -42,15 +43,36 @@ export function decidedTooEarly(
 export function checkDecidedOwner(rule: OwnerRule, way: Way, route: RouteDefinition, w: number): Problem[] {
   const decided = decidedOwner(rule);
   if (!decided) return [];
+  return checkDecidedChoice(decided, ['owner', 'person', 'team'], 'names nobody', way, route, w);
+}
+
+/** What is wrong with what a table says about how a write treats a known record, or a second enquiry. */
+export function checkDecidedWays({ decided = {} }: Write, way: Way, route: RouteDefinition, w: number): Problem[] {
+  const check = (key: 'whenMatched' | 'again', type: OutputType, words: string) =>
+    decided[key] ? checkDecidedChoice(decided[key], [type], words, [...way, 'decided', key], route, w) : [];
+  return [
+    ...check('whenMatched', 'when-matched', 'does not say what happens to a known record'),
+    ...check('again', 'again', 'does not say what a second enquiry does'),
+  ];
+}
+
+function checkDecidedChoice(
+  decided: DecidedOwner,
+  types: readonly OutputType[],
+  otherwise: string,
+  way: Way,
+  route: RouteDefinition,
+  w: number,
+): Problem[] {
   const missing = checkOutputPart(decided, way, route);
   if (missing.length) return missing;
   const table = route.decisions!.find(({ name }) => name === decided.decision)!;
   const { type } = table.outputs.find(({ name }) => name === decided.output)!;
-  if (type !== 'owner' && type !== 'person' && type !== 'team')
+  if (!types.includes(type))
     return [
       error(
         'output-does-not-fit',
-        `${decided.output} of “${decided.decision}” names nobody.`,
+        `${decided.output} of “${decided.decision}” ${otherwise}.`,
         jsonPointer([...way, 'output']),
       ),
     ];

@@ -5,20 +5,22 @@ import type { RecordKind } from '../../diff/record';
 import { holdRuleOf } from '../../hold/registry';
 import { jsonPointer } from '../../json';
 import { error, type Problem } from '../../problem';
-import { checkDecidedOwner } from './check-output';
+import { checkDecidedOwner, checkDecidedWays } from './check-output';
 import type { RouteDefinition } from '../../definition/route-definition';
 
-/** What is wrong with the owners that a route names. */
+/** What is wrong with the owners that a route names, and with what its tables say of its writes. */
 export function checkOwners(route: RouteDefinition, destination: Destination): Problem[] {
   return [
-    ...route.writes.flatMap(({ owner, record }, w) =>
-      owner
-        ? [
-            ...checkOwner(owner, record, ['writes', w, 'owner'], destination),
-            ...checkDecidedOwner(owner, ['writes', w, 'owner'], route, w),
-          ]
-        : [],
-    ),
+    ...route.writes.flatMap((write, w) => {
+      const { owner, record } = write;
+      const ways = checkDecidedWays(write, ['writes', w], route, w);
+      if (!owner) return ways;
+      return [
+        ...ways,
+        ...checkOwner(owner, record, ['writes', w, 'owner'], destination),
+        ...checkDecidedOwner(owner, ['writes', w, 'owner'], route, w),
+      ];
+    }),
     ...(route.holds ?? []).flatMap((hold, h) => {
       const problems: Problem[] = [];
       holdRuleOf(hold)?.withOwners?.(hold, (rule, way) => {

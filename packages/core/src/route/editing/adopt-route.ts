@@ -2,7 +2,7 @@ import type { OwnerRule } from '../../assignment/choose-owner';
 import { fieldOf, type Destination } from '../../destination/destination';
 import type { RecordKind } from '../../diff/record';
 import type { EffectName } from '../../effect/effect';
-import type { DecisionTable, OutputType } from '../../decision/decision-table';
+import { isNamed, type DecisionTable, type OutputType } from '../../decision/decision-table';
 import { outputChoices } from '../../decision/notation/output-choices';
 import { effectOf } from '../../effect/registry';
 import { holdRuleOf } from '../../hold/registry';
@@ -108,7 +108,7 @@ export function adoptRoute(
   };
   const adoptOutput = (said: unknown, type: OutputType): unknown => {
     if (type === 'owner') return said && typeof said === 'object' ? owner('contact', said as OwnerRule) : said;
-    if (type === 'text' || type === 'number' || type === 'yes-no' || typeof said !== 'string') return said;
+    if (!isNamed(type) || typeof said !== 'string') return said;
     return adopt(type, said, outputChoices(type, destination).map(named));
   };
   const write = (one: Write): Write => ({

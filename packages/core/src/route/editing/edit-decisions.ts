@@ -5,7 +5,7 @@ import type { Destination } from '../../destination/destination';
 import { effectOf } from '../../effect/registry';
 import { holdRuleOf } from '../../hold/registry';
 import type { DecisionOutput } from '../../decision/decision-table';
-import type { RouteDefinition } from '../../definition/route-definition';
+import type { RouteDefinition, Write } from '../../definition/route-definition';
 import type { Part } from '../../value/value';
 import { withParts } from './answers';
 
@@ -61,7 +61,11 @@ function withDecided(route: RouteDefinition, change: (part: DecidedOwner) => Dec
   const parts = withParts(route, (part: Part) => ('decision' in part ? change(part) : part));
   return {
     ...parts,
-    writes: parts.writes.map((write) => (write.owner ? { ...write, owner: owner(write.owner) } : write)),
+    writes: parts.writes.map((write) => ({
+      ...write,
+      ...(write.owner ? { owner: owner(write.owner) } : {}),
+      ...(write.decided ? { decided: withWays(write.decided, change) } : {}),
+    })),
     ...(parts.followUps
       ? {
           followUps: parts.followUps.map((followUp) => {
@@ -72,6 +76,13 @@ function withDecided(route: RouteDefinition, change: (part: DecidedOwner) => Dec
       : {}),
     ...(parts.holds ? { holds: parts.holds.map((hold) => holdRuleOf(hold)?.withOwners?.(hold, owner) ?? hold) } : {}),
   };
+}
+
+function withWays(
+  { whenMatched, again }: NonNullable<Write['decided']>,
+  change: (part: DecidedOwner) => DecidedOwner,
+): NonNullable<Write['decided']> {
+  return { ...(whenMatched ? { whenMatched: change(whenMatched) } : {}), ...(again ? { again: change(again) } : {}) };
 }
 
 /** The keys of the value sets that the tables of a route name. */

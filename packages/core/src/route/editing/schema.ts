@@ -7,6 +7,7 @@ import { condition, name, ownerRuleShape, part, value } from '../../definition/s
 import {
   KEY_RULES,
   SAFEGUARDS,
+  AGAIN,
   WHEN_MATCHED,
   WHEN_SEVERAL,
   type FollowUp,
@@ -64,6 +65,8 @@ const matchRule = z
   ])
   .meta({ id: 'MatchRule' });
 
+const decided = z.strictObject({ decision: name, output: name });
+
 const write = z
   .strictObject({
     as: name,
@@ -72,6 +75,7 @@ const write = z
     match: z.array(matchRule).optional(),
     whenMatched: then.whenMatched,
     whenSeveral: then.whenSeveral,
+    decided: z.strictObject({ whenMatched: decided.optional(), again: decided.optional() }).optional(),
     whenNone: z.enum(['create', 'skip', 'ask']).optional(),
     fills: z
       .array(
@@ -88,7 +92,7 @@ const write = z
       .strictObject({
         pipeline: value,
         stage: value,
-        again: z.enum(['update', 'new', 'new-if-closed', 'leave']),
+        again: z.enum(AGAIN),
         backwards: z.boolean().optional(),
         within: z.number().int().min(1).max(3_650).optional(),
         sameField: name.optional(),

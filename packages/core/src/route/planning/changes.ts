@@ -94,12 +94,14 @@ function writeChanges(before: Write, after: Write, destination: Destination): st
     changes.push(
       `The ${after.record} is placed otherwise: ${placingInWords(after, destination)} (before: ${placingInWords(before, destination)}).`,
     );
+  if (!same(before.decided?.again, after.decided?.again))
+    changes.push(`What a second enquiry does to the ${after.record} is decided in another way.`);
   if (!same(before.owner, after.owner)) changes.push(`The ${after.record} gets its owner in another way.`);
   return changes;
 }
 
-function recognising({ match, whenMatched, whenSeveral, whenNone }: Write): object {
-  return { match, whenMatched, whenSeveral, whenNone };
+function recognising({ match, whenMatched, whenSeveral, whenNone, decided }: Write): object {
+  return { match, whenMatched, whenSeveral, whenNone, decided: decided?.whenMatched };
 }
 
 function same(a: unknown, b: unknown): boolean {

@@ -16,6 +16,7 @@ import {
 import { checkRoute } from '../checking/check';
 import { adoptRoute } from '../editing/adopt-route';
 import { usesAnswer, withAnswerRenamed } from '../editing/answers';
+import { usesOfTable, withTableRenamed } from '../editing/edit-decisions';
 import { readRoute } from '../editing/read-route';
 import { accountOf } from '../telling/account';
 import { describeRoute } from '../telling/describe';
@@ -101,6 +102,53 @@ describe('what a table decides', () => {
     expect(dealOf(otherwise)).toMatchObject({ stage: 'enquiry', owner: 'bo' });
     expect(otherwise.decided).toMatchObject([{ row: null, otherwise: true }]);
     expect(planned({ country: 'NL' })).toMatchObject({ outcome: 'fail', reason: { code: 'unknown-stage' } });
+  });
+
+  test('is what happens to who is known, and what a second enquiry does, for as many as it says something about', () => {
+    const ways: DecisionTable = {
+      ...WHO,
+      name: 'Ways',
+      inputs: [{ of: { answer: 'country' }, label: 'Country' }],
+      outputs: [
+        { name: 'known', type: 'when-matched' },
+        { name: 'again', type: 'again' },
+      ],
+      rows: [
+        { when: [{ test: 'is', value: 'NL' }], then: { known: 'leave', again: 'new' } },
+        { when: [{ test: 'is', value: 'DE' }], then: { known: 'skip' } },
+      ],
+    };
+    const says = (output: string) => ({ decision: 'Ways', output });
+    const route: RouteDefinition = {
+      ...routeOf(
+        firm,
+        { ...person, whenMatched: 'update', decided: { whenMatched: says('known') } },
+        { ...sale, decided: { again: says('again') } },
+      ),
+      decisions: [ways],
+    };
+    expect(problems(route)).toEqual([]);
+    expect(readRoute(JSON.parse(JSON.stringify(route)))).toMatchObject({ ok: true });
+    const all = known();
+    const first = plan(route, submission({ ...maren, country: 'GB' }), all, destination);
+    all.learn(first.diff, '2026-03-11T12:00:00.000Z');
+    const again = (country: string) => {
+      const { writes } = plan(route, submission({ ...maren, phone: '020 7946 0999', country }), all, destination);
+      return writes.slice(1).map(({ did }) => did);
+    };
+    expect(again('GB')).toEqual(['change', 'keep']);
+    expect(again('NL')).toEqual(['keep', 'create']);
+    expect(again('DE')[0]).toBe('none');
+    // The table is named otherwise, or its output is of another kind: both are seen.
+    expect(withTableRenamed(route, 'Ways', 'Manners').writes[1]!.decided).toEqual({
+      whenMatched: { decision: 'Manners', output: 'known' },
+    });
+    expect(usesOfTable(route, 'Ways')).toBe(2);
+    const crossed = { ...route, writes: [firm, { ...person, decided: { whenMatched: says('again') } }, sale] };
+    expect(problems(crossed)).toEqual([['output-does-not-fit', '/writes/1/decided/whenMatched/output']]);
+    const unsaid = { ...route, decisions: [{ ...ways, rows: [{ when: [null], then: { known: 'forget' } }] }] };
+    expect(problems(unsaid)).toEqual([[expect.any(String), '/decisions/0/rows/0/then/known']]);
+    expect(JSON.stringify(describeRoute(route, surroundings))).toContain('what then the table Ways says');
   });
 
   test('can be asked for in conditions, such as whether there is a deal at all', () => {

@@ -8,6 +8,7 @@ import type { Write } from '../../definition/route-definition';
 import type { KnownRecord } from '../../diff/known-record';
 import type { NewOption, Plan, PlannedRunMerge, PlannedWrite, PlaceTrace, Reason } from './plan';
 import { givenFor, planFields, valuesAfter, workOutFills } from './plan-fields';
+import { asDecided } from './as-decided';
 import { existingRecord, mergedRecord } from './existing-record';
 import type { Recognised } from './plan-match';
 import { plannedOwner } from './plan-owner';
@@ -39,7 +40,8 @@ export interface WriteStep {
 }
 
 /** Plans one write: what it fills in, which record it is, who looks after it and where it stands. */
-export function planWrite(write: Write, context: WriteContext): WriteStep {
+export function planWrite(asked: Write, context: WriteContext): WriteStep {
+  const write = asDecided(asked, context.read);
   const { submission, known, setting } = context;
   const nothing = nothingOf(write);
   const gone = write.fills.find(({ field }) => !fieldOf(setting.destination, write.record, field));

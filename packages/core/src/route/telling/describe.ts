@@ -144,7 +144,8 @@ function recogniseInWords(write: Write): string {
     'then',
   );
   if (!by) return `every ${write.record} is new`;
-  return `${openOnly ? 'open ' : ''}${write.record} by ${by}${THEN_WORDS[write.whenMatched ?? 'update']}`;
+  const decided = write.decided?.whenMatched;
+  return `${openOnly ? 'open ' : ''}${write.record} by ${by}${decided ? `, and what then the table ${decided.decision} says` : THEN_WORDS[write.whenMatched ?? 'update']}`;
 }
 
 /** What a match rule goes by, as a sentence names it. */
