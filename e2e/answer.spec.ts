@@ -6,7 +6,7 @@ test.beforeEach(({ page }) => signIn(page));
 
 /** Two colleagues in a team of their own, and an endpoint whose route gives what comes to that team. */
 async function team(page: Page, name: string) {
-  const people = [`Ada ${name}`, `Bo ${name}`];
+  const people = [`Yves ${name}`, `Zoe ${name}`];
   const keys: string[] = [];
   for (const person of people) {
     const email = `${person.replaceAll(' ', '.').toLowerCase()}@quillfern.example`;
@@ -44,6 +44,7 @@ test('what is promised stands before all tasks and on the record, until somebody
   await page.goto('/tasks?owner=everybody');
   const waiting = page.getByRole('region', { name: 'To answer' });
   await waiting.getByRole('link', { name: `Dora ${name}` }).click();
+  await expect(page.getByRole('heading', { name: `Dora ${name}`, level: 1 })).toBeVisible();
   await expect(page.getByText(/^answer (by|within)/)).toBeVisible();
   await page.getByLabel('New note').fill('Called back');
   await page.getByRole('button', { name: 'Note', exact: true }).click();
@@ -64,32 +65,32 @@ test('somebody goes away and the next takes over; what they had goes to others, 
 }, { retry }) => {
   const name = `Leedsdesk ${retry}`;
   const { people, enquiry } = await team(page, name);
-  const [ada, bo] = people as [string, string];
+  const [yves, zoe] = people as [string, string];
   await enquiry('cleo');
   await page.goto('/set-up/people');
-  await page.getByRole('link', { name: new RegExp(ada) }).click();
+  await page.getByRole('link', { name: new RegExp(yves) }).click();
   await page.getByRole('button', { name: 'Add an absence' }).click();
   await page.getByLabel('Last day away').fill('2099-12-31');
-  await page.getByRole('button', { name: `Save ${ada}` }).click();
-  await expect(page.getByText(`${ada} is saved.`)).toBeVisible();
+  await page.getByRole('button', { name: `Save ${yves}` }).click();
+  await expect(page.getByText(`${yves} is saved.`)).toBeVisible();
   for (const first of ['eve', 'fay']) await enquiry(first);
   await page.goto(`/records/contacts?q=${encodeURIComponent(name)}`);
   for (const first of ['Eve', 'Fay'])
-    await expect(page.getByRole('row', { name: new RegExp(`${first} ${name}`) })).toContainText(bo);
+    await expect(page.getByRole('row', { name: new RegExp(`${first} ${name}`) })).toContainText(zoe);
 
-  // A task of hers goes with her.
+  // A task of his goes with what he had.
   const at = `/api/v1/contacts?q=${encodeURIComponent(`Cleo ${name}`)}`;
   const { items } = (await (await page.request.get(at)).json()) as { items: { id: string; owner: string }[] };
-  const people2 = (await (await page.request.get('/api/v1/people')).json()) as { key: string; name: string }[];
-  const owner = people2.find((one) => one.name === ada)!.key;
+  const all = (await (await page.request.get('/api/v1/people')).json()) as { key: string; name: string }[];
+  const owner = all.find((one) => one.name === yves)!.key;
   await page.request.post(`/api/v1/contacts/${items[0]!.id}/tasks`, { data: { text: `Call ${name}`, owner } });
   await page.goto(`/set-up/people/${owner}`);
   await page.getByRole('button', { name: 'Hand over…' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('To').selectOption(`${name}, in turn`);
-  await expect(dialog.getByRole('list', { name: 'Who gets what' })).toContainText(`${bo}1 task`);
+  await expect(dialog.getByRole('list', { name: 'Who gets what' })).toContainText(`${zoe}1 task`);
   await dialog.getByRole('button', { name: 'Give 1 thing away' }).click();
   await expect(dialog).toBeHidden();
   await page.goto('/tasks?owner=everybody');
-  await expect(page.getByRole('row', { name: new RegExp(`Call ${name}`) })).toContainText(bo);
+  await expect(page.getByRole('row', { name: new RegExp(`Call ${name}`) })).toContainText(zoe);
 });

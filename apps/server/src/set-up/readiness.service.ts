@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { checkForm, checkRoute, readiness, type ReadyCheck } from '@haycart/core';
+import { checkForm, checkRoute, nobodyTakes, readiness, type ReadyCheck } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import { IntakesService } from '../intakes/intakes.service';
 import { PipelinesService } from '../pipelines/pipelines.service';
@@ -28,6 +28,7 @@ export class ReadinessService {
     const intakes = await this.intakes.all(tx);
     const destination = await this.destinations.load(tx);
     const surroundings = { destination, intakes };
+    const now = new Date().toISOString();
     const named = await this.places.named(tx);
     const reached = await this.moves.reached(tx);
     const isReached = (pipeline: string, stage: string) =>
@@ -77,6 +78,7 @@ export class ReadinessService {
         problems: checkRoute(published ?? draft, surroundings)
           .filter(({ severity }) => severity === 'error')
           .map(({ text }) => text),
+        nobody: nobodyTakes(published ?? draft, destination, now),
       })),
       people: (await this.teams.everybody(tx)).map(({ key, name, active, teams }) => ({
         key,

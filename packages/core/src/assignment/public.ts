@@ -12,6 +12,7 @@ export {
 export { type CountedWork, countedWork, Counters, turnOf, workOf } from './counters';
 export { countersOfTeam } from './from-team';
 export { handOver, type HandedTo } from './hand-over';
+export { nobodyTakes } from './nobody-takes';
 export type { PlannedAssignment } from './planned-assignments';
 export { MOST_SHARE } from './shares';
 export {

@@ -14,7 +14,7 @@ const stage = { pipeline: 'sales', pipelineName: 'Sales', stage: 'new', name: 'N
 const ready: Prepared = {
   fields: [field],
   stages: [stage],
-  routes: [{ id: 'r', name: 'Enquiries', live: true, problems: [] }],
+  routes: [{ id: 'r', name: 'Enquiries', live: true, problems: [], nobody: [] }],
   forms: [{ key: 'f', name: 'Survey', problems: [] }],
   people: [{ key: 'robin', name: 'Robin', active: true, teams: 1 }],
   intakes: 1,
@@ -27,6 +27,12 @@ test('a workspace in which everything is used has nothing against it', () => exp
 test.each<[string, Partial<Prepared>, string, RegExp]>([
   ['no intake', { intakes: 0 }, 'submissions-arrive', /no intake/],
   ['no live route', { routes: [{ ...ready.routes[0]!, live: false }] }, 'submissions-arrive', /No route is live/],
+  [
+    'nobody to get what comes',
+    { routes: [{ ...ready.routes[0]!, nobody: ['Nobody gets the deal: the team is gone'] }] },
+    'somebody-takes',
+    /^Enquiries: Nobody gets the deal/,
+  ],
   ['a field that nothing feeds', { fields: [{ ...field, routes: 0, filled: 0 }] }, 'fields-fed', /empty everywhere/],
   [
     'a needed field that nothing feeds',

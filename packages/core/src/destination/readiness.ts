@@ -14,7 +14,8 @@ export interface Prepared {
     filled: number;
   }[];
   stages: { pipeline: string; pipelineName: string; stage: string; name: string; open: boolean; reached: boolean }[];
-  routes: { id: string; name: string; live: boolean; problems: string[] }[];
+  /** `nobody`: what nobody would get now, in words. */
+  routes: { id: string; name: string; live: boolean; problems: string[]; nobody: string[] }[];
   /** Published forms. */
   forms: { key: string; name: string; problems: string[] }[];
   people: { key: string; name: string; active: boolean; teams: number }[];
@@ -32,6 +33,7 @@ export interface ReadyItem {
 export interface ReadyCheck {
   name:
     | 'routes-in-order'
+    | 'somebody-takes'
     | 'needed-fields-fed'
     | 'fields-fed'
     | 'stages-reached'
@@ -73,6 +75,14 @@ export function readiness({ fields, stages, routes, forms, people, intakes, deal
         ...forms.map(({ key, ...form }) => ({ ...form, path: `/intakes/${key}/form` })),
       ].flatMap(({ name, problems, path }) =>
         problems.map((problem): ReadyItem => ({ text: `${name}: ${problem}`, path })),
+      ),
+    },
+    {
+      name: 'somebody-takes',
+      question: 'Is there somebody to get what routes give away?',
+      weight: 'stop',
+      items: live.flatMap(({ id, name, nobody }) =>
+        nobody.map((text): ReadyItem => ({ text: `${name}: ${text}`, path: `/routes/${id}` })),
       ),
     },
     {
