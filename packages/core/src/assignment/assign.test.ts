@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Destination } from '../destination/destination';
 import { destination as example } from '../testing/example';
-import { assign, type AssignmentGround } from './assign';
+import { assign } from './assign';
+import type { AssignmentGround } from './assigned';
 import type { SettledOwner } from './choose-owner';
 import { Counters } from './counters';
 

@@ -1,36 +1,10 @@
 import { fieldOf, type Destination } from '../destination/destination';
 import type { RecordKind } from '../diff/record';
-import type { Submission } from '../payload/submission';
 import { isAway } from '../people/person';
 import { POSTED } from '../source/origin';
 import { namedOwner, type SettledOwner, type TeamOwner } from './choose-owner';
-import type { Counters } from './counters';
+import type { Assigned, AssignmentGround } from './assigned';
 import { fromTeam } from './from-team';
-
-/** Who gets something, and how that came about. */
-export interface Assigned {
-  /** The key of the person; `null` when nobody can take it. */
-  person: string | null;
-  /** By how much the counters that decided it go on, once for the run. */
-  advance: Readonly<Record<string, number>>;
-  /** The rest of a sentence about the person: `in turn in North`. */
-  why: string;
-  /** The team that it was for, where one took turns or keeps what it has. */
-  team?: string;
-  /** Where turns were taken: the shares of those who could have got it. */
-  shares?: Readonly<Record<string, number>>;
-}
-
-/** What is known where somebody is chosen. */
-export interface AssignmentGround {
-  submission: Pick<Submission, 'origin' | 'receivedAt'>;
-  destination: Destination;
-  counters: Counters;
-  /** The people who look after the contact and the company already. */
-  owners?: Partial<Record<'contact' | 'company', string>> | undefined;
-  /** Who is passed over, such as those who had it before. */
-  without?: readonly string[] | undefined;
-}
 
 /**
  * Chooses who gets something. Nobody gets anything who is not active, or away on the day of arrival; in a team, those who

@@ -2,7 +2,7 @@ import type { Destination } from '../destination/destination';
 import { atWork, localMoment, type Person } from '../people/person';
 import { dueAt } from '../people/working-time';
 import { counted } from '../text';
-import type { Assigned, AssignmentGround } from './assign';
+import type { Assigned, AssignmentGround } from './assigned';
 import type { TeamOwner } from './choose-owner';
 import { dayOf, lastTurnOf, turnOf, workOf, type Counters, type CountedWork } from './counters';
 import { turnByShares } from './shares';

@@ -1,5 +1,6 @@
 import type { RecordKind } from '../diff/record';
-import { assign, type AssignmentGround } from './assign';
+import { assign } from './assign';
+import type { AssignmentGround } from './assigned';
 import type { NamedOwner } from './choose-owner';
 import type { Counters } from './counters';
 

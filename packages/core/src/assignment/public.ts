@@ -1,6 +1,6 @@
 /** What of assignment is for others, by name. */
 export { answerDue, promiseOf } from './answer-due';
-export { assign, type Assigned } from './assign';
+export { assign } from './assign';
 export {
   decidedOwner,
   type DecidedOwner,
@@ -12,7 +12,6 @@ export {
 export { type CountedWork, countedWork, Counters, turnOf, workOf } from './counters';
 export { countersOfTeam } from './from-team';
 export { handOver, type HandedTo } from './hand-over';
-export { nobodyTakes } from './nobody-takes';
 export type { PlannedAssignment } from './planned-assignments';
 export { MOST_SHARE } from './shares';
 export {

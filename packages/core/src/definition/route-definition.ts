@@ -1,6 +1,7 @@
 import type { DecidedOwner, OwnerRule } from '../assignment/choose-owner';
 import type { ConditionOn } from '../condition/condition';
 import type { DecisionTable } from '../decision/decision-table';
+import type { AGAIN, WHEN_MATCHED } from '../decision/known-words';
 import type { RecordKind } from '../diff/record';
 import type { Part, Value } from '../value/value';
 
@@ -66,8 +67,6 @@ export interface Fill {
   ifEmpty?: 'leave' | 'clear' | 'fail';
 }
 
-export const WHEN_MATCHED = ['update', 'fill-blanks', 'leave', 'skip', 'ask'] as const;
-export const AGAIN = ['update', 'new', 'new-if-closed', 'leave'] as const;
 export const WHEN_SEVERAL = ['ask', 'oldest', 'latest', 'most-complete', 'skip'] as const;
 export const KEY_RULES = ['email', 'phone', 'domain', 'external-id', 'name'] as const;
 /** What speaks against a record although its key is the same. */

@@ -1,6 +1,6 @@
 import { fieldOf, type Destination } from '../../destination/destination';
 import type { FieldOption } from '../../field/field-definition';
-import { AGAIN_WORDS, WHEN_MATCHED_WORDS } from '../../definition/known-words';
+import { AGAIN_WORDS, WHEN_MATCHED_WORDS } from '../known-words';
 import type { OutputType } from '../decision-table';
 
 function choicesOf(words: Readonly<Record<string, string>>): FieldOption[] {

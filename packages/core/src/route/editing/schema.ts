@@ -1,14 +1,13 @@
 import { z } from '../../schema-library';
 import { RECORD_KINDS } from '../../diff/record';
 import { INPUT_AS, OUTPUT_TYPES, TABLE_LIMITS } from '../../decision/decision-table';
+import { AGAIN, WHEN_MATCHED } from '../../decision/known-words';
 import { holdShapes } from '../../hold/registry';
 import { effectShapes } from '../../effect/registry';
 import { condition, name, ownerRuleShape, part, value } from '../../definition/shapes';
 import {
   KEY_RULES,
   SAFEGUARDS,
-  AGAIN,
-  WHEN_MATCHED,
   WHEN_SEVERAL,
   type FollowUp,
   type Hold,

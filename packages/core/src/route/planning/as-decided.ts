@@ -1,5 +1,6 @@
 import type { DecidedOwner } from '../../assignment/choose-owner';
-import { AGAIN, WHEN_MATCHED, type Write } from '../../definition/route-definition';
+import { AGAIN, WHEN_MATCHED } from '../../decision/known-words';
+import type { Write } from '../../definition/route-definition';
 import type { PartReader } from '../../value/work-out-value';
 
 /** A write with what tables say about it in the place of what it says itself. A table that says nothing leaves it so. */

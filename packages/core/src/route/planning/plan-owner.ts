@@ -5,7 +5,8 @@ import {
   type NamedOwner,
   type OwnerRule,
 } from '../../assignment/choose-owner';
-import { assign, type AssignmentGround } from '../../assignment/assign';
+import { assign } from '../../assignment/assign';
+import type { AssignmentGround } from '../../assignment/assigned';
 import type { Counters } from '../../assignment/counters';
 import type { PlannedAssignment } from '../../assignment/planned-assignments';
 import type { Destination } from '../../destination/destination';

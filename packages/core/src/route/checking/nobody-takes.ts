@@ -1,9 +1,8 @@
-import type { RouteDefinition } from '../definition/route-definition';
-import type { Destination } from '../destination/destination';
-import { recordWord } from '../destination/destination';
-import { assign } from './assign';
-import { namedOwner, type NamedOwner } from './choose-owner';
-import { Counters } from './counters';
+import type { RouteDefinition } from '../../definition/route-definition';
+import { recordWord, type Destination } from '../../destination/destination';
+import { assign } from '../../assignment/assign';
+import { namedOwner, type NamedOwner } from '../../assignment/choose-owner';
+import { Counters } from '../../assignment/counters';
 
 /** What a route writes that nobody would get at a moment (ISO 8601), whoever has room: in words, each with why. */
 export function nobodyTakes(

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
-import type { DecisionTable } from '../decision/decision-table';
-import type { Write } from '../definition/route-definition';
-import { destination as example, sale } from '../testing/example';
+import type { DecisionTable } from '../../decision/decision-table';
+import type { Write } from '../../definition/route-definition';
+import { destination as example, sale } from '../../testing/example';
 import { nobodyTakes } from './nobody-takes';
 
 const AT = '2026-03-11T12:00:00.000Z';
