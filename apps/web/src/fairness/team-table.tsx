@@ -46,7 +46,7 @@ export function TeamTable({
               Person
             </th>
             <th scope="col" className="w-[34%] py-2 text-left font-semibold max-lg:hidden">
-              {turns > 0 && 'By turns, beside the share meant'}
+              {turns > 0 ? 'By turns, beside the share meant' : <span className="sr-only">By turns</span>}
             </th>
             {HEADS.map(([head, look]) => (
               <th key={head} scope="col" className={`px-2 py-2 text-right font-semibold last:pr-3.5 ${look}`}>
@@ -105,6 +105,7 @@ function Share({
   turns: number;
   widest: number;
 }) {
+  if (own === 0 && intended === 0) return <span className="text-small text-muted">out of turn</span>;
   return (
     <span className="grid grid-cols-[minmax(0,1fr)_118px] items-center gap-2">
       <span aria-hidden className="relative block h-3">

@@ -22,7 +22,9 @@ export function ToAnswer({ owner }: { owner: string | undefined }) {
       <section aria-label="To answer" className="max-h-[40vh] overflow-y-auto">
         <h2 className="flex items-baseline gap-2 px-3.5 pt-2.5 pb-1 text-base">
           To answer
-          <span className="text-small font-normal text-muted">a change, a note or a task done is an answer</span>
+          <span className="text-small font-normal text-muted max-sm:hidden">
+            a change, a note or a task done is an answer
+          </span>
         </h2>
         <ul>
           {shown.map((line) => (
