@@ -146,6 +146,19 @@ describe('what is missed', () => {
     ]);
   });
 
+  test('stays with whoever a person gave it to meanwhile, who is told', async () => {
+    await promise({ minutes: 60, missed: { do: 'next' } });
+    await workspace.publish(route());
+    await send('Ada');
+    const [deal] = await deals();
+    await person('PATCH', `/deals/${deal!.id}`, { values: { owner: 'robin-nye' } });
+    await timePasses();
+    await looked();
+    const { record, tasks } = await sheet(deal!.id);
+    expect(record.owner).toBe('robin-nye');
+    expect(tasks).toMatchObject([{ owner: 'robin-nye' }]);
+  });
+
   test('is a task for whom the promise names, also once, and stays the owner’s', async () => {
     await promise({ minutes: 60, missed: { do: 'task', person: 'robin-nye' } });
     await workspace.publish(route());

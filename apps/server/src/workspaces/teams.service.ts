@@ -20,6 +20,24 @@ export interface TeamChange {
   promise?: AnswerPromise | null | undefined;
 }
 
+/** What is shown of a person. */
+const SHOWN = {
+  id: person.id,
+  key: person.key,
+  name: person.name,
+  email: person.email,
+  active: person.active,
+  regions: person.regions,
+  languages: person.languages,
+  skills: person.skills,
+  timeZone: person.timeZone,
+  hours: person.hours,
+  phone: person.phone,
+  capacity: person.capacity,
+  perDay: person.perDay,
+  away: person.away,
+};
+
 /** The people of a workspace as those who look after records, and their teams. */
 @Injectable()
 export class TeamsService {
@@ -33,45 +51,15 @@ export class TeamsService {
   /** Everybody, by name, with their teams. */
   async everybody(tx: WorkspaceTx): Promise<PersonShape[]> {
     const rows = await tx.db
-      .select()
+      .select(SHOWN)
       .from(person)
       .where(eq(person.workspaceId, tx.workspaceId))
       .orderBy(asc(person.name), asc(person.key));
     const members = await tx.db.select().from(teamMember).where(eq(teamMember.workspaceId, tx.workspaceId));
-    return rows.map(
-      ({
-        id,
-        key,
-        name,
-        email,
-        active,
-        regions,
-        languages,
-        skills,
-        timeZone,
-        hours,
-        phone,
-        capacity,
-        perDay,
-        away,
-      }) => ({
-        id,
-        key,
-        name,
-        email,
-        active,
-        regions,
-        languages,
-        skills,
-        timeZone,
-        hours,
-        phone,
-        capacity,
-        perDay,
-        away,
-        teams: members.filter(({ personId }) => personId === id).map(({ teamKey }) => teamKey),
-      }),
-    );
+    return rows.map((row) => ({
+      ...row,
+      teams: members.filter(({ personId }) => personId === row.id).map(({ teamKey }) => teamKey),
+    }));
   }
 
   /** Every team with the keys of its people. */

@@ -19,7 +19,9 @@ export interface Unanswered {
   kind: RecordKind;
   record: string;
   name: string;
+  /** Who was given it, and who looks after it now. */
   person: string;
+  owner: string | null;
   team: string | null;
   pipeline: string | null;
 }
@@ -90,26 +92,30 @@ export class AssignmentsService {
     return rows.length > 0;
   }
 
-  /**
-   * Marks what was not answered in time, the longest due first, and returns what of it is still there and open. No two
-   * callers get the same. `all`: how many were marked.
-   */
-  async markMissed(tx: WorkspaceTx, limit: number): Promise<{ all: number; open: Unanswered[] }> {
-    const rows = await tx.statement<{ id: string }>(
-      'mark_missed',
-      `update assignment set missed_at = now() where workspace_id = $1 and id in (
-         select id from assignment where workspace_id = $1 and touched_at is null and missed_at is null and due_at < now() order by due_at limit $2 for update skip locked)
-       returning id`,
+  /** What was not answered in time and is not marked yet, the longest due first. */
+  async late(tx: WorkspaceTx, limit: number): Promise<{ id: string; record: string }[]> {
+    return tx.statement<{ id: string; record: string }>(
+      'late_assignments',
+      `select id, record_id as record from assignment
+       where workspace_id = $1 and touched_at is null and missed_at is null and due_at < now() order by due_at limit $2`,
       [tx.workspaceId, limit],
     );
-    if (!rows.length) return { all: 0, open: [] };
-    const open = await tx.statement<Unanswered & Record<string, unknown>>(
+  }
+
+  /** Marks what is late, and returns what of it is there and open. Of those who mark the same, one is returned it. */
+  async markMissed(tx: WorkspaceTx, ids: readonly string[]): Promise<Unanswered[]> {
+    const rows = await tx.statement<{ id: string }>(
+      'mark_missed',
+      `update assignment set missed_at = now() where workspace_id = $1 and id = any($2::uuid[]) and touched_at is null and missed_at is null returning id`,
+      [tx.workspaceId, ids],
+    );
+    if (!rows.length) return [];
+    return tx.statement<Unanswered & Record<string, unknown>>(
       'missed_open',
-      `select a.id, r.kind, a.record_id as record, r.name, a.person, a.team, r.pipeline from assignment a join ${OPEN_RECORDS} on true
+      `select a.id, r.kind, a.record_id as record, r.name, r.owner, a.person, a.team, r.pipeline from assignment a join ${OPEN_RECORDS} on true
        where a.workspace_id = $1 and a.id = any($2::uuid[]) and ${LATEST} order by a.due_at, a.id`,
       [tx.workspaceId, rows.map(({ id }) => id)],
     );
-    return { all: rows.length, open };
   }
 
   /** Everybody who was given a record since somebody last touched it. */

@@ -47,16 +47,25 @@ export class MissedPromises implements OnModuleInit, OnApplicationBootstrap {
     await this.jobs.add(JOB, { workspaceId }, `${JOB} ${workspaceId}`, EVERY);
   }
 
-  /** Does what is to be done about all that is missed by now. Each portion is a transaction: what is marked is done. */
+  /** Does what is to be done about all that is missed by now. Each portion is a transaction: what is marked is done, once, whoever looks at the same time. */
   async lookAt(workspaceId: string): Promise<void> {
     let waits: boolean;
     let marked: number;
     do {
       ({ marked, waits } = await this.database.inWorkspace(workspaceId, async (tx) => {
-        const { all, open } = await this.assignments.markMissed(tx, AT_ONCE);
+        const late = await this.assignments.late(tx, AT_ONCE);
+        // Records are locked before what is kept about them, as whoever changes them does.
+        await this.held.byAnyIdThere(
+          tx,
+          late.map(({ record }) => record),
+        );
+        const open = await this.assignments.markMissed(
+          tx,
+          late.map(({ id }) => id),
+        );
         const destination = await this.destinations.load(tx);
         for (const one of open) await this.#follow(tx, one, destination);
-        return { marked: all, waits: await this.assignments.anyOpen(tx) };
+        return { marked: late.length, waits: await this.assignments.anyOpen(tx) };
       }));
       this.jobs.stopping.throwIfAborted();
     } while (marked === AT_ONCE);
@@ -64,14 +73,16 @@ export class MissedPromises implements OnModuleInit, OnApplicationBootstrap {
   }
 
   async #follow(tx: WorkspaceTx, missed: Unanswered, destination: Destination): Promise<void> {
-    const { team, pipeline, record, name } = missed;
+    const { team, pipeline, record, name, person, owner } = missed;
     const promise = promiseOf({ team: team ?? undefined, pipeline: pipeline ?? undefined }, destination);
     const step = promise?.missed;
-    if (step?.do === 'next' && team !== null && (await this.#giveToNext(tx, { ...missed, team }, destination))) return;
+    // Whoever was given it by a person meanwhile keeps it.
+    const passesOn = step?.do === 'next' && team !== null && owner === person;
+    if (passesOn && (await this.#giveToNext(tx, { ...missed, team }, destination))) return;
     // Where the next of the team was asked for and there is none left, somebody has to know.
     if (step) {
-      const owner = step.do === 'task' ? step.person : missed.person;
-      const task = { text: `Answer ${name}, which is late`, priority: 'high' as const, owner };
+      const told = step.do === 'task' ? step.person : (owner ?? person);
+      const task = { text: `Answer ${name}, which is late`, priority: 'high' as const, owner: told };
       await this.activities.addTask(tx, record, task, BY);
     }
   }
