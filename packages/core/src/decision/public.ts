@@ -6,6 +6,7 @@ export {
   type RowFinding,
   type TableCheck,
 } from './checking/check-table';
+export { type NeverCame, neverCame } from './checking/never-came';
 export { type Column, columnsOf, type TableAround } from './column';
 export { blankRow, cellSetting, missesBefore, readyTable } from './decide';
 export { columnValueText, decidedInWords, tableInWords } from './decision-in-words';

@@ -7,6 +7,7 @@ import {
   type DecidedTrace,
   type DecisionTable,
   type ExampleValue,
+  type NeverCame,
   type TableAround,
   type TableCheck,
 } from '@haycart/core';
@@ -28,6 +29,7 @@ export function CheckPanel({
   edit,
   goTo,
   choice,
+  neverCame,
   children,
 }: {
   table: DecisionTable;
@@ -39,6 +41,8 @@ export function CheckPanel({
   edit: (change: (table: DecisionTable) => DecisionTable) => void;
   goTo: (cell: CellAt) => void;
   choice: SampleChoice;
+  /** The cells that nothing met which came so far. */
+  neverCame: readonly NeverCame[];
   /** What past submissions show. */
   children?: ReactNode;
 }) {
@@ -120,6 +124,28 @@ export function CheckPanel({
                 {finding.takenBefore.length === 1 ? 'takes' : 'take'} every case of it before.
               </Finding>
             )}
+          </div>
+        ))}
+        {neverCame.map(({ row: at, column, came }) => (
+          <div key={`${at} ${column}`} className="py-3">
+            <Finding
+              state="skipped"
+              title={`Row ${at + 1}: ${label(column)} was never so`}
+              actions={
+                <button type="button" className={LINK} onClick={() => goTo({ row: at, column })}>
+                  Look at the cell
+                </button>
+              }
+            >
+              What came so far:{' '}
+              {came.slice(0, 5).map((text, index) => (
+                <span key={text}>
+                  {index > 0 && ', '}
+                  <b className="font-semibold">{text}</b>
+                </span>
+              ))}
+              {came.length > 5 && ` and ${came.length - 5} more`}.
+            </Finding>
           </div>
         ))}
         {check?.gaps.map((gap, index) => (

@@ -21,6 +21,7 @@ import { TableGrid } from './table-grid';
 import { TableName } from './table-name';
 import { useCheck } from './use-check';
 import { useNextOf, usePastFigures } from './use-past-figures';
+import { useNeverCame } from './use-never-came';
 import { useTableEdit } from './use-table-edit';
 
 /** The page on which one decision table is edited, with its check at the right. */
@@ -48,6 +49,7 @@ function OneTable({ at }: { at: number }) {
     [destination, intakes],
   );
   const { check, checking } = useCheck(table, around);
+  const neverCame = useNeverCame(table, around);
   const { plan, choice } = useRehearsal(definition, surroundings);
   const past = usePastFigures(route.id, table);
   const [params, set] = useAddress();
@@ -149,6 +151,7 @@ function OneTable({ at }: { at: number }) {
         edit={edit}
         goTo={(cell) => setShown({ ...cell })}
         choice={choice}
+        neverCame={neverCame}
       >
         <PastFigures table={table} {...past} showOne={showOne} />
       </CheckPanel>
