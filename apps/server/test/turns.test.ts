@@ -110,6 +110,27 @@ describe('the turns of a team', () => {
     expect(shown.body.counters).toEqual({ 'load bo-lund': 4 });
   });
 
+  test('go to whoever has the fewest open tasks, and to nobody who got enough for the day, though two processes route', async () => {
+    const person = await workspace.signIn();
+    await workspace.publish(owned({ team: 'north', by: 'tasks', perDay: true }));
+    await send(0, 1);
+    await drained();
+    const [first] = await workspace.query<{ id: string }>(
+      'select id from deal where workspace_id = current_workspace()',
+    );
+    for (const owner of ['bo-lund', 'ida-weir'])
+      expect((await person('POST', `/deals/${first!.id}/tasks`, { text: 'Call', owner })).status).toBe(201);
+    await person('PATCH', '/people/robin-nye', { perDay: 4 });
+    await send(1, 9);
+    await drained();
+    await drained();
+    const each = new Map((await dealsEach()).map(({ owner, n }) => [owner, n]));
+    // Nobody is told of tasks that come with what is given, so that Robin, who has none, gets all that is enough.
+    expect(each.get('robin-nye')).toBeLessThanOrEqual(4);
+    expect([...each.values()].reduce((sum, n) => sum + n, 0)).toBe(9);
+    expect(Number(each.get('bo-lund')) + Number(each.get('ida-weir'))).toBeGreaterThanOrEqual(5);
+  });
+
   test('pass over who is away, and go by shares', async () => {
     const person = await workspace.signIn();
     // Days enough that it does not matter when the test runs.

@@ -151,13 +151,18 @@ export interface PlannedPassages {
 /** So many are planned before others get their turn on this thread. */
 const TURN = 10;
 
-/** What passages come to. `known` and `counters` learn what each does; links by which somebody answers begin with `askAt`. */
+/**
+ * What passages come to. `known` and `counters` learn what each does; links by which somebody answers begin with `askAt`.
+ *
+ * @param now When they were taken out of the queue, by the clock of the database.
+ */
 export async function planPassages(
   passages: readonly DuePassage[],
   book: RouteBook,
   known: KnownRecords,
   counters: Counters,
   askAt: string,
+  now: Date,
 ): Promise<PlannedPassages> {
   const runs: EndedRun[] = [];
   const newOptions: NewOption[] = [];
@@ -183,7 +188,7 @@ export async function planPassages(
     if (plan.outcome === 'write' || plan.outcome === 'skip') outgoing.push(...outgoingOf(id, passage, plan));
     if (plan.outcome === 'write') {
       apart.push(...saidApart(plan, passage.answers));
-      given.push(...givenBy(id, passage, plan, book.destination));
+      given.push(...givenBy(id, passage, plan, book.destination, now));
       made.push(...madeBy({ attempt: id, route: passage.route.definition.name, at: passage.queued.received_at }, plan));
     }
     if (plan.outcome === 'write')
@@ -205,14 +210,15 @@ function givenBy(
   attempt: string,
   { queued }: DuePassage,
   { given = [] }: Plan,
-  destination: Destination | undefined,
+  destination: Destination,
+  now: Date,
 ): NewAssignment[] {
-  const at = queued.turns ? queued.claimed_at : queued.received_at;
+  const at = queued.turns ? now : queued.received_at;
   return given.map(({ pipeline, ...one }) => ({
     ...one,
     attempt,
     at,
-    due: queued.quiet || !destination ? null : answerDue({ ...one, pipeline }, at.toISOString(), destination),
+    due: queued.quiet ? null : answerDue({ ...one, pipeline }, at.toISOString(), destination),
   }));
 }
 

@@ -15,7 +15,12 @@ import { RecordsService } from '../records/records.service';
 import { MatchAnswersService } from '../identity/match-answers.service';
 import { OutboxService } from '../outbox/outbox.service';
 import { RouteBookService, type RouteBook } from '../routes/route-book.service';
-import { RETRY_PAUSES, SubmissionQueue, type QueuedSubmission } from '../submissions/submission-queue';
+import {
+  RETRY_PAUSES,
+  SubmissionQueue,
+  type ClaimedSubmission,
+  type QueuedSubmission,
+} from '../submissions/submission-queue';
 import { HeldNames } from './held-names';
 import {
   duePassages,
@@ -155,7 +160,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
 
   /** Answers how many were claimed and how many of them routed: the others look for what another batch is writing. */
   async #routeBatch(workspaceId: string): Promise<{ claimed: number; routed: number }> {
-    let batch: QueuedSubmission[] = [];
+    let batch: ClaimedSubmission[] = [];
     let routed = 0;
     let letGo = () => {};
     const end = this.metrics.batch.startTimer();
@@ -167,7 +172,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
         const due = await this.#due(tx, batch, book);
         const chosen = this.#withoutWaiting(due);
         letGo = this.#held.hold(chosen.flatMap(({ names }) => names));
-        await this.#route(tx, chosen, book);
+        await this.#route(tx, chosen, book, batch[0]!.claimed_at);
         routed = chosen.length;
       });
       if (batch.length) end();
@@ -188,7 +193,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
       await this.database.inWorkspace(workspaceId, async (tx) => {
         const claimed = await this.queue.claimOne(tx, id);
         const book = await this.books.open(tx);
-        await this.#route(tx, await this.#due(tx, claimed, book), book);
+        await this.#route(tx, await this.#due(tx, claimed, book), book, claimed[0]?.claimed_at ?? new Date());
       });
     } catch (cause) {
       if (databaseFailure(cause) === 'unreachable') throw cause;
@@ -245,7 +250,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
    * Plans and writes by the book that the batch was opened with: one opened now may be another. Where what it names has gone
    * meanwhile, the database refuses the batch, and each of its submissions is tried with the book of then.
    */
-  async #route(tx: WorkspaceTx, due: readonly DueSubmission[], book: RouteBook): Promise<void> {
+  async #route(tx: WorkspaceTx, due: readonly DueSubmission[], book: RouteBook, now: Date): Promise<void> {
     if (!due.length) return;
     const passages = due.flatMap((one) => one.passages);
     const lookups = lookupsTogether(due.map((one) => one.lookups));
@@ -261,6 +266,7 @@ export class RouterService implements OnApplicationBootstrap, OnModuleDestroy {
           known,
           counters,
           this.#askAt,
+          now,
         );
         const after = known.copy();
         written = written.then(() => this.#write(tx, planned, after));

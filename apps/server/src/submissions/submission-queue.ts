@@ -17,7 +17,10 @@ export interface QueuedSubmission {
   due_routes: string[] | null;
   /** Whether what its runs send stays unsent. */
   quiet: boolean;
-  /** When it was taken out of the queue, by the clock of the database. */
+}
+
+/** One that somebody has taken out of the queue, and when, by the clock of the database. */
+export interface ClaimedSubmission extends QueuedSubmission {
   claimed_at: Date;
 }
 
@@ -38,8 +41,8 @@ const MANY = 100;
 @Injectable()
 export class SubmissionQueue {
   /** Takes up to `most` waiting submissions, those that give way last and else the oldest first, which nobody else gets until the transaction ends. */
-  async claim(tx: WorkspaceTx, most: number): Promise<QueuedSubmission[]> {
-    return tx.statement<QueuedSubmission>(
+  async claim(tx: WorkspaceTx, most: number): Promise<ClaimedSubmission[]> {
+    return tx.statement<ClaimedSubmission>(
       'claim',
       `select id, intake_id, received_at, format, body, visit, origin, tries, turns, due_routes, quiet, now() as claimed_at from submission
        where workspace_id = $1 and state = 'waiting' and due_at <= now() order by gives_way, due_at, id limit $2 for update skip locked`,
@@ -48,8 +51,8 @@ export class SubmissionQueue {
   }
 
   /** Takes these submissions, if they still wait and nobody else has them. */
-  async claimOne(tx: WorkspaceTx, id: string): Promise<QueuedSubmission[]> {
-    return tx.statement<QueuedSubmission>(
+  async claimOne(tx: WorkspaceTx, id: string): Promise<ClaimedSubmission[]> {
+    return tx.statement<ClaimedSubmission>(
       'claim_one',
       `select id, intake_id, received_at, format, body, visit, origin, tries, turns, due_routes, quiet, now() as claimed_at from submission
        where workspace_id = $1 and id = $2 and state = 'waiting' for update skip locked`,
