@@ -130,7 +130,7 @@ export function CheckPanel({
           <div key={`${at} ${column}`} className="py-3">
             <Finding
               state="skipped"
-              title={`Row ${at + 1}: ${label(column)} was never so`}
+              title={`Row ${at + 1}: nothing that came meets its ${label(column)}`}
               actions={
                 <button type="button" className={LINK} onClick={() => goTo({ row: at, column })}>
                   Look at the cell
