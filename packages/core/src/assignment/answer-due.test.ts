@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Destination } from '../destination/destination';
-import { checkPromise, promiseInWords } from '../people/answer-promise';
+import { checkPromise } from '../people/answer-promise';
 import { destination as example } from '../testing/example';
 import { answerDue } from './answer-due';
 import { enquiriesGiven, type PlannedAssignment } from './planned-assignments';
@@ -43,13 +43,6 @@ test('a promise is a number of minutes, and names somebody who is there', () => 
   for (const minutes of [0, -5, 1.5, Number.NaN, 10_001])
     expect(checkPromise({ minutes }, [])[0]).toMatchObject({ code: 'out-of-range', at: '/promise/minutes' });
 });
-
-test.each([
-  [1, 'answered within 1 working minute'],
-  [90, 'answered within 90 working minutes'],
-  [60, 'answered within 1 working hour'],
-  [480, 'answered within 8 working hours'],
-])('%d minutes are said as %s', (minutes, words) => expect(promiseInWords({ minutes })).toBe(words));
 
 test('what one person gets of an enquiry counts once, by the deal before the contact', () => {
   const given = (record: PlannedAssignment['record'], person: string): PlannedAssignment => ({

@@ -14,10 +14,4 @@ export { countersOfTeam } from './from-team';
 export { handOver, type HandedTo } from './hand-over';
 export type { PlannedAssignment } from './planned-assignments';
 export { MOST_SHARE } from './shares';
-export {
-  type AnswerPromise,
-  checkPromise,
-  type MissedStep,
-  PROMISE_MINUTES,
-  promiseInWords,
-} from '../people/answer-promise';
+export { type AnswerPromise, checkPromise, type MissedStep, PROMISE_MINUTES } from '../people/answer-promise';

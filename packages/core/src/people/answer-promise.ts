@@ -2,7 +2,7 @@ import { error, type Problem } from '../problem';
 
 /** What happens once by itself when a promise is missed; it is shown in any case. */
 export type MissedStep =
-  /** Somebody is told by a task to look after it. */
+  /** Somebody gets a task: to answer it. */
   | { do: 'task'; person: string }
   /** The next of the same team gets it. */
   | { do: 'next' };
@@ -28,12 +28,4 @@ export function checkPromise({ minutes, missed }: AnswerPromise, people: readonl
   if (missed?.do === 'task' && !people.includes(missed.person))
     problems.push(error('unknown-person', 'Choose somebody who is there and active.', '/promise/missed/person'));
   return problems;
-}
-
-/** A promise in words, such as `answered within 90 working minutes`. */
-export function promiseInWords({ minutes }: AnswerPromise): string {
-  const hours = minutes / 60;
-  if (minutes === 1) return 'answered within 1 working minute';
-  if (!Number.isInteger(hours)) return `answered within ${minutes} working minutes`;
-  return `answered within ${hours} working ${hours === 1 ? 'hour' : 'hours'}`;
 }

@@ -47,17 +47,13 @@ export class HandOverService {
 
   /** Does it, as one act; taking that back gives the records back, but not what is to be done about them. */
   async handOver(tx: WorkspaceTx, key: string, rule: NamedOwner, by: Caller['by']): Promise<DoneEdit> {
-    const { handed, tasks, advance, at } = await this.#plan(tx, key, rule, true);
+    const { handed, tasks, advance, at, held } = await this.#plan(tx, key, rule, true);
     const given = handed.flatMap((one) => (one.person === null ? [] : [{ ...one, person: one.person }]));
-    const records = await this.held.byAnyIdThere(
-      tx,
-      given.map(({ id }) => id),
-    );
     const diff = emptyDiff();
     for (const { kind, id, person } of given)
       diff.changed[id] = { kind, fields: { owner: { before: key, after: person } } };
     const name = (await this.people.choices(tx)).find((one) => one.key === key)?.name ?? key;
-    const done = await this.acts.apply(tx, records, [], { diff, text: `Gave what ${name} looked after to others` }, by);
+    const done = await this.acts.apply(tx, held, [], { diff, text: `Gave what ${name} looked after to others` }, by);
     await this.counters.advance(tx, advance);
     await this.assignments.keep(
       tx,
@@ -83,21 +79,29 @@ export class HandOverService {
   async #plan(tx: WorkspaceTx, key: string, rule: NamedOwner, forGood: boolean) {
     const destination = await this.destinations.load(tx);
     const at = new Date();
-    const names = 'team' in rule ? countersOfTeam(rule, destination, at.toISOString()) : [];
-    const counters = forGood ? await this.counters.hold(tx, names) : new Counters(await this.counters.read(tx, names));
     const records = await this.records.openOf(tx, key, MOST + 1);
     if (records.length > MOST)
       throw new ProblemError(
         'refused',
         `At most ${MOST.toLocaleString('en-GB')} records are given to others at once. Change the owner of some in their list first.`,
       );
+    // Records are locked before counters, as runs do; what went to somebody else meanwhile stays with them.
+    const ids = records.map(({ id }) => id);
+    const held = forGood ? (await this.held.byAnyIdThere(tx, ids)).filter(({ values }) => values.owner === key) : [];
+    const theirs = new Set(forGood ? held.map(({ id }) => id) : ids);
+    const names = 'team' in rule ? countersOfTeam(rule, destination, at.toISOString()) : [];
+    const counters = forGood ? await this.counters.hold(tx, names) : new Counters(await this.counters.read(tx, names));
     const ground = {
       destination,
       counters,
       submission: { receivedAt: at.toISOString(), origin: undefined },
       without: [key],
     };
-    const { handed, advance } = handOver(records, rule, ground);
+    const { handed, advance } = handOver(
+      records.filter(({ id }) => theirs.has(id)),
+      rule,
+      ground,
+    );
     // A task goes with its record; of other records it takes its turn.
     const open = await this.tasks.openTasksOf(tx, key, MOST);
     const owners = new Map(handed.map(({ id, person }) => [id, person]));
@@ -107,7 +111,7 @@ export class HandOverService {
       ground,
     );
     for (const [name, by] of Object.entries(others.advance)) advance[name] = (advance[name] ?? 0) + by;
-    return { handed, advance, at, tasks: tasksTo(open, owners, others.handed) };
+    return { handed, advance, at, held, tasks: tasksTo(open, owners, others.handed) };
   }
 }
 
