@@ -194,7 +194,7 @@ export { type Origin, POSTED } from './source/origin';
 export { type Channel, sourceOf, type Touch } from './source/source';
 export * from './assignment/public';
 export { nobodyTakes } from './route/checking/nobody-takes';
-export { WHEN_MATCHED_WORDS } from './decision/known-words';
+export { againWords, WHEN_MATCHED_WORDS } from './decision/known-words';
 export * from './decision/public';
 export { readValueSetsCsv, valueSetsCsv } from './condition/value-set-csv';
 export { cleanValues, VALUE_SET_LIMITS, type ValueSet } from './condition/value-set';

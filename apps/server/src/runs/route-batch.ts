@@ -1,6 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
 import {
-  answerDue,
   couldNotWrite,
   heldByPause,
   lookupsFor,
@@ -14,12 +13,9 @@ import {
   type Destination,
   type KnownRecords,
   type MadeActivity,
-  type MatchAnswer,
   type NewOption,
   type Plan,
-  type Problem,
   type RecordKind,
-  type Submission,
 } from '@haycart/core';
 import { newSecret } from '../platform/auth/secret';
 import { newId } from '../platform/new-id';
@@ -27,26 +23,14 @@ import type { NewOutboxItem } from '../outbox/outbox.service';
 import type { NewActivity } from '../records/activities/made-activities.service';
 import type { NewAssignment } from '../records/assignments/assignments.service';
 import type { CausedDiff } from '../records/history/caused-diff';
-import type { PublishedRoute, RouteBook } from '../routes/route-book.service';
+import type { RouteBook } from '../routes/route-book.service';
 import type { QueuedSubmission } from '../submissions/submission-queue';
+import { asksOf, givenBy, madeBy, outgoingOf } from './beside-records';
+import type { DuePassage, MatchAnswers } from './due-passage';
 import type { NewAsk } from './holds/asked.service';
 import type { HoldAnswers } from './holds/hold-answers.service';
 import type { EndedRun } from './run-store';
 import type { RunOutcome } from '@haycart/api';
-
-/** What was answered for the writes of one route. */
-export type MatchAnswers = Readonly<Record<string, MatchAnswer>>;
-
-/** One passage that is due: a submission, read, and a route that takes it. */
-export interface DuePassage {
-  queued: QueuedSubmission;
-  route: PublishedRoute;
-  /** What people answered who were asked which record is meant, by write. */
-  answers?: MatchAnswers | undefined;
-  /** What those said who were asked before anything is written. */
-  answered?: HoldAnswers | undefined;
-  read: { ok: true; submission: Submission } | { ok: false; problem: Problem };
-}
 
 /** What people said about submissions, by `submission route`. */
 export interface Said {
@@ -203,76 +187,6 @@ export async function planPassages(
     runs.push(endedRun(id, passage, plan, startedAt, book.destination));
   }
   return { runs, diffs, newOptions, apart, outgoing, asks, made, given, advance };
-}
-
-/** Who is given what by an attempt. What a person was asked about first begins to be due when they have answered, and what is brought in later never is. */
-function givenBy(
-  attempt: string,
-  { queued }: DuePassage,
-  { given = [] }: Plan,
-  destination: Destination,
-  now: Date,
-): NewAssignment[] {
-  const at = queued.turns ? now : queued.received_at;
-  return given.map(({ pipeline, ...one }) => ({
-    ...one,
-    attempt,
-    at,
-    due: queued.quiet ? null : answerDue({ ...one, pipeline }, at.toISOString(), destination),
-  }));
-}
-
-/** What the follow-ups of an attempt make for records. */
-export function madeBy(
-  { attempt, route, at }: { attempt: string; route: string; at: Date },
-  { effects = [] }: Pick<Plan, 'effects'>,
-): NewActivity[] {
-  return effects.flatMap(({ made, record }, effect) =>
-    made && record ? [{ record: record.id, attempt, effect, at, by: `the route ${route}`, made }] : [],
-  );
-}
-
-/** What the follow-ups of an attempt send, each under a key that is the same for every try. */
-function outgoingOf(
-  attempt: string,
-  { route, queued }: DuePassage,
-  { effects = [] }: Plan,
-): PlannedPassages['outgoing'] {
-  return effects.flatMap(({ out }, index) =>
-    out
-      ? [
-          {
-            submission: queued.id,
-            attempt,
-            route: route.id,
-            kind: out.kind,
-            to: out.to,
-            key: out.once === undefined ? `${attempt}.${index}` : `${queued.id}.${route.id}.${out.once}`,
-            body: out.body ?? null,
-            record: out.record,
-            together: out.together,
-            unsent: queued.quiet,
-          },
-        ]
-      : [],
-  );
-}
-
-/** Who is asked by an attempt, each by the link that the mail names. */
-function asksOf(
-  attempt: string,
-  { route, queued }: DuePassage,
-  { asks = [] }: Plan,
-  secrets: readonly string[],
-): NewAsk[] {
-  return asks.map((ask, index) => ({
-    ...ask,
-    attempt,
-    submission: queued.id,
-    route: route.id,
-    secret: secrets[index] ?? newSecret(),
-    unsent: queued.quiet,
-  }));
 }
 
 function saidApart({ writes }: Plan, answers: MatchAnswers = {}): SaidApart[] {

@@ -28,11 +28,11 @@ import {
   lookupsOf,
   lookupsTogether,
   planPassages,
-  type DuePassage,
   type PassageLookups,
   type PlannedPassages,
 } from './route-batch';
 import { CountersService } from './counters.service';
+import type { DuePassage } from './due-passage';
 import { AskedService } from './holds/asked.service';
 import { HoldAnswersService } from './holds/hold-answers.service';
 import { MissedPromises } from './promises/missed-promises.service';

@@ -26,7 +26,7 @@ import { RecordActs } from '../records/edits/record-acts.service';
 import { RecordsService } from '../records/records.service';
 import { DestinationService } from '../destination/destination.service';
 import type { Arrivals } from '../submissions/submission-queue';
-import { madeBy } from './route-batch';
+import { madeBy } from './beside-records';
 import { countsOf, idsIn } from './taken-back';
 
 /** Which written runs: named one by one, or all of a route or of an intake, narrowed by version and time. */

@@ -1,5 +1,6 @@
 import type { IntakeShape, Rehearsal } from '@haycart/api';
 import {
+  againWords,
   exampleAnswers,
   fieldOf,
   followFields,
@@ -85,9 +86,11 @@ export function RouteOffer({
                 value={place.again}
                 onChange={({ target }) => put({ place: { ...place, again: target.value as typeof place.again } })}
               >
-                <option value="update">updates the open {words.one(place.record)}</option>
-                <option value="new-if-closed">leaves an open {words.one(place.record)} as it is</option>
-                <option value="new">makes another {words.one(place.record)}</option>
+                {(['update', 'new-if-closed', 'new'] as const).map((again) => (
+                  <option key={again} value={again}>
+                    {againWords(words.one(place.record))[again]}
+                  </option>
+                ))}
               </SelectField>
             )}
             {place?.record === 'deal' && (

@@ -1,4 +1,5 @@
 import {
+  againWords,
   recordWord,
   withArticle,
   defaultStageOf,
@@ -117,10 +118,11 @@ function PlaceOne({ write, place, destination }: { write: Write; place: Place; d
           }));
         }}
       >
-        <option value="update">updates the open {word}</option>
-        <option value="new">makes another {word}</option>
-        <option value="new-if-closed">leaves an open {word} as it is</option>
-        <option value="leave">leaves any {word} as it is</option>
+        {Object.entries(againWords(word)).map(([again, words]) => (
+          <option key={again} value={again}>
+            {words}
+          </option>
+        ))}
         <DecidedChoices deciding={deciding('again')} />
       </SelectField>
       <TextField

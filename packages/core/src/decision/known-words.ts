@@ -10,9 +10,12 @@ export const WHEN_MATCHED_WORDS: Readonly<Record<(typeof WHEN_MATCHED)[number], 
 
 /** What a second enquiry does to the deal or lead that there is. */
 export const AGAIN = ['update', 'new', 'new-if-closed', 'leave'] as const;
-export const AGAIN_WORDS: Readonly<Record<(typeof AGAIN)[number], string>> = {
-  update: 'updates the open one',
-  new: 'makes another',
-  'new-if-closed': 'leaves an open one as it is',
-  leave: 'leaves any as it is',
-};
+/** @param word What the record is called: `deal`. */
+export function againWords(word: string): Readonly<Record<(typeof AGAIN)[number], string>> {
+  return {
+    update: `updates the open ${word}`,
+    new: `makes another ${word}`,
+    'new-if-closed': `leaves an open ${word} as it is`,
+    leave: `leaves any ${word} as it is`,
+  };
+}

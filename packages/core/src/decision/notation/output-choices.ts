@@ -1,6 +1,6 @@
 import { fieldOf, type Destination } from '../../destination/destination';
 import type { FieldOption } from '../../field/field-definition';
-import { AGAIN_WORDS, WHEN_MATCHED_WORDS } from '../known-words';
+import { againWords, WHEN_MATCHED_WORDS } from '../known-words';
 import type { OutputType } from '../decision-table';
 
 function choicesOf(words: Readonly<Record<string, string>>): FieldOption[] {
@@ -31,7 +31,7 @@ export function outputChoices(type: OutputType, destination: Destination): Field
     case 'when-matched':
       return choicesOf(WHEN_MATCHED_WORDS);
     case 'again':
-      return choicesOf(AGAIN_WORDS);
+      return choicesOf(againWords('one'));
     case 'text':
     case 'number':
     case 'yes-no':
