@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import type { DoneEdit, GivenLine, HandOverPlan, RecordShape, RecordSheet, TaskShape } from '@haycart/api';
 import { RouterService } from '../src/runs/router.service';
+import { addNorth } from './support/colleagues';
 import { routeFrom } from './support/routes';
 import { newDatabase, TestServer, TestWorkspace } from './support/test-server';
 
@@ -15,10 +16,7 @@ afterAll(() => server.stop());
 
 beforeEach(async () => {
   workspace = await TestWorkspace.make(server);
-  person = await workspace.signIn();
-  for (const name of ['Ida Weir', 'Bo Lund'])
-    await person('POST', '/people', { name, email: `${name[0]}.${workspace.key}@quillfern.example` });
-  await person('POST', '/teams', { name: 'North', people: ['ida-weir', 'bo-lund', 'robin-nye'] });
+  person = await addNorth(workspace);
   const whole = routeFrom(workspace.endpoint);
   await workspace.publish({
     ...whole,

@@ -3,6 +3,7 @@ import type { AnswerLine, Fairness, GivenLine, PipelineShape, RecordSheet, Recor
 import type { AnswerPromise, OwnerRule, RouteDefinition } from '@haycart/core';
 import { MissedPromises } from '../src/runs/promises/missed-promises.service';
 import { RouterService } from '../src/runs/router.service';
+import { addNorth } from './support/colleagues';
 import { routeFrom } from './support/routes';
 import { newDatabase, TestServer, TestWorkspace } from './support/test-server';
 
@@ -17,10 +18,7 @@ afterAll(() => server.stop());
 
 beforeEach(async () => {
   workspace = await TestWorkspace.make(server);
-  person = await workspace.signIn();
-  for (const name of ['Ida Weir', 'Bo Lund'])
-    await person('POST', '/people', { name, email: `${name[0]}.${workspace.key}@quillfern.example` });
-  await person('POST', '/teams', { name: 'North', people: ['ida-weir', 'bo-lund'] });
+  person = await addNorth(workspace, ['ida-weir', 'bo-lund']);
 });
 
 const route = (owner: OwnerRule = { team: 'north' }): RouteDefinition => {

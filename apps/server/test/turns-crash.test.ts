@@ -1,5 +1,6 @@
 import { afterEach, expect, test } from '@jest/globals';
 import type { RouteDefinition } from '@haycart/core';
+import { addNorth } from './support/colleagues';
 import { routeFrom } from './support/routes';
 import { freePort, killProcesses, startProcess } from './support/server-process';
 import { newDatabase, TestServer, TestWorkspace, until } from './support/test-server';
@@ -10,10 +11,7 @@ test('three hundred go to three people a hundred each, though two servers route 
   const databaseUrl = await newDatabase();
   const web = await TestServer.start(databaseUrl, { background: false });
   const workspace = await TestWorkspace.make(web);
-  const person = await workspace.signIn();
-  for (const name of ['Ida Weir', 'Bo Lund'])
-    await person('POST', '/people', { name, email: `${name[0]}.${workspace.key}@quillfern.example` });
-  await person('POST', '/teams', { name: 'North', people: ['ida-weir', 'bo-lund', 'robin-nye'] });
+  await addNorth(workspace);
   const whole = routeFrom(workspace.endpoint);
   const route: RouteDefinition = {
     ...whole,

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import type { KnownShape, Rehearsal } from '@haycart/api';
 import type { OwnerRule, RouteDefinition } from '@haycart/core';
 import { RouterService } from '../src/runs/router.service';
+import { addNorth } from './support/colleagues';
 import { routeFrom } from './support/routes';
 import { newDatabase, TestServer, TestWorkspace } from './support/test-server';
 
@@ -23,10 +24,7 @@ afterAll(async () => {
 
 beforeEach(async () => {
   workspace = await TestWorkspace.make(server);
-  const person = await workspace.signIn();
-  for (const name of ['Ida Weir', 'Bo Lund'])
-    await person('POST', '/people', { name, email: `${name[0]}.${workspace.key}@quillfern.example` });
-  await person('POST', '/teams', { name: 'North', people: ['ida-weir', 'bo-lund', 'robin-nye'] });
+  await addNorth(workspace);
   route = routeFrom(workspace.endpoint);
   route = { ...route, writes: route.writes.map((write) => ({ ...write, owner: { team: 'north' } })) };
 });
