@@ -100,14 +100,15 @@ describe('a route that decides by a table', () => {
       () => workspace.get<ComparisonShape>(`/routes/${id}/comparisons/${begun.body.id}`),
       ({ state }) => state === 'done',
     );
+    const sent = (nth: number) => ({ submission: ids[nth], who: expect.stringMatching(/./), at: expect.any(String) });
     expect(found.tables).toEqual([
       {
         table: 'Who',
         rows: [
-          { count: 1, examples: [ids[0]] },
-          { count: 2, examples: [ids[2], ids[1]] },
+          { count: 1, examples: [sent(0)] },
+          { count: 2, examples: [sent(2), sent(1)] },
         ],
-        none: { count: 1, examples: [ids[3]] },
+        none: { count: 1, examples: [sent(3)] },
       },
     ]);
     expect(found.groups.find(({ kind }) => kind === 'decided Who')).toMatchObject({

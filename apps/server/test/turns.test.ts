@@ -129,6 +129,35 @@ describe('the turns of a team', () => {
     expect(Number(each.get('bo-lund')) + Number(each.get('ida-weir'))).toBeGreaterThanOrEqual(5);
   });
 
+  test('go to whoever’s open deals are worth least, those in other currencies by the rate of the day', async () => {
+    const person = await workspace.signIn();
+    const worth = async (owner: string, value: string) => {
+      const values = { name: `Of ${owner}`, owner, value };
+      const added = await person('POST', '/deals', { values, pipeline: 'new-builds', stage: 'enquiry' });
+      expect(added).toMatchObject({ status: 201 });
+    };
+    await worth('bo-lund', '£ 1,000');
+    await worth('ida-weir', '€ 1.000');
+    await worth('robin-nye', '£ 900');
+    await workspace.publish(owned({ team: 'north', by: 'worth' }));
+    const known = async () => {
+      const counters = ['worth bo-lund', 'worth ida-weir', 'worth robin-nye'];
+      const { body } = await workspace.call<KnownShape>('POST', '/rehearse/known', {
+        keys: [],
+        deals: false,
+        counters,
+      });
+      return body.counters;
+    };
+    // Without a rate an amount counts as nothing; with one as what it is.
+    expect(await known()).toEqual({ 'worth bo-lund': 1_000_00, 'worth ida-weir': 0, 'worth robin-nye': 900_00 });
+    await person('PUT', '/exchange-rates', { rates: [{ currency: 'EUR', from: '2020-01-01', rate: '0.85' }] });
+    expect(await known()).toMatchObject({ 'worth ida-weir': 850_00 });
+    await send(0, 1);
+    await drained();
+    expect(await dealsEach()).toContainEqual({ owner: 'ida-weir', n: 2 });
+  });
+
   test('pass over who is away, and go by shares', async () => {
     const person = await workspace.signIn();
     // Days enough that it does not matter when the test runs.

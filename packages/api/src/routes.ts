@@ -124,8 +124,8 @@ export interface TableFigures {
 
 export interface RowFigure {
   count: number;
-  /** The ids of some of the submissions. */
-  examples: string[];
+  /** Some of the submissions, the latest first. */
+  examples: { submission: string; who: string; at: string }[];
 }
 
 export interface DifferenceGroup {

@@ -10,6 +10,7 @@ import { PipelinesService } from '../pipelines/pipelines.service';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ValueSetsService } from '../value-sets/value-sets.service';
 import { PeopleService } from '../workspaces/people.service';
+import { RatesService } from '../workspaces/rates.service';
 
 type Defaults = Pick<Destination, 'defaultCountry' | 'defaultCurrency' | 'leadHandling' | 'dealWord'>;
 type Current = Defaults & { revision: number; unchanged: boolean };
@@ -27,6 +28,7 @@ export class DestinationService {
     @Inject(LabelsService) private readonly labels: LabelsService,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(PipelinesService) private readonly pipelines: PipelinesService,
+    @Inject(RatesService) private readonly rates: RatesService,
     @Inject(RecognitionService) private readonly recognition: RecognitionService,
     @Inject(ValueSetsService) private readonly valueSets: ValueSetsService,
   ) {}
@@ -68,6 +70,7 @@ export class DestinationService {
       ...defaults,
       fields: await this.chosen(tx, await this.fields.all(tx)),
       pipelines: await this.pipelines.all(tx),
+      rates: await this.rates.all(tx),
       teams: await this.people.teams(tx),
       people: await this.people.known(tx),
       channels: await this.channels.named(tx),

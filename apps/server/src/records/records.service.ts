@@ -6,11 +6,12 @@ import {
   squashAll,
   uniqueFieldsOf,
   type Destination,
+  type Money,
   type RecordKind,
   type RecordsDiff,
 } from '@haycart/core';
 import type { HistoryEntry, RecordLinkShape, RecordShape, TouchShape } from '@haycart/api';
-import { and, count, eq, inArray } from 'drizzle-orm';
+import { and, count, eq, inArray, isNotNull, sum } from 'drizzle-orm';
 import type { WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { isId } from '../platform/paging';
@@ -91,6 +92,27 @@ export class RecordsService {
       [tx.workspaceId, people],
     );
     return new Map(rows.map(({ owner, open }) => [owner, open]));
+  }
+
+  /** What the open deals of some people are worth, each in its own currency; whoever has none is left out. */
+  async openWorthOf(tx: WorkspaceTx, people: readonly string[]): Promise<Map<string, Money[]>> {
+    if (!people.length) return new Map();
+    const rows = await tx.db
+      .select({ owner: deal.owner, currency: deal.valueCurrency, amount: sum(deal.valueAmount).mapWith(Number) })
+      .from(deal)
+      .where(
+        and(
+          eq(deal.workspaceId, tx.workspaceId),
+          eq(deal.status, 'open'),
+          inArray(deal.owner, [...people]),
+          isNotNull(deal.valueCurrency),
+        ),
+      )
+      .groupBy(deal.owner, deal.valueCurrency);
+    const worth = new Map<string, Money[]>();
+    for (const { owner, currency, amount } of rows)
+      worth.set(owner!, [...(worth.get(owner!) ?? []), { amount, currency: currency! }]);
+    return worth;
   }
 
   /** The open leads and deals that somebody looks after, the oldest first. */

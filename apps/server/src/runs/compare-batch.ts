@@ -33,8 +33,9 @@ export interface Findings {
   tables: TableFigures[];
 }
 
-/** How many examples are kept of a difference, and how many kinds of differences. */
+/** How many examples are kept of a difference and of a row, and how many kinds of differences. */
 const EXAMPLES = 20;
+const ROW_EXAMPLES = 100;
 const MOST_GROUPS = 500;
 const NOBODY: PlannedOutcomes = { write: 0, hold: 0, skip: 0, fail: 0 };
 
@@ -72,13 +73,13 @@ export async function compare(
 }
 
 /** Counts which row of each table took a submission. */
-function countRows({ tables }: Findings, { id }: Submission, { decided = [] }: Plan): void {
+function countRows({ tables }: Findings, { id, payload, receivedAt: at }: Submission, { decided = [] }: Plan): void {
   for (const { table, row } of decided) {
     const figures = tables.find((one) => one.table === table);
     const figure = row === null ? figures?.none : figures?.rows[row];
     if (!figure) continue;
     figure.count += 1;
-    if (figure.examples.length < EXAMPLES) figure.examples.push(id);
+    if (figure.examples.length < ROW_EXAMPLES) figure.examples.push({ submission: id, who: nameOf(payload), at });
   }
 }
 
@@ -101,8 +102,12 @@ function note(findings: Findings, submission: Submission, before: Plan, after: P
     }
     group.count += 1;
     if (group.examples.length < EXAMPLES) {
-      const { who, email } = whoSent(submission.payload);
-      group.examples.push({ submission: submission.id, who: who || email, before: one, after: other });
+      group.examples.push({ submission: submission.id, who: nameOf(submission.payload), before: one, after: other });
     }
   }
+}
+
+function nameOf(payload: Submission['payload']): string {
+  const { who, email } = whoSent(payload);
+  return who || email;
 }

@@ -1,13 +1,15 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { countedWork, Counters, workOf, type CountedWork } from '@haycart/core';
+import { countedWork, Counters, totalIn, workOf, type CountedWork } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import { TasksService } from '../records/activities/tasks.service';
+import { DestinationService } from '../destination/destination.service';
 import { RecordsService } from '../records/records.service';
 
 /** Numbers that plans read and advance beside records: whose turn it is in a team, which is kept, and how much each looks after, which is counted. */
 @Injectable()
 export class CountersService {
   constructor(
+    @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(RecordsService) private readonly records: RecordsService,
     @Inject(TasksService) private readonly tasks: TasksService,
   ) {}
@@ -56,16 +58,28 @@ export class CountersService {
   async #work(tx: WorkspaceTx, work: Record<CountedWork, string[]>): Promise<Record<string, number>> {
     const load = await this.records.openWorkOf(tx, work.load);
     const tasks = await this.tasks.openOf(tx, work.tasks);
+    const worth = await this.#worth(tx, work.worth);
     const named = (what: CountedWork, counts: Map<string, number>) =>
       [...counts].map(([person, open]) => [workOf(what, person), open] as const);
-    return Object.fromEntries([...named('load', load), ...named('tasks', tasks)]);
+    return Object.fromEntries([...named('load', load), ...named('tasks', tasks), ...named('worth', worth)]);
+  }
+
+  /** What open deals are worth in the workspace's currency at today's rates; those that no rate converts count as nothing. */
+  async #worth(tx: WorkspaceTx, people: readonly string[]): Promise<Map<string, number>> {
+    if (!people.length) return new Map();
+    const amounts = await this.records.openWorthOf(tx, people);
+    const { defaultCurrency, rates = [] } = await this.destinations.load(tx);
+    const today = new Date().toISOString().slice(0, 10);
+    return new Map(
+      [...amounts].map(([person, all]) => [person, totalIn(all, defaultCurrency, today, rates).total.amount]),
+    );
   }
 }
 
 /** Those that are kept, and the people of whom something is counted. */
 function apart(names: readonly string[]): { kept: string[]; work: Record<CountedWork, string[]> } {
   const kept: string[] = [];
-  const work: Record<CountedWork, string[]> = { load: [], tasks: [] };
+  const work: Record<CountedWork, string[]> = { load: [], tasks: [], worth: [] };
   for (const name of names) {
     const counted = countedWork(name);
     if (counted) work[counted.what].push(counted.person);

@@ -23,6 +23,8 @@ export interface AssignmentGround {
   counters: Counters;
   /** The people who look after the contact and the company already. */
   owners?: Partial<Record<'contact' | 'company', string>> | undefined;
+  /** What it is worth, in minor units of the workspace's currency; nothing when not said. */
+  worth?: number | undefined;
   /** Who is passed over, such as those who had it before. */
   without?: readonly string[] | undefined;
 }

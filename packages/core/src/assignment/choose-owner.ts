@@ -14,7 +14,7 @@ export interface TeamOwner {
   keep?: ('contact' | 'company')[] | undefined;
   /** Only whoever is at work; while nobody is, whoever begins first. */
   atWork?: true | undefined;
-  /** Whoever has the fewest open leads and deals (`load`) or tasks comes next; in turn when not said. */
+  /** Whoever has the fewest open leads and deals (`load`) or tasks, or the least in open deals (`worth`), comes next; in turn when not said. */
   by?: CountedWork | undefined;
   /** Nobody gets more who looks after as many open leads and deals as are enough for them. */
   capacity?: true | undefined;

@@ -1,8 +1,11 @@
-/** What is counted of a person rather than kept: their open leads and deals, and their open tasks. */
-export const COUNTED_WORK = ['load', 'tasks'] as const;
+/**
+ * What is counted of a person rather than kept: their open leads and deals, their open tasks, and what their open deals are
+ * worth in minor units of the workspace's currency.
+ */
+export const COUNTED_WORK = ['load', 'tasks', 'worth'] as const;
 export type CountedWork = (typeof COUNTED_WORK)[number];
 
-/** The number of open leads and deals, or tasks, of a person, as planning asks for it. */
+/** How much of it a person has, as planning asks for it. */
 export function workOf(what: CountedWork, person: string): string {
   return `${what} ${person}`;
 }

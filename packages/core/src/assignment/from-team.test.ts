@@ -24,16 +24,18 @@ function gets(
     counters = new Counters(),
     at = NOON,
     able = KEYS,
+    worth,
   }: {
     count?: number;
     counters?: Counters;
     at?: string;
     able?: readonly string[];
+    worth?: number;
   } = {},
 ): (string | null)[] {
   const destination = withPeople(people);
   return Array.from({ length: count }, () => {
-    const ground = { destination, counters, submission: { receivedAt: at, origin: undefined } };
+    const ground = { destination, counters, worth, submission: { receivedAt: at, origin: undefined } };
     const taken = fromTeam({ team: 'north', ...rule }, ground, (key) => able.includes(key));
     counters.advance(taken?.advance);
     // Nothing decides that was not asked for before.
@@ -83,6 +85,12 @@ describe('of a team gets it', () => {
   test('whoever has the fewest open tasks, each new one among them', () => {
     const counters = new Counters({ 'tasks bo': 2, 'tasks cy': 0, 'tasks ida': 3 });
     expect(gets({ by: 'tasks' }, {}, { counters, count: 4 })).toEqual(['cy', 'cy', 'bo', 'cy']);
+  });
+
+  test('whoever’s open deals are worth least, each new one among them; one that is worth nothing changes nothing', () => {
+    const counters = new Counters({ 'worth bo': 90_000, 'worth cy': 20_000, 'worth ida': 50_000 });
+    expect(gets({ by: 'worth' }, {}, { counters, count: 4, worth: 35_000 })).toEqual(['cy', 'ida', 'cy', 'ida']);
+    expect(gets({ by: 'worth' }, {}, { counters, count: 3 })).toEqual(['bo', 'cy', 'bo']);
   });
 
   test('while nobody is at work, whoever begins first, also over the change to summer time', () => {

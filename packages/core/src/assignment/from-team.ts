@@ -1,4 +1,5 @@
 import type { Destination } from '../destination/destination';
+import { formatMoney } from '../reading/money';
 import { atWork, localMoment, type Person } from '../people/person';
 import { dueAt } from '../people/working-time';
 import { counted } from '../text';
@@ -7,10 +8,12 @@ import type { TeamOwner } from './choose-owner';
 import { dayOf, lastTurnOf, turnOf, workOf, type Counters, type CountedWork } from './counters';
 import { turnByShares } from './shares';
 
-/** What is counted of people, by how a team shares; and what one more of it is called. */
-const WORK: Record<CountedWork, [string, string]> = {
-  load: ['open lead or deal', 'open leads and deals'],
-  tasks: ['open task', 'open tasks'],
+/** How whoever has the least is told, by what is counted of people. */
+const LEAST: Record<CountedWork, (team: string, has: number, currency: string) => string> = {
+  load: (team, has) => `least loaded in ${team}, with ${counted(has, 'open lead or deal', 'open leads and deals')}`,
+  tasks: (team, has) => `with the fewest tasks in ${team}, with ${counted(has, 'open task', 'open tasks')}`,
+  worth: (team, amount, currency) =>
+    `with the least value in ${team}, with ${formatMoney({ amount, currency })} in open deals`,
 };
 
 /**
@@ -21,7 +24,7 @@ const WORK: Record<CountedWork, [string, string]> = {
  */
 export function fromTeam(
   rule: TeamOwner,
-  { destination, counters, submission: { receivedAt } }: AssignmentGround,
+  { destination, counters, worth = 0, submission: { receivedAt } }: AssignmentGround,
   canTake: (key: string) => boolean,
 ): Assigned | null {
   const { team, shares, by, notTwice } = rule;
@@ -40,7 +43,7 @@ export function fromTeam(
   if (person === null) return null;
   const name = destination.teams?.[team]?.name ?? team;
   const why = by
-    ? `${by === 'load' ? 'least loaded' : 'with the fewest tasks'} in ${name}, with ${counted(counters.get(workOf(by, person)), ...WORK[by])}`
+    ? LEAST[by](name, counters.get(workOf(by, person)), destination.defaultCurrency)
     : `in turn in ${name}${shares ? ', by shares' : ''}`;
   return {
     person,
@@ -52,6 +55,7 @@ export function fromTeam(
       ...(notTwice ? { [lastTurnOf(team, person)]: taken + 1 - counters.get(lastTurnOf(team, person)) } : {}),
       ...(by === 'load' || rule.capacity ? { [workOf('load', person)]: 1 } : {}),
       ...(by === 'tasks' ? { [workOf('tasks', person)]: 1 } : {}),
+      ...(by === 'worth' ? { [workOf('worth', person)]: worth } : {}),
       ...(rule.perDay ? { [dayCounter(person, destination, receivedAt)]: 1 } : {}),
     },
   };
@@ -66,8 +70,8 @@ export function countersOfTeam(
   const people = destination.teams?.[team]?.people ?? [];
   return [
     turnOf(team),
-    ...(by === 'load' || capacity ? people.map((key) => workOf('load', key)) : []),
-    ...(by === 'tasks' ? people.map((key) => workOf('tasks', key)) : []),
+    ...(capacity && by !== 'load' ? people.map((key) => workOf('load', key)) : []),
+    ...(by ? people.map((key) => workOf(by, key)) : []),
     ...(notTwice ? people.map((key) => lastTurnOf(team, key)) : []),
     ...(perDay ? people.map((key) => dayCounter(key, destination, at)) : []),
   ];

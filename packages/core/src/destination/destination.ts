@@ -9,6 +9,7 @@ import type { Availability } from '../people/working-time';
 import type { MergeRules } from '../identity/survivorship';
 import { counted } from '../text';
 import type { FieldDefinition } from '../field/field-definition';
+import type { ExchangeRate } from './rates';
 
 export interface Stage {
   key: string;
@@ -52,6 +53,8 @@ export interface Destination {
   merging?: MergeRules;
   /** The teams by their keys. */
   teams?: Readonly<Record<string, Team>>;
+  /** By which amounts of other currencies are added up. */
+  rates?: readonly ExchangeRate[];
   /** What is known of people beside their names, by key. */
   people?: Readonly<Record<string, KnownPerson>>;
   /** Where messages go that are for no one person. */

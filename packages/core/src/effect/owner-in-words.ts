@@ -33,6 +33,7 @@ function teamInWords(
     ...(skills.length ? [`who knows ${listInWords(skills, 'and')}`] : []),
     ...(by === 'load' ? ['the least loaded'] : []),
     ...(by === 'tasks' ? ['with the fewest tasks'] : []),
+    ...(by === 'worth' ? ['with the least value in open deals'] : []),
     ...(capacity ? ['with room for more'] : []),
     ...(perDay ? ['with room for more that day'] : []),
     ...(notTwice ? ['never twice in a row'] : []),

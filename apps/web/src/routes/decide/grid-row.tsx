@@ -2,6 +2,7 @@ import type { RowFigure } from '@haycart/api';
 import type { RowFinding } from '@haycart/core';
 import { GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { CountedSubmissions } from './counted-submissions';
 import { isInside, type CellAt, type Span } from './selection';
 import { ROW_HEIGHT } from './measures';
 
@@ -35,7 +36,7 @@ export function GridRow({
   /** Columns of which nothing exact can be said. */
   unsure: readonly number[];
   figure: RowFigure | undefined;
-  showOne: (examples: readonly string[]) => void;
+  showOne: (submission: string) => void;
   isSample: boolean;
   span: Span;
   at: CellAt;
@@ -78,15 +79,13 @@ export function GridRow({
       >
         {figure &&
           (figure.count ? (
-            <button
-              type="button"
-              tabIndex={-1}
-              title="Show one of them as the sample"
+            <CountedSubmissions
+              figure={figure}
+              id={`took-${index}`}
+              label={isOtherwise ? 'What no row took' : `What row ${index + 1} took`}
               className="hover:underline"
-              onClick={() => showOne(figure.examples)}
-            >
-              {figure.count.toLocaleString('en-GB')}
-            </button>
+              show={showOne}
+            />
           ) : (
             0
           ))}

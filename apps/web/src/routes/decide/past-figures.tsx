@@ -4,6 +4,7 @@ import { Button } from '../../components/button';
 import { DifferenceGroups } from '../../components/difference-groups';
 import { count } from '../../components/format';
 import { StateShape } from '../../components/state-shape';
+import { CountedSubmissions } from './counted-submissions';
 import { useLocation } from 'react-router';
 
 /** What the latest submissions show of a table: those that no row takes, and what it says otherwise than what runs. */
@@ -21,7 +22,7 @@ export function PastFigures({
   isStale: boolean;
   begin: () => void;
   cancel: () => void;
-  showOne: (examples: readonly string[]) => void;
+  showOne: (submission: string) => void;
 }) {
   const { pathname } = useLocation();
   const figures = found?.tables.find((one) => one.table === table.name);
@@ -51,13 +52,13 @@ export function PastFigures({
               : `Each of ${count(found.looked)} has its row`}
           </p>
           {figures.none.count > 0 && (
-            <button
-              type="button"
+            <CountedSubmissions
+              figure={figures.none}
+              label="What no row took"
+              text="Show them"
               className="text-slate underline-offset-2 hover:underline"
-              onClick={() => showOne(figures.none.examples)}
-            >
-              Show one of them
-            </button>
+              show={showOne}
+            />
           )}
           {found.before && (
             <>

@@ -46,7 +46,7 @@ export function TableGrid({
   /** How many submissions each row took, and at the end how many no row took. */
   counts: RowCounts | null;
   /** Shows one of some submissions as the sample. */
-  showOne: (examples: readonly string[]) => void;
+  showOne: (submission: string) => void;
   /** The row that decides for the sample, from 0. */
   sampleRow: number | null;
   /** A cell to show; a new object each time. */
@@ -150,6 +150,7 @@ export function TableGrid({
       does();
     };
     if (altKey && (key === 'ArrowUp' || key === 'ArrowDown')) return act(() => move(key === 'ArrowUp' ? -1 : 1));
+    if (altKey && key === 'Enter') return act(() => document.getElementById(`took-${selection.at.row}`)?.click());
     if (ctrl && key.toLowerCase() === 'd') return act(fillDown);
     if (ctrl && key.toLowerCase() === 'z') return act(shiftKey ? redo : undo);
     if (ctrl && key.toLowerCase() === 'y') return act(redo);

@@ -20,7 +20,7 @@ import type { CellAt } from './selection';
 import { TableGrid } from './table-grid';
 import { TableName } from './table-name';
 import { useCheck } from './use-check';
-import { useNextOf, usePastFigures } from './use-past-figures';
+import { usePastFigures } from './use-past-figures';
 import { useNeverCame } from './use-never-came';
 import { useTableEdit } from './use-table-edit';
 
@@ -53,7 +53,7 @@ function OneTable({ at }: { at: number }) {
   const { plan, choice } = useRehearsal(definition, surroundings);
   const past = usePastFigures(route.id, table);
   const [params, set] = useAddress();
-  const showOne = useNextOf((sample) => set('sample', sample));
+  const showOne = (sample: string) => set('sample', sample);
   const decided = plan?.decided?.find((one) => one.table === table.name);
   const [shown, setShown] = useState<CellAt | null>(() => rowAsked(params.get('row'), table.rows.length));
   const uses = usesOfTable(definition, table.name);
@@ -140,6 +140,11 @@ function OneTable({ at }: { at: number }) {
           <span>
             <Key>Alt ↑ ↓</Key> move the row
           </span>
+          {past.counts && (
+            <span>
+              <Key>Alt Enter</Key> what the row took
+            </span>
+          )}
         </p>
       </div>
       <CheckPanel

@@ -1,6 +1,6 @@
 import type { RowFigure } from '@haycart/api';
 import type { DecisionTable } from '@haycart/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useDraft } from '../draft';
 import { useComparison } from '../use-comparison';
 
@@ -28,15 +28,3 @@ export function usePastFigures(routeId: string, table: DecisionTable) {
 }
 
 export type RowCounts = readonly RowFigure[];
-
-/** Shows the first of some submissions, and when asked again for the same the next. */
-export function useNextOf(show: (submission: string) => void): (examples: readonly string[]) => void {
-  const shown = useRef<string | null>(null);
-  return (examples) => {
-    const at = shown.current === null ? -1 : examples.indexOf(shown.current);
-    const next = examples[(at + 1) % examples.length];
-    if (next === undefined) return;
-    shown.current = next;
-    show(next);
-  };
-}

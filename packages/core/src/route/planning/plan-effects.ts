@@ -121,9 +121,9 @@ function planEffect(
       const owner = assigned?.person ?? null;
       if (owner === null)
         return { owner, problems: [warning('no-owner', `${kind.label}: ${nobodyIn(settled ?? rule)}`)] };
-      // A task is no deal: it does not count as more of those to look after.
+      // A task is no deal: it does not count as more of those to look after, nor is it worth anything.
       for (const [name, by] of Object.entries(assigned?.advance ?? {}))
-        if (countedWork(name)?.what !== 'load') advance[name] = by;
+        if (!['load', 'worth'].includes(countedWork(name)?.what ?? '')) advance[name] = by;
       return { owner, problems: [] };
     },
   });

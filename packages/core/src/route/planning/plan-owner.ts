@@ -10,7 +10,8 @@ import type { AssignmentGround } from '../../assignment/assigned';
 import type { Counters } from '../../assignment/counters';
 import type { PlannedAssignment } from '../../assignment/planned-assignments';
 import type { Destination } from '../../destination/destination';
-import type { FieldValues } from '../../diff/record';
+import { converted } from '../../destination/rates';
+import { isMoney, type FieldValues } from '../../diff/record';
 import { warning, type Problem } from '../../problem';
 import type { Write } from '../../definition/route-definition';
 import type { FieldTrace } from './plan';
@@ -39,7 +40,8 @@ export function plannedOwner(
 ): PlannedOwner {
   if (!rule || values.owner !== undefined) return { values: {}, fields: [], problems: [], advance: {} };
   const settled = settledOwner(rule, ownerOf);
-  const assigned = settled && assign(settled, record, { submission, destination, counters, owners });
+  const worth = record === 'deal' ? worthOf(values, submission.receivedAt, destination) : 0;
+  const assigned = settled && assign(settled, record, { submission, destination, counters, owners, worth });
   const owner = assigned?.person;
   if (!owner)
     return {
@@ -67,6 +69,11 @@ export function plannedOwner(
     given: { person: owner, why, ...(team ? { team } : {}), ...(shares ? { shares } : {}) },
     advance,
   };
+}
+
+/** What a deal is worth in minor units of the workspace's currency at the rate of the day; nothing where no rate holds. */
+function worthOf({ value }: FieldValues, at: string, { defaultCurrency, rates = [] }: Destination): number {
+  return (isMoney(value) && converted(value, defaultCurrency, at.slice(0, 10), rates)?.amount) || 0;
 }
 
 /** Why a rule gives something to nobody, as the end of a sentence. */
