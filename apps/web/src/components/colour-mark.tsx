@@ -32,7 +32,7 @@ export function Chip({
   remove?: () => void;
 }) {
   return (
-    <span className="inline-flex h-[22px] items-center gap-1.5 rounded border border-line bg-raised px-1.5 text-small">
+    <span className="inline-flex min-h-[22px] items-center gap-1.5 rounded border border-line bg-raised px-1.5 text-small">
       {colour && <ColourMark colour={colour} />}
       {name}
       {remove && (

@@ -99,8 +99,8 @@ function TeamEditor({
   const taken = (name: string) => others.some((one) => one.name.toLowerCase() === name.trim().toLowerCase());
   return (
     <Sheet className="p-4">
-      <header className="mb-3 flex items-center gap-3">
-        <div className="-ml-2 w-64">
+      <header className="mb-3 flex flex-wrap items-center gap-3">
+        <div className="-ml-2 w-64 max-sm:w-full">
           <SavedField
             label="Name of the team"
             value={team.name}

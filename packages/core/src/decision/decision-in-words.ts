@@ -38,6 +38,6 @@ export function columnValueText(value: FieldValue | null, { family, options, inp
   const label = (key: string) => options.find((option) => option.key === key)?.label ?? key;
   return [value]
     .flat()
-    .map((one) => label(String(one)))
+    .map((one) => label(String(one)).trim())
     .join(', ');
 }

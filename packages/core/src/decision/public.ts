@@ -38,7 +38,7 @@ export {
   withRows,
 } from './edit-table';
 export { factsOf } from './facts';
-export { INPUT_KINDS } from './input-kinds/registry';
+export { INPUT_KINDS, inputAsFor } from './input-kinds/registry';
 export { NOTATIONS } from './notation/registry';
 export { outputChoices } from './notation/output-choices';
 export { readTableCsv, type ReadTableCsv, tableCsv } from './table-csv';

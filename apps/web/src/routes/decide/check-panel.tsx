@@ -1,6 +1,7 @@
 import {
   blankRow,
   columnsOf,
+  rowTexts,
   withCell,
   withRowMoved,
   withRows,
@@ -14,9 +15,12 @@ import {
 import type { ReactNode } from 'react';
 import { StateShape, type ShownState } from '../../components/state-shape';
 import type { SampleChoice } from '../rehearsal';
+import { cellsNeverMet, unreadableCells } from './same-cells';
 import { SampleDecided } from './sample-decided';
 import type { CellAt } from './selection';
 
+/** Of so many rows the way to each is shown. */
+const MOST_LINKS = 6;
 const LINK = 'text-slate underline-offset-2 hover:underline';
 
 /** What the check found, each with what can be done about it. */
@@ -74,6 +78,19 @@ export function CheckPanel({
       row {at + 1}
     </button>
   );
+  const rowLinks = (rows: readonly number[], column: number) => (
+    <span>
+      {rows.slice(0, MOST_LINKS).map((at, index) => (
+        <span key={at}>
+          {index > 0 && ', '}
+          {row(at, column)}
+        </span>
+      ))}
+      {rows.length > MOST_LINKS && ` and ${rows.length - MOST_LINKS} more`}
+    </span>
+  );
+  const unreadable = check ? unreadableCells(check) : [];
+  const neverMet = cellsNeverMet(neverCame, (at, column) => rowTexts(table.rows[at]!, table, around)[column]!);
   return (
     <aside
       aria-label="Check"
@@ -84,60 +101,66 @@ export function CheckPanel({
         {checking ? 'working it out' : 'exact, over all values that these columns can hold'}
       </p>
       <div className="mt-2 divide-y divide-line">
-        {check?.rows.map((finding) => (
-          <div key={finding.row} className="py-3">
-            {finding.unreadable?.map(({ column, text }) => (
-              <Finding key={column} state="failed" title={<>A cell of {row(finding.row, column)} cannot be read</>}>
-                {label(column)}: {text}
-              </Finding>
-            ))}
-            {finding.never && !finding.unreadable && (
-              <Finding state="failed" title={<>Row {finding.row + 1} can never fit</>}>
-                No value of {finding.never.map(label).join(', ')} meets its cell. Look at{' '}
-                {row(finding.row, finding.never[0])}.
-              </Finding>
-            )}
-            {finding.takenBefore && (
-              <Finding
-                state="failed"
-                title={<>Row {finding.row + 1} can never fit</>}
-                actions={
-                  <button
-                    type="button"
-                    className={LINK}
-                    onClick={() => {
-                      const to = Math.min(...finding.takenBefore!);
-                      edit((now) => withRowMoved(now, finding.row, to));
-                      goTo({ row: to, column: 0 });
-                    }}
-                  >
-                    Move it above row {Math.min(...finding.takenBefore) + 1}
-                  </button>
-                }
-              >
-                {finding.takenBefore.map((before, index) => (
-                  <span key={before}>
-                    {index > 0 && (index === finding.takenBefore!.length - 1 ? ' and ' : ', ')}
-                    {index === 0 ? <>{capital(row(before), before)}</> : row(before)}
-                  </span>
-                ))}{' '}
-                {finding.takenBefore.length === 1 ? 'takes' : 'take'} every case of it before.
-              </Finding>
-            )}
+        {unreadable.map(({ column, text, rows }) => (
+          <div key={`${column} ${text}`} className="py-3">
+            <Finding
+              state="failed"
+              title={rows.length === 1 ? 'A cell cannot be read' : `${rows.length} cells cannot be read`}
+            >
+              {label(column)}, {rowLinks(rows, column)}: {text}
+            </Finding>
           </div>
         ))}
-        {neverCame.map(({ row: at, column, came }) => (
-          <div key={`${at} ${column}`} className="py-3">
+        {check?.rows
+          .filter(({ never, takenBefore, unreadable: wrong }) => takenBefore || (never && !wrong))
+          .map((finding) => (
+            <div key={finding.row} className="py-3">
+              {finding.never && !finding.unreadable && (
+                <Finding state="failed" title={<>Row {finding.row + 1} can never fit</>}>
+                  No value of {finding.never.map(label).join(', ')} meets its cell. Look at{' '}
+                  {row(finding.row, finding.never[0])}.
+                </Finding>
+              )}
+              {finding.takenBefore && (
+                <Finding
+                  state="failed"
+                  title={<>Row {finding.row + 1} can never fit</>}
+                  actions={
+                    <button
+                      type="button"
+                      className={LINK}
+                      onClick={() => {
+                        const to = Math.min(...finding.takenBefore!);
+                        edit((now) => withRowMoved(now, finding.row, to));
+                        goTo({ row: to, column: 0 });
+                      }}
+                    >
+                      Move it above row {Math.min(...finding.takenBefore) + 1}
+                    </button>
+                  }
+                >
+                  {finding.takenBefore.map((before, index) => (
+                    <span key={before}>
+                      {index > 0 && (index === finding.takenBefore!.length - 1 ? ' and ' : ', ')}
+                      {index === 0 ? <>{capital(row(before), before)}</> : row(before)}
+                    </span>
+                  ))}{' '}
+                  {finding.takenBefore.length === 1 ? 'takes' : 'take'} every case of it before.
+                </Finding>
+              )}
+            </div>
+          ))}
+        {neverMet.map(({ rows, column, text, came }) => (
+          <div key={`${column} ${text}`} className="py-3">
             <Finding
               state="skipped"
-              title={`Row ${at + 1}: nothing that came meets its ${label(column)}`}
-              actions={
-                <button type="button" className={LINK} onClick={() => goTo({ row: at, column })}>
-                  Look at the cell
-                </button>
+              title={
+                <>
+                  {label(column)}: nothing that came meets “{text}”
+                </>
               }
             >
-              What came so far:{' '}
+              At {rowLinks(rows, column)}. What came so far:{' '}
               {came.slice(0, 5).map((text, index) => (
                 <span key={text}>
                   {index > 0 && ', '}

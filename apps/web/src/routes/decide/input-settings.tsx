@@ -1,7 +1,10 @@
 import {
+  capitalised,
   factsOf,
   fieldLabel,
   INPUT_KINDS,
+  inputAsFor,
+  parseKey,
   recordWord,
   withInput,
   withInputChanged,
@@ -99,6 +102,11 @@ function settled(input: DecisionInput): DecisionInput {
   return rest;
 }
 
+/** The last part of a key as a heading: `Glass m2` of `business.glass_m2`. */
+function lastWordOf(key: string): string {
+  return capitalised(String(parseKey(key)?.at(-1) ?? key).replaceAll('_', ' '));
+}
+
 /** Adds a column of tests. */
 export function NewInput({
   table,
@@ -113,11 +121,10 @@ export function NewInput({
   const names = usePartNames(table, around);
   const add = () => {
     if (!part) return;
-    const moment = 'visit' in part && part.visit === 'receivedAt';
     const found = names.find((one) => one.value === JSON.stringify(part));
-    edit((now) =>
-      withInput(now, { of: part, label: found?.label ?? 'Column', ...(moment ? { as: 'weekday' as const } : {}) }),
-    );
+    const as = 'visit' in part && part.visit === 'receivedAt' ? 'weekday' : (found?.as ?? 'text');
+    const label = 'answer' in part && found?.label === part.answer ? lastWordOf(part.answer) : found?.label;
+    edit((now) => withInput(now, { of: part, label: label ?? 'Column', ...(as === 'text' ? {} : { as }) }));
     setPart(undefined);
   };
   return (
@@ -135,6 +142,8 @@ interface PartName {
   group: string;
   label: string;
   value: string;
+  /** How an answer is read, by what it looks like. */
+  as?: InputAs;
 }
 
 /** Everything that a column may look at. */
@@ -147,7 +156,7 @@ function usePartNames(table: DecisionTable, { destination, writes, tables }: Tab
     name('The visit', one, { visit: one }),
   );
   return [
-    ...fields.map(({ key, label }) => name('Answers', label, { answer: key })),
+    ...fields.map(({ key, label, kind }) => ({ ...name('Answers', label, { answer: key }), as: inputAsFor(kind) })),
     name('When it came', 'Time of arrival', { visit: 'receivedAt' }),
     ...visit,
     ...writes.flatMap(({ as, record }) => {

@@ -2,6 +2,7 @@ import { readDate } from '../../reading/date-text';
 import { oneNumberIn } from '../../reading/number-text';
 import { yesOrNo } from '../../reading/yes-no-words';
 import { localMoment, WEEKDAYS, WEEKDAY_NAMES } from '../../people/person';
+import type { ValueKind } from '../../payload/value-kind';
 import type { InputAs } from '../decision-table';
 import { regionText } from '../region';
 import type { InputKind } from './input-kind';
@@ -10,15 +11,23 @@ const text: InputKind = {
   as: 'text',
   label: 'text',
   type: 'text',
+  holds: [],
   read: (texts) => (texts.length > 1 ? [...texts] : texts[0]!),
 };
 
-const number: InputKind = { as: 'number', label: 'a number', type: 'decimal', read: ([first]) => oneNumberIn(first!) };
+const number: InputKind = {
+  as: 'number',
+  label: 'a number',
+  type: 'decimal',
+  holds: ['whole-number', 'decimal', 'money'],
+  read: ([first]) => oneNumberIn(first!),
+};
 
 const date: InputKind = {
   as: 'date',
   label: 'a date',
   type: 'date',
+  holds: ['date', 'date-time'],
   read([first], { timeZone }) {
     if (timeZone && isMoment(first!)) return localMoment(first!, timeZone).day;
     const read = readDate(first!, 'day-first');
@@ -26,14 +35,27 @@ const date: InputKind = {
   },
 };
 
-const yesNo: InputKind = { as: 'yes-no', label: 'yes or no', type: 'yes-no', read: ([first]) => yesOrNo(first!) };
+const yesNo: InputKind = {
+  as: 'yes-no',
+  label: 'yes or no',
+  type: 'yes-no',
+  holds: ['yes-no'],
+  read: ([first]) => yesOrNo(first!),
+};
 
-const several: InputKind = { as: 'several', label: 'several choices', type: 'several-of', read: (texts) => [...texts] };
+const several: InputKind = {
+  as: 'several',
+  label: 'several choices',
+  type: 'several-of',
+  holds: ['list'],
+  read: (texts) => [...texts],
+};
 
 const region: InputKind = {
   as: 'region',
   label: 'a country with postal code',
   type: 'text',
+  holds: ['country'],
   read: ([country], _, postcode) => regionText(country!, postcode),
 };
 
@@ -41,6 +63,7 @@ const weekday: InputKind = {
   as: 'weekday',
   label: 'the day of the week',
   type: 'one-of',
+  holds: [],
   options: WEEKDAYS.map((key) => ({ key, label: WEEKDAY_NAMES[key] })),
   read: ([moment], { timeZone = 'UTC' }) => (isMoment(moment!) ? localMoment(moment!, timeZone).weekday : null),
 };
@@ -50,6 +73,7 @@ const timeOfDay: InputKind = {
   as: 'time-of-day',
   label: 'the time of day',
   type: 'whole-number',
+  holds: [],
   read: ([moment], { timeZone = 'UTC' }) => (isMoment(moment!) ? minutesOf(localMoment(moment!, timeZone).time) : null),
 };
 
@@ -60,6 +84,11 @@ const byName = new Map(INPUT_KINDS.map((kind) => [kind.as, kind]));
 
 export function inputKind(as: InputAs): InputKind {
   return byName.get(as)!;
+}
+
+/** How an answer that looks like this is read when nothing else is said. */
+export function inputAsFor(holds: ValueKind): InputAs {
+  return INPUT_KINDS.find((kind) => kind.holds.includes(holds))?.as ?? 'text';
 }
 
 /** `09:30` as minutes since midnight. */

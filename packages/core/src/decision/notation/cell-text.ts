@@ -2,7 +2,7 @@ import type { Column } from '../column';
 import type { CellTest } from '../decision-table';
 import type { CellNames } from './family-notation';
 import { NOTATIONS } from './registry';
-import { quoted } from './items';
+import { meansAnything, quoted } from './items';
 
 /** A cell as it was typed: a test, `null` for anything, or a sentence that says why it means nothing. */
 export type ReadCell = { ok: true; cell: CellTest | null } | { ok: false; text: string };
@@ -19,9 +19,14 @@ const LONGEST_CELL = 10_000;
  */
 export function readCell(typed: string, column: Column, names: CellNames): ReadCell {
   if (typed.length > LONGEST_CELL) return { ok: false, text: 'A cell takes at most 10,000 characters.' };
-  const text = typed.replace(/\s+/g, ' ').trim();
+  // Lines within a cell of a sheet are items of a list.
+  const lines = typed.split('\n').map((line) => line.trim());
+  const text = lines
+    .filter((line) => line !== '')
+    .join(', ')
+    .replace(/\s+/g, ' ');
   const word = text.toLowerCase();
-  if (word === '' || word === 'any' || word === 'anything' || word === '-') return { ok: true, cell: null };
+  if (meansAnything(word)) return { ok: true, cell: null };
   if (word === 'blank') return { ok: true, cell: { test: 'blank' } };
   if (word === 'not blank') return { ok: true, cell: { test: 'filled' } };
   const read = readSet(text, column, names) ?? NOTATIONS[column.family].read(text, column, names);

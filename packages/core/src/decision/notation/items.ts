@@ -1,4 +1,12 @@
-/** `A, "B, C"` as its items. A quotation mark inside quotation marks is written twice, as in CSV. Reads each character once. */
+/** What people write where anything will do. */
+const ANYTHING = new Set(['', 'any', 'anything', 'all', 'everything', '*', '-', '–', '—', 'n/a']);
+
+/** Whether a cell says that anything will do. */
+export function meansAnything(text: string): boolean {
+  return ANYTHING.has(text.trim().toLowerCase());
+}
+
+/** `A, "B, C"; D` as its items. A quotation mark inside quotation marks is written twice, as in CSV. Reads each character once. */
 export function readItems(text: string): string[] {
   const items: string[] = [];
   let at = 0;
@@ -14,8 +22,7 @@ function readItem(text: string, start: number): [string, number] {
   let at = start;
   while (text[at] === ' ') at += 1;
   if (text[at] !== '"') {
-    const comma = text.indexOf(',', at);
-    const end = comma === -1 ? text.length : comma;
+    const end = separatorFrom(text, at);
     return [text.slice(at, end).trim(), end];
   }
   let item = '';
@@ -27,8 +34,14 @@ function readItem(text: string, start: number): [string, number] {
       at += 1;
     } else break;
   }
-  const comma = text.indexOf(',', at + 1);
-  return [item, comma === -1 ? text.length : comma];
+  return [item, separatorFrom(text, at + 1)];
+}
+
+/** Where the next comma or semicolon stands; the end where there is none. */
+function separatorFrom(text: string, start: number): number {
+  let at = start;
+  while (at < text.length && text[at] !== ',' && text[at] !== ';') at += 1;
+  return at;
 }
 
 export function quoted(item: string): string {
@@ -41,5 +54,5 @@ export function showItems(items: readonly string[]): string {
 }
 
 function isPlain(item: string): boolean {
-  return item !== '' && item === item.trim() && !/[",\n]/.test(item);
+  return item !== '' && item === item.trim() && !/[",;\n]/.test(item);
 }

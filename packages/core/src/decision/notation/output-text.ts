@@ -6,6 +6,7 @@ import { readMoney } from '../../reading/money';
 import { isMoney } from '../../diff/record';
 import { formatMoney } from '../../reading/money';
 import type { OutputType } from '../decision-table';
+import { didYouMean } from './nearest';
 import { outputChoices } from './output-choices';
 import { readOwner, showOwner } from './owner-text';
 
@@ -53,10 +54,22 @@ export function readOutput(typed: string, type: OutputType, destination: Destina
     const rule = readOwner(text, destination);
     return rule
       ? { ok: true, value: rule }
-      : { ok: false, text: `There is nobody called “${text}”: neither a person nor a team, such as North, in turn.` };
+      : {
+          ok: false,
+          text: `There is nobody called “${text}”: neither a person nor a team, such as North, in turn.${didYouMean(text.split(',')[0]!, labelsOf(type, destination))}`,
+        };
   }
   const found = optionFor(outputChoices(type, destination), text);
-  return found ? { ok: true, value: found.key } : { ok: false, text: `There is no ${TYPE_WORDS[type]} “${text}”.` };
+  return found
+    ? { ok: true, value: found.key }
+    : {
+        ok: false,
+        text: `There is no ${TYPE_WORDS[type]} “${text}”.${didYouMean(text, labelsOf(type, destination))}`,
+      };
+}
+
+function labelsOf(type: OutputType, destination: Destination): string[] {
+  return outputChoices(type, destination).flatMap(({ label, retired }) => (retired ? [] : [label]));
 }
 
 /** An output as it is typed. */

@@ -15,10 +15,11 @@ export const day: FamilyNotation = {
       if (!first || !last) return 'Type two days, such as 2027-03-01 to 2027-03-31.';
       return first > last ? 'The period ends before it begins.' : { test: 'in-period', value: [first, last] };
     }
-    const found = afterWords(typed, { from: 'from', since: 'from', before: 'before', until: 'until' });
+    const found = afterWords(typed, DAY_WORDS);
     const date = dateTyped(found?.rest ?? typed);
     if (!date) return 'Type a day, such as 2027-03-14, or from, before or until a day.';
     if (found?.test === 'until') return { test: 'before', value: dayAfter(date, 1) };
+    if (found?.test === 'after') return { test: 'from', value: dayAfter(date, 1) };
     return { test: found?.test ?? 'on', value: date };
   },
   show({ test, value }) {
@@ -27,6 +28,22 @@ export const day: FamilyNotation = {
     if (test === 'on') return String(value);
     return test === 'from' || test === 'before' ? `${test} ${String(value)}` : null;
   },
+};
+
+const DAY_WORDS = {
+  from: 'from',
+  since: 'from',
+  'on or after': 'from',
+  '>=': 'from',
+  '≥': 'from',
+  before: 'before',
+  '<': 'before',
+  until: 'until',
+  'up to': 'until',
+  '<=': 'until',
+  '≤': 'until',
+  after: 'after',
+  '>': 'after',
 };
 
 function dateTyped(typed: string): string | null {

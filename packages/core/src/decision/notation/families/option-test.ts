@@ -4,6 +4,7 @@ import { listInWords } from '../../../text';
 import { areWeekdays, type Column } from '../../column';
 import type { CellTest } from '../../decision-table';
 import { readItems } from '../items';
+import { didYouMean } from '../nearest';
 import { bothEnds } from '../prefix';
 
 /** A test of the choices that a text lists; a sentence where it lists something else. */
@@ -13,7 +14,7 @@ export function optionTest(test: string, typed: string, { options: choices, inpu
     const found = choices.length ? optionKeys(item, choices) : [item];
     if (!found) {
       const known = choices.filter(({ retired }) => !retired).map(({ label }) => label);
-      return `${input.label} has no choice “${item}”. It has ${listInWords(known.slice(0, 12))}${known.length > 12 ? ' and others' : ''}.`;
+      return `${input.label} has no choice “${item}”. It has ${listInWords(known.slice(0, 12))}${known.length > 12 ? ' and others' : ''}.${didYouMean(item, known)}`;
     }
     keys.push(...found);
   }
