@@ -250,7 +250,7 @@ function Entry({
         <span className="min-w-0 flex-1">
           <b className="font-semibold">{whatHappened(entry, created, shown.length > 0)}</b> by{' '}
           {cause.submission ? (
-            <Link to={`/submissions?open=${cause.submission}`} className="text-slate hover:underline">
+            <Link to={`/submissions?open=${cause.submission}`} className="text-slate underline underline-offset-2">
               the route {cause.label}
             </Link>
           ) : (

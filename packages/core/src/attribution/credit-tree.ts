@@ -1,0 +1,88 @@
+import { apportion } from './apportion';
+
+/** What can simply be added up. */
+export const ADDED = ['views', 'submissions', 'cost'] as const;
+/** Records; one that several touches led to counts once wherever it had a part. */
+export const COUNTED = ['contacts', 'leads', 'deals', 'wonDeals'] as const;
+/** Money that is shared out among touches, in minor units. */
+export const CREDITED = ['value', 'won'] as const;
+export type Figure = (typeof ADDED)[number] | (typeof COUNTED)[number] | (typeof CREDITED)[number];
+export type Figures = Record<Figure, number>;
+
+/** What is known of one way to come, at the end of the tree. */
+export interface SourceLeaf {
+  /** From the channel on; `''` where nothing was said. */
+  path: readonly string[];
+  added: Partial<Record<(typeof ADDED)[number], number>>;
+  /** How many records count here for the whole, for the first part of the path, and so on: in each at one leaf only. */
+  counted: Partial<Record<(typeof COUNTED)[number], readonly number[]>>;
+  /** Exact shares, before they are rounded. */
+  credited: Partial<Record<(typeof CREDITED)[number], number>>;
+}
+
+/** A way to come with all that is below it. */
+export interface SourceNode {
+  name: string;
+  figures: Figures;
+  children: SourceNode[];
+}
+
+/**
+ * Adds up leaves to the tree of channel, source, campaign, page. What is credited is rounded so that the parts of each node
+ * add up to it, and those of the whole to the total, to the last minor unit.
+ *
+ * @param totals What is shared out as a whole.
+ */
+export function creditTree(
+  leaves: readonly SourceLeaf[],
+  totals: Readonly<Record<(typeof CREDITED)[number], number>>,
+): SourceNode {
+  return node('', leaves, 0, totals);
+}
+
+function node(
+  name: string,
+  leaves: readonly SourceLeaf[],
+  depth: number,
+  credited: Readonly<Record<(typeof CREDITED)[number], number>>,
+): SourceNode {
+  const below = new Map<string, SourceLeaf[]>();
+  for (const leaf of leaves) {
+    const next = leaf.path[depth];
+    if (next !== undefined) below.set(next, [...(below.get(next) ?? []), leaf]);
+  }
+  const groups = [...below.values()];
+  const parts = CREDITED.map((figure) =>
+    apportion(
+      credited[figure],
+      groups.map((group) => sum(group, (leaf) => leaf.credited[figure])),
+    ),
+  );
+  const children = [...below].map(([child, group], index) =>
+    node(child, group, depth + 1, {
+      ...credited,
+      ...Object.fromEntries(CREDITED.map((figure, at) => [figure, parts[at]![index]!])),
+    }),
+  );
+  const figures = {
+    ...Object.fromEntries(ADDED.map((figure) => [figure, sum(leaves, (leaf) => leaf.added[figure])])),
+    ...Object.fromEntries(COUNTED.map((figure) => [figure, sum(leaves, (leaf) => leaf.counted[figure]?.[depth])])),
+    ...credited,
+  } as Figures;
+  return { name, figures, children: children.sort(byWorth) };
+}
+
+function sum(leaves: readonly SourceLeaf[], of: (leaf: SourceLeaf) => number | undefined): number {
+  return leaves.reduce((whole, leaf) => whole + (of(leaf) ?? 0), 0);
+}
+
+/** What brought most first. */
+function byWorth({ figures: one, name }: SourceNode, { figures: other, name: otherName }: SourceNode): number {
+  return (
+    other.won - one.won ||
+    other.value - one.value ||
+    other.submissions - one.submissions ||
+    other.views - one.views ||
+    (name < otherName ? -1 : 1)
+  );
+}

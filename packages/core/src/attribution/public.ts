@@ -1,0 +1,14 @@
+/** What of sharing out credit is for others, by name. */
+export { apportion } from './apportion';
+export type { CreditModel, CreditSettings } from './credit-model';
+export {
+  ADDED,
+  COUNTED,
+  CREDITED,
+  creditTree,
+  type Figure,
+  type Figures,
+  type SourceLeaf,
+  type SourceNode,
+} from './credit-tree';
+export { CREDIT_MODELS, creditModel } from './models/registry';
