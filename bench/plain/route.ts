@@ -152,12 +152,13 @@ async function routeOne(client: pg.PoolClient, workspaceId: string, routeId: str
     await link('deal', deal, 'contact', contact);
     if (company) await link('deal', deal, 'company', company);
   }
-  await client.query('insert into visit (workspace_id, id, at, channel, source) values ($1, $2, $3, $4, $4)', [
-    workspaceId,
-    submission.id,
-    at,
-    'direct',
-  ]);
+  await client.query(
+    `with way as (
+       insert into touch_source (workspace_id, channel, source) values ($1, $4, $4)
+       on conflict (workspace_id, digest) do update set channel = excluded.channel returning id)
+     insert into visit (workspace_id, id, at, source_id) select $1, $2, $3, id from way`,
+    [workspaceId, submission.id, at, 'direct'],
+  );
   for (const [kind, record] of [
     ['contact', contact],
     ['deal', deal],

@@ -24,6 +24,10 @@ const OPEN = [
 
 /** Tables of other areas that an area reads nevertheless, each for a reason. Nobody but their area writes any. */
 const READ: Record<string, { why: string; tables: string[] }> = {
+  attribution: {
+    why: 'Which touches led to which deal, and what came of each source, is summed up in one statement over all records.',
+    tables: ['attempt', 'contact', 'deal', 'lead', 'record_link', 'touch', 'touch_source', 'visit'],
+  },
   identity: {
     why: 'What two records have is compared, merged and parted in one statement each, for thousands of pairs.',
     tables: [

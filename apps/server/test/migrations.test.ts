@@ -119,7 +119,9 @@ test('touches from before visits were kept once tell what they told', async () =
     owner.query(`select t.id, record_id, at, channel, source, medium, campaign, page from ${from} order by t.id`);
   const before = await told('touch t');
   await prepareDatabase({ databaseUrl }, MIGRATIONS);
-  const after = await told('touch t join visit v on v.workspace_id = t.workspace_id and v.id = t.visit_id');
+  const after = await told(
+    'touch t join visit v on v.workspace_id = t.workspace_id and v.id = t.visit_id join touch_source s on s.workspace_id = v.workspace_id and s.id = v.source_id',
+  );
   expect(after.rows).toEqual(before.rows);
   expect((await owner.query('select id from visit order by id')).rows.map((row) => row.id)).toEqual([
     id(21),

@@ -18,3 +18,4 @@ export * from './outbox';
 export * from './decisions';
 export * from './identity';
 export * from './sheets';
+export * from './sources';

@@ -196,6 +196,7 @@ export * from './assignment/public';
 export { nobodyTakes } from './route/checking/nobody-takes';
 export { againWords, WHEN_MATCHED_WORDS } from './decision/known-words';
 export * from './decision/public';
+export * from './attribution/public';
 export { readValueSetsCsv, valueSetsCsv } from './condition/value-set-csv';
 export { cleanValues, VALUE_SET_LIMITS, type ValueSet } from './condition/value-set';
 export {

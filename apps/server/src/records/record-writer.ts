@@ -13,6 +13,7 @@ import { Database, type WorkspaceTx } from '../platform/database/database';
 import { packed } from '../platform/database/packed';
 import type { CausedDiff } from './history/caused-diff';
 import { gainKeys, keysGained, keysLost, loseKeys } from './recognised/identity-keys';
+import { TouchSources } from './history/touch-sources';
 import { undoMerges, writeMerges } from './merged-records';
 import { writeBlocks } from './recognised/record-blocks';
 import { fieldColumns, valuesToColumns } from './record-rows';
@@ -22,7 +23,10 @@ import { writeMemberships, writeStageMoves } from './steps-in-time';
 /** Writes diffs to the records, many at once in a few statements, with their history, links and identity keys. */
 @Injectable()
 export class RecordWriter {
-  constructor(@Inject(Database) private readonly database: Database) {}
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(TouchSources) private readonly sources: TouchSources,
+  ) {}
 
   /**
    * Writes diffs that were planned one after the other.
@@ -61,7 +65,7 @@ export class RecordWriter {
     await writeChanges(tx, diffs, known);
     await writeStageMoves(tx, diffs, known);
     await writeMemberships(tx, diffs);
-    await writeTouches(tx, diffs, known);
+    await this.#writeTouches(tx, diffs, known);
     await writeMerges(tx, diffs);
   }
 
@@ -83,6 +87,42 @@ export class RecordWriter {
       [[...counts.keys()], [...counts.values()]],
     );
     return new Map(rows.map(({ record_kind, last }) => [record_kind, Number(last) - counts.get(record_kind)! + 1]));
+  }
+
+  async #writeTouches(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
+    // What a later diff of the same batch absorbed is moved with the merge.
+    const kindOf = (id: string) =>
+      known.get(id)?.kind ?? diffs.find(({ diff }) => diff.removed[id])!.diff.removed[id]!.kind;
+    const rows = diffs.flatMap(({ touches, cause }) =>
+      (touches?.records ?? []).map((touch) => ({
+        ...touch,
+        id: newId(),
+        run: cause.id,
+        kind: kindOf(touch.record),
+        visit: touches!.submission,
+      })),
+    );
+    if (!rows.length) return;
+    const visits = [...new Map(rows.map((row) => [row.visit, row])).values()];
+    await tx.statement(
+      'touches',
+      `with visited as (
+       insert into visit (workspace_id, id, at, source_id) select $1::uuid, * from unnest($7::uuid[], $8::timestamptz[], $9::int[])
+       on conflict (workspace_id, id) do nothing)
+     insert into touch (workspace_id, id, record_kind, record_id, attempt_id, visit_id)
+     select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::uuid[])`,
+      [
+        tx.workspaceId,
+        rows.map((r) => r.id),
+        rows.map((r) => r.kind),
+        rows.map((r) => r.record),
+        rows.map((r) => r.run),
+        rows.map((r) => r.visit),
+        visits.map((v) => v.visit),
+        visits.map((v) => v.at),
+        await this.sources.idsOf(tx.workspaceId, visits),
+      ],
+    );
   }
 }
 
@@ -148,47 +188,6 @@ async function writeChanges(tx: WorkspaceTx, diffs: readonly CausedDiff[], known
       parts.bytes,
       parts.starts,
       parts.lengths,
-    ],
-  );
-}
-
-async function writeTouches(tx: WorkspaceTx, diffs: readonly CausedDiff[], known: KnownRecords): Promise<void> {
-  // What a later diff of the same batch absorbed is moved with the merge.
-  const kindOf = (id: string) =>
-    known.get(id)?.kind ?? diffs.find(({ diff }) => diff.removed[id])!.diff.removed[id]!.kind;
-  const rows = diffs.flatMap(({ touches, cause }) =>
-    (touches?.records ?? []).map((touch) => ({
-      ...touch,
-      id: newId(),
-      run: cause.id,
-      kind: kindOf(touch.record),
-      visit: touches!.submission,
-    })),
-  );
-  if (!rows.length) return;
-  const visits = [...new Map(rows.map((row) => [row.visit, row])).values()];
-  await tx.statement(
-    'touches',
-    `with visited as (
-       insert into visit (workspace_id, id, at, channel, source, medium, campaign, page)
-       select $1::uuid, * from unnest($7::uuid[], $8::timestamptz[], $9::text[], $10::text[], $11::text[], $12::text[], $13::text[])
-       on conflict (workspace_id, id) do nothing)
-     insert into touch (workspace_id, id, record_kind, record_id, attempt_id, visit_id)
-     select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::uuid[])`,
-    [
-      tx.workspaceId,
-      rows.map((r) => r.id),
-      rows.map((r) => r.kind),
-      rows.map((r) => r.record),
-      rows.map((r) => r.run),
-      rows.map((r) => r.visit),
-      visits.map((v) => v.visit),
-      visits.map((v) => v.at),
-      visits.map((v) => v.channel),
-      visits.map((v) => v.source),
-      visits.map((v) => v.medium),
-      visits.map((v) => v.campaign),
-      visits.map((v) => v.page),
     ],
   );
 }

@@ -17,6 +17,7 @@ import { RecordActs } from './edits/record-acts.service';
 import { RecordEditsService } from './edits/record-edits.service';
 import { HeldRecords } from './held-records.service';
 import { RecordSheetService } from './history/record-sheet.service';
+import { TouchSources } from './history/touch-sources';
 import { KnownRecordsStore } from './known-records.store';
 import { LeadsService } from './leads/leads.service';
 import { FullnessService } from './lists/fullness.service';
@@ -55,6 +56,7 @@ import { DealMovesService } from './stages/deal-moves.service';
     RecordShapes,
     RecordSheetService,
     RecordWriter,
+    TouchSources,
     RecordsBin,
     RecordsService,
   ],

@@ -1,4 +1,5 @@
 import { AskingModule } from '../asking/asking.module';
+import { AttributionApiModule } from '../attribution/attribution-api.module';
 import { AuditModule } from '../audit/audit.module';
 import { DecisionsModule } from '../decisions/decisions.module';
 import { DestinationApiModule } from '../destination/destination-api.module';
@@ -42,6 +43,7 @@ export const MODULES = [
   IdentityApiModule,
   DecisionsModule,
   ReportsModule,
+  AttributionApiModule,
   RouteSheetModule,
   SetUpModule,
   ViewsModule,

@@ -1,9 +1,9 @@
 import { apportion } from './apportion';
 
 /** What can simply be added up. */
-export const ADDED = ['views', 'submissions', 'cost'] as const;
+export const ADDED = ['submissions'] as const;
 /** Records; one that several touches led to counts once wherever it had a part. */
-export const COUNTED = ['contacts', 'leads', 'deals', 'wonDeals'] as const;
+export const COUNTED = ['contacts', 'qualified', 'deals', 'wonDeals'] as const;
 /** Money that is shared out among touches, in minor units. */
 export const CREDITED = ['value', 'won'] as const;
 export type Figure = (typeof ADDED)[number] | (typeof COUNTED)[number] | (typeof CREDITED)[number];
@@ -51,14 +51,16 @@ function node(
     const next = leaf.path[depth];
     if (next !== undefined) below.set(next, [...(below.get(next) ?? []), leaf]);
   }
-  const groups = [...below.values()];
+  // In one order, so that equals are rounded alike whenever they are asked for.
+  const named = [...below].sort(([one], [other]) => (one < other ? -1 : 1));
+  const groups = named.map(([, group]) => group);
   const parts = CREDITED.map((figure) =>
     apportion(
       credited[figure],
       groups.map((group) => sum(group, (leaf) => leaf.credited[figure])),
     ),
   );
-  const children = [...below].map(([child, group], index) =>
+  const children = named.map(([child, group], index) =>
     node(child, group, depth + 1, {
       ...credited,
       ...Object.fromEntries(CREDITED.map((figure, at) => [figure, parts[at]![index]!])),
@@ -79,10 +81,6 @@ function sum(leaves: readonly SourceLeaf[], of: (leaf: SourceLeaf) => number | u
 /** What brought most first. */
 function byWorth({ figures: one, name }: SourceNode, { figures: other, name: otherName }: SourceNode): number {
   return (
-    other.won - one.won ||
-    other.value - one.value ||
-    other.submissions - one.submissions ||
-    other.views - one.views ||
-    (name < otherName ? -1 : 1)
+    other.won - one.won || other.value - one.value || other.submissions - one.submissions || (name < otherName ? -1 : 1)
   );
 }

@@ -17,6 +17,7 @@ export interface Source {
 /** A record that a submission touched: where that came from, when, and on which page. */
 export interface Touch extends Source {
   record: string;
+  /** Without what stands after its path. */
   page: string | null;
   at: string;
 }
@@ -48,6 +49,11 @@ export function sourceOf(visit: Visit, { sheet }: Origin = POSTED): Source {
     return { channel: SEARCH_WORDS.test(host) ? 'search' : 'referral', source: referrer, medium, campaign };
   }
   return { channel: 'direct', source: 'direct', medium, campaign };
+}
+
+/** A page without what stands after its path, which may tell of a person; `null` where none is known. */
+export function pathOf(page: string | undefined): string | null {
+  return page?.split(/[?#]/, 1)[0] || null;
 }
 
 function siteOf(address: string | undefined): string | null {

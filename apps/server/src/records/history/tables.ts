@@ -1,6 +1,6 @@
 import type { Channel, RecordKind, RecordsDiff } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { foreignKey, index, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import { time, transactionNumber, workspaceId } from '../../platform/database/columns';
 import { person } from '../../workspaces/tables';
 
@@ -29,6 +29,31 @@ export const recordChange = pgTable(
   ],
 );
 
+/** One way to come by, which all visits share that came by it: so sums go by a short number. None is ever changed. */
+export const touchSource = pgTable(
+  'touch_source',
+  {
+    workspaceId: workspaceId(),
+    id: integer('id').generatedAlwaysAsIdentity(),
+    channel: text('channel').$type<Channel>().notNull(),
+    source: text('source').notNull(),
+    medium: text('medium'),
+    campaign: text('campaign'),
+    /** Without what stands after its path. */
+    page: text('page'),
+    /** Of all the others, which may be longer than an index takes. */
+    digest: text('digest')
+      .notNull()
+      .generatedAlwaysAs(
+        sql`md5(channel || chr(31) || source || chr(31) || coalesce(medium, chr(30)) || chr(31) || coalesce(campaign, chr(30)) || chr(31) || coalesce(page, chr(30)))`,
+      ),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    uniqueIndex('touch_source_digest').on(t.workspaceId, t.digest),
+  ],
+);
+
 /**
  * Where a submission came from: one of each that touched a record, under the submission's id. Where a touch of old could not
  * be led back to its submission, the visit has an id of its own.
@@ -39,13 +64,13 @@ export const visit = pgTable(
     workspaceId: workspaceId(),
     id: uuid('id').notNull(),
     at: time('at').notNull(),
-    channel: text('channel').$type<Channel>().notNull(),
-    source: text('source').notNull(),
-    medium: text('medium'),
-    campaign: text('campaign'),
-    page: text('page'),
+    sourceId: integer('source_id').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.sourceId], foreignColumns: [touchSource.workspaceId, touchSource.id] }),
+    index('visit_at').on(t.workspaceId, t.at, t.sourceId),
+  ],
 );
 
 /** A record that a visit touched, by an attempt that still stands or was taken back since. */
@@ -63,6 +88,7 @@ export const touch = pgTable(
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.visitId], foreignColumns: [visit.workspaceId, visit.id] }),
     index('touch_record').on(t.workspaceId, t.recordId),
+    index('touch_visit').on(t.workspaceId, t.visitId),
   ],
 );
 

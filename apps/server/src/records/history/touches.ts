@@ -5,6 +5,7 @@ const STILL_COUNTS = `not exists (select 1 from attempt of_touch where of_touch.
 const TOLD = 500;
 
 /** The touches of the record `$2`, the earliest first, each with where its visit came from. */
-export const TOUCHES_SQL = `select visit.at, visit.channel, visit.source, visit.medium, visit.campaign, visit.page from touch
+export const TOUCHES_SQL = `select visit.at, s.channel, s.source, s.medium, s.campaign, s.page from touch
   join visit on visit.workspace_id = touch.workspace_id and visit.id = touch.visit_id
+  join touch_source s on s.workspace_id = visit.workspace_id and s.id = visit.source_id
   where touch.workspace_id = $1 and touch.record_id = $2 and ${STILL_COUNTS} order by visit.at, touch.id limit ${TOLD}`;

@@ -13,7 +13,7 @@ import {
 import { Decisions } from '../../decision/decisions';
 import { factsAbout } from '../../decision/facts';
 import type { EffectRecord } from '../../effect/effect';
-import { sourceOf, type Touch } from '../../source/source';
+import { pathOf, sourceOf, type Touch } from '../../source/source';
 import type { FieldValues } from '../../diff/record';
 import type { RouteDefinition } from '../../definition/route-definition';
 import type { KnownRecords } from '../../identity/known-records';
@@ -196,7 +196,7 @@ function touchesOf(plan: Plan, submission: Submission): Touch[] {
   const source = sourceOf(submission.visit, submission.origin);
   return plan.writes
     .filter(({ id }) => id !== null)
-    .map(({ id }) => ({ record: id!, ...source, page: submission.visit.page ?? null, at: submission.receivedAt }));
+    .map(({ id }) => ({ record: id!, ...source, page: pathOf(submission.visit.page), at: submission.receivedAt }));
 }
 
 function stopped(plan: Plan, reason: Reason): Plan {

@@ -1,0 +1,53 @@
+CREATE TABLE "journey_due" (
+	"workspace_id" uuid NOT NULL,
+	"id" bigint GENERATED ALWAYS AS IDENTITY (sequence name "journey_due_id_seq" INCREMENT BY 1 MINVALUE 1 MAXVALUE 9223372036854775807 START WITH 1 CACHE 1),
+	"record_id" uuid NOT NULL,
+	CONSTRAINT "journey_due_workspace_id_id_pk" PRIMARY KEY("workspace_id","id")
+);
+--> statement-breakpoint
+CREATE TABLE "journey_step" (
+	"workspace_id" uuid NOT NULL,
+	"record_kind" text NOT NULL,
+	"record_id" uuid NOT NULL,
+	"basis" smallint NOT NULL,
+	"back" integer NOT NULL,
+	"of" integer NOT NULL,
+	"last_of" smallint NOT NULL,
+	"source_id" integer NOT NULL,
+	"visit_id" uuid NOT NULL,
+	"at" timestamp with time zone NOT NULL,
+	CONSTRAINT "journey_step_workspace_id_record_id_basis_back_pk" PRIMARY KEY("workspace_id","record_id","basis","back")
+);
+--> statement-breakpoint
+ALTER TABLE "journey_step" ADD CONSTRAINT "journey_step_workspace_id_source_id_touch_source_workspace_id_id_fk" FOREIGN KEY ("workspace_id","source_id") REFERENCES "public"."touch_source"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "journey_step" ADD CONSTRAINT "journey_step_workspace_id_visit_id_visit_workspace_id_id_fk" FOREIGN KEY ("workspace_id","visit_id") REFERENCES "public"."visit"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX "journey_step_source" ON "journey_step" USING btree ("workspace_id","source_id","record_kind","basis");--> statement-breakpoint
+alter table journey_step enable row level security;--> statement-breakpoint
+create policy closed on journey_step to haycart_server using (workspace_id = (select current_workspace()));--> statement-breakpoint
+grant select, insert, update, delete on journey_step to haycart_server;--> statement-breakpoint
+alter table journey_due enable row level security;--> statement-breakpoint
+create policy closed on journey_due to haycart_server using (workspace_id = (select current_workspace()));--> statement-breakpoint
+grant select, insert, update, delete on journey_due to haycart_server;--> statement-breakpoint
+-- What changes a record, or touches it, may change which touches led to it: each is noted in the transaction that does so.
+create function journeys_of_changed() returns trigger language plpgsql as $$
+begin
+  insert into journey_due (workspace_id, record_id) select distinct workspace_id, record_id from written;
+  return null;
+end $$;--> statement-breakpoint
+create trigger journeys after insert on record_change referencing new table as written
+  for each statement execute function journeys_of_changed();--> statement-breakpoint
+create trigger journeys after insert on touch referencing new table as written
+  for each statement execute function journeys_of_changed();--> statement-breakpoint
+-- Touches of a run that was taken back count no more, and those of one that is given back count again.
+create function journeys_of_taken_back() returns trigger language plpgsql as $$
+begin
+  insert into journey_due (workspace_id, record_id)
+    select t.workspace_id, t.record_id from run r
+    join touch t on t.workspace_id = r.workspace_id and t.visit_id = r.submission_id
+    where r.workspace_id = new.workspace_id and r.id = new.run_id;
+  return null;
+end $$;--> statement-breakpoint
+create trigger journeys after update on attempt for each row
+  when (old.taken_back_by is distinct from new.taken_back_by) execute function journeys_of_taken_back();--> statement-breakpoint
+insert into journey_due (workspace_id, record_id)
+  select workspace_id, id from contact union all select workspace_id, id from lead union all select workspace_id, id from deal;

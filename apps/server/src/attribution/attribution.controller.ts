@@ -1,0 +1,97 @@
+import { Controller, Get, Inject, Query } from '@nestjs/common';
+import { ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { JOURNEY_BASES, SOURCE_PARTS, type JourneyBasis, type SourcesReport } from '@haycart/api';
+import { CREDIT_MODELS } from '@haycart/core';
+import { Type } from 'class-transformer';
+import { IsIn, IsInt, IsISO8601, IsOptional, Matches, Max, Min } from 'class-validator';
+import { ByCaller, type Caller } from '../platform/auth/caller';
+import { Reads } from '../platform/commands/command';
+import { Database } from '../platform/database/database';
+import { ProblemError } from '../platform/errors/problem-error';
+import { SourcesService, type ReportWish } from './sources.service';
+
+const DAY = 86_400_000;
+const USUAL_DAYS = 90;
+const MOST_DAYS = 3_700;
+const MODELS = CREDIT_MODELS.map(({ key }) => key);
+/** `channel`, `channel,source`, and so on. */
+const BY = new RegExp(`^(${SOURCE_PARTS.map((_, index) => SOURCE_PARTS.slice(0, index + 1).join(',')).join('|')})$`);
+const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
+
+class SourcesQuery {
+  @ApiPropertyOptional({ description: 'The first day, in UTC; 90 days before the last when not said' })
+  @IsOptional()
+  @Matches(ISO_DAY)
+  @IsISO8601({ strict: true })
+  from?: string;
+
+  @ApiPropertyOptional({ description: 'The last day, in UTC; today when not said' })
+  @IsOptional()
+  @Matches(ISO_DAY)
+  @IsISO8601({ strict: true })
+  to?: string;
+
+  @ApiPropertyOptional({ enum: MODELS, description: 'How credit is shared out; `position` when not said' })
+  @IsOptional()
+  @IsIn(MODELS)
+  credit?: string;
+
+  @ApiPropertyOptional({ enum: JOURNEY_BASES, description: 'Whose touches count; `contact` when not said' })
+  @IsOptional()
+  @IsIn(JOURNEY_BASES)
+  basis?: JourneyBasis;
+
+  @ApiPropertyOptional({ description: 'How many days before a deal began touches count; however many when not said' })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(MOST_DAYS)
+  window?: number;
+
+  @ApiPropertyOptional({ description: 'For `decay`: so many days earlier a touch counts half; 7 when not said' })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(MOST_DAYS)
+  halfLife?: number;
+
+  @ApiPropertyOptional({ description: 'What rows go by, from the outside in, such as `channel,source,campaign`' })
+  @IsOptional()
+  @Matches(BY)
+  by?: string;
+}
+
+/** Where business came from. */
+@ApiTags('reports')
+@Controller('api/v1/reports')
+export class AttributionController {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(SourcesService) private readonly sources: SourcesService,
+  ) {}
+
+  @Get('sources')
+  @Reads('records', 'Tells where business came from in a period')
+  report(@ByCaller() { workspaceId }: Caller, @Query() query: SourcesQuery): Promise<SourcesReport> {
+    return this.database.inWorkspace(workspaceId, (tx) => this.sources.report(tx, wishOf(query)));
+  }
+}
+
+function wishOf(query: SourcesQuery): ReportWish {
+  const to = new Date((query.to ? Date.parse(query.to) : Math.floor(Date.now() / DAY) * DAY) + DAY);
+  const from = query.from ? new Date(query.from) : new Date(to.getTime() - USUAL_DAYS * DAY);
+  const days = (to.getTime() - from.getTime()) / DAY;
+  if (days < 1) throw new ProblemError('refused', 'The period ends before it begins.');
+  if (days > MOST_DAYS) throw new ProblemError('refused', `A period has at most ${MOST_DAYS} days.`);
+  return {
+    from,
+    to,
+    model: query.credit ?? 'position',
+    basis: query.basis ?? 'contact',
+    window: query.window ?? null,
+    halfLife: query.halfLife ?? 7,
+    by: (query.by ?? 'channel').split(',') as ReportWish['by'],
+  };
+}

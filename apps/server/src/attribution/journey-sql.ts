@@ -1,0 +1,64 @@
+/** More touches than these are kept of no record: the first, and the latest. */
+const MOST_STEPS = 200;
+
+/** A touch of a run that was taken back does not count. */
+const COUNTS = `not exists (select 1 from attempt a where a.workspace_id = t.workspace_id and a.id = t.attempt_id and a.taken_back_by is not null)`;
+
+/**
+ * The records whose journeys go by one of those in `$2`: themselves, and the deals of a contact, of a company, and of the
+ * company of a contact.
+ */
+export const AFFECTED_SQL = `with given as (select unnest($2::uuid[]) as id),
+  firms as (
+    select id from given
+    union select l.to_id from given g join record_link l on l.workspace_id = $1 and l.from_id = g.id and l.from_kind = 'contact' and l.to_kind = 'company'),
+  around as (
+    select id from firms
+    union select l.from_id from firms f join record_link l on l.workspace_id = $1 and l.to_id = f.id and l.from_kind = 'contact')
+  select id from given
+  union select l.from_id from around n join record_link l on l.workspace_id = $1 and l.to_id = n.id and l.from_kind = 'deal'`;
+
+export const FORGET_SQL = 'delete from journey_step where workspace_id = $1 and record_id = any($2::uuid[])';
+
+/** Makes the journeys of the records in `$2`: of deals, leads and contacts. */
+export const MAKE_SQL = `with about as (
+    select 'deal' as kind, id, coalesce(closed_at, 'infinity') as until from deal where workspace_id = $1 and id = any($2::uuid[])
+    union all select 'lead', id, 'infinity' from lead where workspace_id = $1 and id = any($2::uuid[])
+    union all select 'contact', id, 'infinity' from contact where workspace_id = $1 and id = any($2::uuid[])),
+  people as (
+    select a.id, l.to_id as record from about a
+    join record_link l on l.workspace_id = $1 and l.from_id = a.id and l.to_kind = 'contact' where a.kind = 'deal'),
+  firms as (
+    select a.id, l.to_id as record from about a
+    join record_link l on l.workspace_id = $1 and l.from_id = a.id and l.to_kind = 'company' where a.kind = 'deal'
+    union select p.id, l.to_id from people p
+    join record_link l on l.workspace_id = $1 and l.from_id = p.record and l.from_kind = 'contact' and l.to_kind = 'company'),
+  whose as (
+    select id, id as record, 0 as basis from about
+    union all select id, record, 1 from people
+    union all select id, record, 2 from firms
+    union all select f.id, l.from_id, 2 from firms f
+      join record_link l on l.workspace_id = $1 and l.to_id = f.record and l.from_kind = 'contact' and l.to_kind = 'company'),
+  visits as (
+    select w.id, t.visit_id, min(w.basis) as nearest from whose w
+    join touch t on t.workspace_id = $1 and t.record_id = w.record where ${COUNTS} group by 1, 2),
+  led as (
+    select a.kind, a.id, b.basis, v.id as visit_id, v.at, v.source_id
+    from visits s join about a on a.id = s.id
+    join visit v on v.workspace_id = $1 and v.id = s.visit_id and v.at <= a.until
+    join (values (0), (1), (2)) b (basis) on s.nearest <= b.basis and (b.basis = 0 or a.kind = 'deal')),
+  ranked as (
+    select *, row_number() over (partition by id, basis order by at desc, visit_id desc) as back,
+      row_number() over (partition by id, basis order by at, visit_id) as forth from led),
+  kept as (
+    select r.*, s.channel, s.source, coalesce(s.campaign, '') as campaign, coalesce(s.page, '') as page
+    from ranked r join touch_source s on s.workspace_id = $1 and s.id = r.source_id where back < ${MOST_STEPS} or forth = 1),
+  flagged as (
+    select *, row_number() over (partition by id, basis order by back) as nth, count(*) over (partition by id, basis) as of,
+      row_number() over (partition by id, basis, channel order by back) as c1,
+      row_number() over (partition by id, basis, channel, source order by back) as c2,
+      row_number() over (partition by id, basis, channel, source, campaign order by back) as c3,
+      row_number() over (partition by id, basis, channel, source, campaign, page order by back) as c4 from kept)
+  insert into journey_step (workspace_id, record_kind, record_id, basis, back, of, last_of, source_id, visit_id, at)
+  select $1::uuid, kind, id, basis, nth, of,
+    (c1 = 1)::int + 2 * (c2 = 1)::int + 4 * (c3 = 1)::int + 8 * (c4 = 1)::int, source_id, visit_id, at from flagged`;

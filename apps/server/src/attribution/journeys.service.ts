@@ -1,0 +1,59 @@
+import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import { Database, type WorkspaceTx } from '../platform/database/database';
+import { AfterChanges } from '../platform/jobs/after-changes';
+import { AFFECTED_SQL, FORGET_SQL, MAKE_SQL } from './journey-sql';
+
+const TASK = 'follow-journeys';
+const REST_SECONDS = 2;
+/** So many changes are looked at in one transaction, and so many journeys made by one statement. */
+const AT_ONCE = 500;
+
+/** Keeps the journeys that led to deals, leads and contacts as touches, links and records change, a moment later. */
+@Injectable()
+export class JourneysService implements OnModuleInit {
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(AfterChanges) private readonly after: AfterChanges,
+  ) {}
+
+  onModuleInit(): void {
+    this.after.follow({
+      task: TASK,
+      topic: 'records',
+      restSeconds: REST_SECONDS,
+      work: (workspaceId, stopping) => this.follow(workspaceId, stopping),
+    });
+  }
+
+  /** Makes all journeys anew of which something changed. */
+  async follow(workspaceId: string, stopping = new AbortController().signal): Promise<void> {
+    let more = true;
+    while (more) {
+      stopping.throwIfAborted();
+      more = await this.database.inWorkspace(workspaceId, (tx) => this.#some(tx));
+    }
+  }
+
+  async #some(tx: WorkspaceTx): Promise<boolean> {
+    // One at a time in a workspace: two could make the same journey.
+    await tx.statement('journeys_lock', `select pg_advisory_xact_lock(hashtextextended('journeys ' || $1, 0))`, [
+      tx.workspaceId,
+    ]);
+    const due = await tx.statement<{ record: string }>(
+      'due_journeys',
+      `delete from journey_due where workspace_id = $1 and id in (
+         select id from journey_due where workspace_id = $1 order by id limit ${AT_ONCE} for update skip locked) returning record_id as record`,
+      [tx.workspaceId],
+    );
+    if (!due.length) return false;
+    const given = [...new Set(due.map(({ record }) => record))];
+    const affected = await tx.statement<{ id: string }>('affected_journeys', AFFECTED_SQL, [tx.workspaceId, given]);
+    const ids = affected.map(({ id }) => id);
+    for (let from = 0; from < ids.length; from += AT_ONCE) {
+      const some = [tx.workspaceId, ids.slice(from, from + AT_ONCE)];
+      await tx.statement('forget_journeys', FORGET_SQL, some);
+      await tx.statement('make_journeys', MAKE_SQL, some);
+    }
+    return due.length === AT_ONCE;
+  }
+}

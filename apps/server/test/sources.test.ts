@@ -1,0 +1,207 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Page, RecordShape, SourcesReport } from '@haycart/api';
+import { CREDIT_MODELS, creditModel } from '@haycart/core';
+import { JourneysService } from '../src/attribution/journeys.service';
+import { eachInWorkspace, type TestServer, type TestWorkspace } from './support/test-server';
+
+let workspace: TestWorkspace;
+let server: TestServer;
+let person: TestWorkspace['call'];
+
+eachInWorkspace(async (made) => {
+  ({ workspace, server } = made);
+  person = await workspace.signIn();
+  await workspace.publish();
+});
+
+const NEWS = { utm_source: 'news', utm_medium: 'email', utm_campaign: 'spring' };
+const AUTUMN = { ...NEWS, utm_campaign: 'autumn' };
+const SEARCH = { referrer: 'https://search.example/?q=glass', page: 'https://quillfern.example/survey?ref=7' };
+
+/** Somebody asks for one bay more than before, having come by something. */
+let bays = 0;
+async function came(visit: object, name = 'Ada Weir', company = 'Weir'): Promise<void> {
+  const email = `${name.split(' ')[0]!.toLowerCase()}@${company.toLowerCase()}.example`;
+  await workspace.submit({ name, email, company, bays: (bays += 1), _visit: JSON.stringify(visit) });
+  await workspace.handled();
+}
+const followed = () => server.app.get(JourneysService).follow(workspace.id);
+const deals = async () => (await workspace.get<Page<RecordShape>>('/deals')).items;
+
+async function win(value: string, deal?: RecordShape): Promise<void> {
+  const { id } = deal ?? (await deals())[0]!;
+  expect(await person('PATCH', `/deals/${id}`, { values: { value } })).toMatchObject({ status: 200 });
+  expect(await person('POST', `/deals/${id}/move`, { stage: 'won' })).toMatchObject({ status: 200 });
+}
+
+async function report(query = ''): Promise<SourcesReport> {
+  await followed();
+  return workspace.get<SourcesReport>(`/reports/sources?${query}`);
+}
+/** What each row is credited with of what was won, and how many deals were won there. */
+async function won(query: string): Promise<unknown> {
+  const { rows, groups, total } = await report(query);
+  const told = (row: Partial<SourcesReport['rows'][number]>) => [
+    [row.channel, row.source, row.campaign].filter((part) => part !== undefined).join(' / '),
+    row.won,
+    row.wonDeals,
+  ];
+  return [...groups, ...rows, total].filter((row) => row.wonDeals).map(told);
+}
+
+describe('what was won', () => {
+  test('goes to the touches that led to it, by each model, and always adds up', async () => {
+    await came(NEWS);
+    await came(SEARCH);
+    await came(AUTUMN);
+    await win('1,000.01');
+    // What came after it was won led to nothing.
+    await came({ utm_source: 'late' });
+    expect(await won('by=channel&credit=first')).toEqual([
+      ['e-mail', 1_000_01, 1],
+      ['search', 0, 1],
+      ['', 1_000_01, 1],
+    ]);
+    expect(await won('by=channel&credit=last')).toMatchObject([['e-mail', 1_000_01, 1], {}, {}]);
+    expect(await won('by=channel,source,campaign&credit=equal')).toEqual([
+      ['e-mail', 666_67, 1],
+      ['e-mail / news', 666_67, 1],
+      ['search', 333_34, 1],
+      ['search / search.example', 333_34, 1],
+      ['e-mail / news / autumn', 333_34, 1],
+      ['e-mail / news / spring', 333_33, 1],
+      ['search / search.example / ', 333_34, 1],
+      ['', 1_000_01, 1],
+    ]);
+    expect(await won('by=channel&credit=position')).toEqual([
+      ['e-mail', 800_01, 1],
+      ['search', 200_00, 1],
+      ['', 1_000_01, 1],
+    ]);
+  });
+
+  test('by a deal’s own touches, those of its contact, or of all people of its company', async () => {
+    await came(NEWS, 'Ada Weir');
+    await came(SEARCH, 'Bo Weir');
+    const [bo] = await deals();
+    await win('100', bo);
+    const channels = async (basis: string) =>
+      (await report(`credit=equal&basis=${basis}`)).rows.filter((row) => row.won).map((row) => [row.channel, row.won]);
+    expect(await channels('deal')).toEqual([['search', 100_00]]);
+    expect(await channels('contact')).toEqual([['search', 100_00]]);
+    expect(await channels('company')).toEqual([
+      ['e-mail', 50_00],
+      ['search', 50_00],
+    ]);
+  });
+
+  test('is told where nothing led to it, and where it was longer ago than counts', async () => {
+    const values = { name: 'By phone', value: '£ 50' };
+    await person('POST', '/deals', { values, pipeline: 'new-builds', stage: 'enquiry' });
+    await win('£ 50');
+    expect(await won('by=channel')).toEqual([
+      ['', 50_00, 1],
+      ['', 50_00, 1],
+    ]);
+  });
+
+  test('in another currency is converted at the rate of its day, and without one is told apart', async () => {
+    await came(NEWS);
+    await win('EUR 1,000.00');
+    expect(await report()).toMatchObject({
+      total: { wonDeals: 1, won: 0 },
+      withoutRate: [{ currency: 'EUR', deals: 1 }],
+    });
+    await person('PUT', '/exchange-rates', { rates: [{ currency: 'EUR', from: '2020-01-01', rate: '0.8535' }] });
+    expect(await report()).toMatchObject({ total: { won: 853_50 }, withoutRate: [] });
+  });
+});
+
+test('touches of a run that was taken back count no more, and the total stays', async () => {
+  await came(NEWS);
+  await came(SEARCH);
+  const [deal] = await deals();
+  await win('100', deal);
+  const runs = await workspace.query<{ id: string }>(
+    `select r.id from run r join visit v on v.id = r.submission_id join touch_source s on s.id = v.source_id where s.channel = 'search'`,
+  );
+  expect(await won('credit=last')).toMatchObject([['search', 100_00, 1], {}, {}]);
+  expect(await person('POST', '/runs/take-back', { runs: runs.map(({ id }) => id) })).toMatchObject({ status: 200 });
+  expect(await won('credit=last')).toEqual([
+    ['e-mail', 100_00, 1],
+    ['', 100_00, 1],
+  ]);
+});
+
+test('counts submissions, contacts and deals where they came from, and once wherever several led to one', async () => {
+  await came(NEWS);
+  await came(AUTUMN);
+  await came(SEARCH, 'Bo Lund', 'Lund');
+  const { rows, groups, total } = await report('by=channel,source,campaign');
+  const counts = (row: Partial<SourcesReport['total']>) => [row.submissions, row.contacts, row.deals];
+  expect(counts(total)).toEqual([3, 2, 2]);
+  expect(groups.find((row) => row.channel === 'e-mail')).toMatchObject({ submissions: 2, contacts: 1, deals: 1 });
+  expect(rows.filter(({ source }) => source === 'news').map((row) => [row.campaign, ...counts(row)])).toEqual([
+    ['autumn', 1, 1, 1],
+    ['spring', 1, 1, 1],
+  ]);
+});
+
+test('the database shares out as the core does, whatever the journeys, the model and the window', async () => {
+  await came(NEWS);
+  const [visit] = await workspace.query<{ id: string; source_id: number }>('select id, source_id from visit');
+  // Journeys of one to seven touches, days apart that are nowhere regular.
+  const journeys = Array.from({ length: 30 }, (_, nth) =>
+    Array.from({ length: 1 + (nth % 7) }, (_, step) => Math.round(((nth * 37 + step * step * 53) % 97) * 10) / 10).sort(
+      (one, other) => other - one,
+    ),
+  );
+  await workspace.query(
+    `insert into deal (workspace_id, id, number, name, pipeline, stage, status, stage_since, value_amount, value_currency, created_at, updated_at, closed_at)
+     select current_workspace(), md5(n::text)::uuid, 1000 + n, n::text, 'new-builds', 'won', 'won', now(), 1000000, 'GBP', now() - interval '1 hour', now(), now() - interval '1 hour'
+     from generate_series(0, 29) n`,
+  );
+  const ways = await workspace.query<{ id: number }>(
+    `insert into touch_source (workspace_id, channel, source) select current_workspace(), 'direct', 'way ' || n from generate_series(0, 6) n returning id`,
+  );
+  for (const [nth, days] of journeys.entries())
+    await workspace.query(
+      `insert into journey_step (workspace_id, record_kind, record_id, basis, back, of, last_of, source_id, visit_id, at)
+       select current_workspace(), 'deal', md5($1::text)::uuid, 1, $2::int - n + 1, $2, 15, w, $3, now() - interval '1 hour' - d * interval '1 day'
+       from unnest($4::float8[], $5::int[]) with ordinality s (d, w, n)`,
+      [String(nth), days.length, visit!.id, days, ways.slice(0, days.length).map(({ id }) => id)],
+    );
+  for (const { key } of CREDIT_MODELS)
+    for (const window of [null, 30]) {
+      const query = `by=channel,source&credit=${key}&halfLife=11${window ? `&window=${window}` : ''}`;
+      const { rows } = await workspace.get<SourcesReport>(`/reports/sources?${query}`);
+      const expected = new Map<string, number>();
+      for (const days of journeys) {
+        const within = days.map((day, step) => ({ day, step })).filter(({ day }) => window === null || day <= window);
+        const times = within.map(({ day }) => -day * 86_400_000);
+        const shares = times.length ? creditModel(key)!.shares(times, { halfLife: 11 }) : [1];
+        shares.forEach((share, at) => {
+          const name = within[at] ? `way ${within[at].step}` : '';
+          expected.set(name, (expected.get(name) ?? 0) + share * 1_000_000);
+        });
+      }
+      for (const [name, credit] of expected)
+        expect([
+          key,
+          window,
+          name,
+          Math.abs((rows.find(({ source }) => source === name)?.won ?? 0) - credit) < 2,
+        ]).toEqual([key, window, name, true]);
+    }
+});
+
+test.each([
+  'from=2026-02-30',
+  'from=2026-03-02&to=2026-03-01',
+  'credit=magic',
+  'by=campaign',
+  'window=0',
+  'from=1900-01-01',
+])('refuses %s', async (query) =>
+  expect((await person('GET', `/reports/sources?${query}`)).status).toBeGreaterThanOrEqual(400),
+);

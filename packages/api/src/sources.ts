@@ -1,0 +1,39 @@
+import type { Figures } from '@haycart/core';
+
+/** What rows of the report go by, from the outside in. */
+export const SOURCE_PARTS = ['channel', 'source', 'campaign', 'page'] as const;
+export type SourcePart = (typeof SOURCE_PARTS)[number];
+
+/** Whose touches count for a deal: its own, those of its contacts too, or those of all people of its company too. */
+export const JOURNEY_BASES = ['deal', 'contact', 'company'] as const;
+export type JourneyBasis = (typeof JOURNEY_BASES)[number];
+
+/** One way to come, as far as it is told apart; `''` where nothing is known. Money in minor units of the workspace's currency. */
+export type SourceRow = Partial<Record<SourcePart, string>> & Figures;
+
+/** Where business came from in a period. */
+export interface SourcesReport {
+  currency: string;
+  /** What the credit goes by, in a sentence. */
+  model: string;
+  /** As far apart as was asked for, what brought most first. */
+  rows: SourceRow[];
+  /** The rows that these add up to, each before its own. Records that several led to count once in each. */
+  groups: SourceRow[];
+  total: Figures;
+  /** What was won, by month and channel, the earliest month first. */
+  months: { month: string; channel: string; won: number }[];
+  /** Deals whose amount is not in it, since no rate holds on their day. */
+  withoutRate: { currency: string; deals: number }[];
+}
+
+/** One record behind a figure. */
+export interface SourceRecord {
+  kind: 'submission' | 'contact' | 'lead' | 'deal';
+  id: string;
+  name: string;
+  at: string;
+  /** What it is worth, and how much of that this source is credited with; only of deals with an amount. */
+  worth?: number;
+  credited?: number;
+}
