@@ -1,5 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Page, RecordShape, SourcesReport } from '@haycart/api';
+import {
+  SOURCE_FIGURES,
+  SOURCE_PARTS,
+  type Page,
+  type RecordShape,
+  type SourceRecords,
+  type SourceRow,
+  type SourcesReport,
+} from '@haycart/api';
 import { CREDIT_MODELS, creditModel } from '@haycart/core';
 import { JourneysService } from '../src/attribution/journeys.service';
 import { eachInWorkspace, type TestServer, type TestWorkspace } from './support/test-server';
@@ -145,6 +153,34 @@ test('counts submissions, contacts and deals where they came from, and once wher
     ['autumn', 1, 1, 1],
     ['spring', 1, 1, 1],
   ]);
+});
+
+test('behind each figure of each row stand as many records as it says, credited with what it says', async () => {
+  const visits = [NEWS, SEARCH, AUTUMN, {}, { utm_source: 'show', utm_medium: 'stand' }];
+  for (const [nth, name] of ['Ada', 'Bo', 'Cy', 'Ada', 'Bo', 'Dee', 'Ada'].entries())
+    await came(visits[nth % visits.length]!, `${name} Weir`, nth % 2 ? 'Weir' : 'Lund');
+  const values = { name: 'By phone', value: '£ 70' };
+  await person('POST', '/deals', { values, pipeline: 'new-builds', stage: 'enquiry' });
+  for (const [nth, deal] of (await deals()).entries()) if (nth % 3 < 2) await win(`${100 + nth}.01`, deal);
+  for (const credit of ['first', 'position', 'decay'])
+    for (const basis of ['deal', 'contact', 'company']) {
+      const wish = `by=channel,source,campaign&credit=${credit}&basis=${basis}`;
+      const { rows, groups, total } = await report(wish);
+      for (const row of [...rows, ...groups, total] as Partial<SourceRow>[])
+        for (const figure of SOURCE_FIGURES) {
+          const path = SOURCE_PARTS.flatMap((part) => (row[part] === undefined ? [] : [[part, row[part]]]));
+          const query = new URLSearchParams([...new URLSearchParams(wish), ['figure', figure], ...path] as string[][]);
+          const behind = await workspace.get<SourceRecords>(`/reports/sources/records?${String(query)}`);
+          const sum = behind.items.reduce((all, { credited = 0 }) => all + credited, 0);
+          const isMoney = figure === 'won' || figure === 'value';
+          expect([
+            wish,
+            row,
+            figure,
+            isMoney ? Math.abs(sum - row[figure]!) < 1 : behind.total === row[figure],
+          ]).toEqual([wish, row, figure, true]);
+        }
+    }
 });
 
 test('the database shares out as the core does, whatever the journeys, the model and the window', async () => {

@@ -27,6 +27,24 @@ export interface SourcesReport {
   withoutRate: { currency: string; deals: number }[];
 }
 
+/** What the records behind are asked of. */
+export const SOURCE_FIGURES = [
+  'submissions',
+  'contacts',
+  'qualified',
+  'deals',
+  'wonDeals',
+  'value',
+  'won',
+] as const satisfies (keyof Figures)[];
+export type SourceFigure = (typeof SOURCE_FIGURES)[number];
+
+/** The records behind a figure: as many as it says, the first 200 of them listed. */
+export interface SourceRecords {
+  total: number;
+  items: SourceRecord[];
+}
+
 /** One record behind a figure. */
 export interface SourceRecord {
   kind: 'submission' | 'contact' | 'lead' | 'deal';

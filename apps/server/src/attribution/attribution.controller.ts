@@ -1,18 +1,29 @@
 import { Controller, Get, Inject, Query } from '@nestjs/common';
-import { ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { JOURNEY_BASES, SOURCE_PARTS, type JourneyBasis, type SourcesReport } from '@haycart/api';
-import { CREDIT_MODELS } from '@haycart/core';
+import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import {
+  JOURNEY_BASES,
+  SOURCE_FIGURES,
+  SOURCE_PARTS,
+  type JourneyBasis,
+  type SourceFigure,
+  type SourceRecords,
+  type SourcesReport,
+} from '@haycart/api';
+import { CREDIT_MODELS, LIMITS } from '@haycart/core';
 import { Type } from 'class-transformer';
-import { IsIn, IsInt, IsISO8601, IsOptional, Matches, Max, Min } from 'class-validator';
+import { IsIn, IsInt, IsISO8601, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Reads } from '../platform/commands/command';
 import { Database } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
+import { SourceRecordsService } from './source-records.service';
 import { SourcesService, type ReportWish } from './sources.service';
 
 const DAY = 86_400_000;
 const USUAL_DAYS = 90;
 const MOST_DAYS = 3_700;
+/** As long as what is kept of a visit. */
+const LONGEST = LIMITS.visitPart.most;
 const MODELS = CREDIT_MODELS.map(({ key }) => key);
 /** `channel`, `channel,source`, and so on. */
 const BY = new RegExp(`^(${SOURCE_PARTS.map((_, index) => SOURCE_PARTS.slice(0, index + 1).join(',')).join('|')})$`);
@@ -63,6 +74,22 @@ class SourcesQuery {
   by?: string;
 }
 
+class RecordsQuery extends SourcesQuery {
+  @ApiProperty({ enum: SOURCE_FIGURES })
+  @IsIn(SOURCE_FIGURES)
+  figure: SourceFigure;
+
+  @ApiPropertyOptional({ description: 'Of the row; all when not said, and what nothing led to when blank' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(LONGEST)
+  channel?: string;
+
+  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(LONGEST) source?: string;
+  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(LONGEST) campaign?: string;
+  @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(LONGEST) page?: string;
+}
+
 /** Where business came from. */
 @ApiTags('reports')
 @Controller('api/v1/reports')
@@ -70,12 +97,22 @@ export class AttributionController {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(SourcesService) private readonly sources: SourcesService,
+    @Inject(SourceRecordsService) private readonly records: SourceRecordsService,
   ) {}
 
   @Get('sources')
   @Reads('records', 'Tells where business came from in a period')
   report(@ByCaller() { workspaceId }: Caller, @Query() query: SourcesQuery): Promise<SourcesReport> {
     return this.database.inWorkspace(workspaceId, (tx) => this.sources.report(tx, wishOf(query)));
+  }
+
+  @Get('sources/records')
+  @Reads('records', 'Lists the records behind a figure of where business came from')
+  behind(@ByCaller() { workspaceId }: Caller, @Query() query: RecordsQuery): Promise<SourceRecords> {
+    const { figure, channel, source, campaign, page } = query;
+    return this.database.inWorkspace(workspaceId, (tx) =>
+      this.records.behind(tx, wishOf(query), figure, { channel, source, campaign, page }),
+    );
   }
 }
 

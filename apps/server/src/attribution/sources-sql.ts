@@ -29,24 +29,18 @@ export function monthsSql(wish: StepsWish): string {
     from picked p left join steps s on s.record_id = p.id where is_won group by 1, 2`;
 }
 
-/** The deals themselves behind one figure, by what they are credited with; `$9` sources, `$10` whether those that nothing led to are meant. */
-export function dealsBehindSql(wish: StepsWish, figure: 'made' | 'won', limit: number): string {
-  return `with ${pickedSql()}, steps as (${stepsSql(wish, 8)})
-    select id, name, ${figure === 'won' ? 'closed_at' : 'created_at'} as at, ${figure}_worth::text as worth,
-      (${figure}_worth::float8 * coalesce(sum(share), 1)) as credited, count(*) over ()::int as total
-    from picked p left join steps s on s.record_id = p.id
-    where is_${figure} and case when s.source_id is null then $10 else s.source_id = any($9::int[]) end
-    group by id, name, created_at, closed_at, made_worth, won_worth order by credited desc nulls last, id limit ${limit}`;
-}
-
 /** Amounts of deals that no rate converts, by currency. */
 export const WITHOUT_RATE_SQL = `with ${pickedSql()}
   select currency, count(*)::int as deals from picked where (is_made and made_worth is null) or (is_won and won_worth is null) group by 1 order by 1`;
 
+/** Whether a contact was made, and a lead qualified, in the period. */
+export const MADE = 'created_at >= $2 and created_at < $3';
+export const QUALIFIED = `status = 'qualified' and stage_since >= $2 and stage_since < $3`;
+
 /** Contacts made in a period by their own touches, and leads qualified in it. */
 export const PEOPLE_SQL = `with people as (
-    select id, 'contact' as kind from contact where workspace_id = $1 and created_at >= $2 and created_at < $3
-    union all select id, 'lead' from lead where workspace_id = $1 and status = 'qualified' and stage_since >= $2 and stage_since < $3)
+    select id, 'contact' as kind from contact where workspace_id = $1 and ${MADE}
+    union all select id, 'lead' from lead where workspace_id = $1 and ${QUALIFIED})
   select s.source_id as source, ${counted(`p.kind = 'contact'`, 'contacts')}, ${counted(`p.kind = 'lead'`, 'qualified')}
   from people p left join journey_step s on s.workspace_id = $1 and s.record_id = p.id and s.basis = 0 group by 1`;
 
@@ -57,7 +51,7 @@ export const SUBMISSIONS_SQL = `select source_id as source, count(*)::int as sub
 export const SOURCES_SQL = `select id, channel, source, coalesce(campaign, '') as campaign, coalesce(page, '') as page
   from touch_source where workspace_id = $1 and id = any($2::int[])`;
 
-function pickedSql(): string {
+export function pickedSql(): string {
   return `picked as (select d.id, d.name, d.created_at, d.closed_at, d.value_currency as currency,
       d.created_at >= $2 and d.created_at < $3 as is_made, d.status = 'won' and d.closed_at >= $2 and d.closed_at < $3 as is_won,
       ${worthSql('d.created_at', 4, 5)} as made_worth, ${worthSql('d.closed_at', 4, 5)} as won_worth

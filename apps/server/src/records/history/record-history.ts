@@ -47,7 +47,7 @@ export const HISTORY_SQL = `select * from (
   left join person p on p.workspace_id = c.workspace_id and p.id = c.cause_id and c.cause_kind = 'person'
   where c.workspace_id = $1 and c.record_id = $2 order by c.at desc, c.id desc limit 500)
   union all
-  (select u.id, v.at, 'run', u.attempt_id, '${NO_DIFF}'::jsonb, null, r.submission_id, i.name, v.page, coalesce(i.kind = 'sheet', false), t.name, null, false
+  (select u.id, v.at, 'run', u.attempt_id, '${NO_DIFF}'::jsonb, null, r.submission_id, i.name, s.visit ->> 'page', coalesce(i.kind = 'sheet', false), t.name, null, false
   from touch u join visit v on v.workspace_id = u.workspace_id and v.id = u.visit_id
   join run_attempt r on r.workspace_id = u.workspace_id and r.id = u.attempt_id and r.taken_back_by is null
   join submission s on s.workspace_id = r.workspace_id and s.id = r.submission_id

@@ -1,0 +1,53 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { SOURCE_PARTS, type SourceFigure, type SourcePart, type SourceRecord, type SourceRecords } from '@haycart/api';
+import { DestinationService } from '../destination/destination.service';
+import type { WorkspaceTx } from '../platform/database/database';
+import { CONTACTS_BEHIND_SQL, dealsBehindSql, LEADS_BEHIND_SQL, SUBMISSIONS_BEHIND_SQL } from './behind-sql';
+import { dealParameters, type ReportWish } from './sources.service';
+
+/** Which row a figure stands in; of the total nothing is said. */
+export type SourcePath = Partial<Record<SourcePart, string>>;
+
+type Row = Omit<SourceRecord, 'at'> & { at: Date; total: number };
+
+/** The records behind a figure of the report. */
+@Injectable()
+export class SourceRecordsService {
+  constructor(@Inject(DestinationService) private readonly destinations: DestinationService) {}
+
+  async behind(tx: WorkspaceTx, wish: ReportWish, figure: SourceFigure, path: SourcePath): Promise<SourceRecords> {
+    const rows = await this.#rows(tx, wish, figure, await sourcesOf(tx, path));
+    return {
+      total: rows[0]?.total ?? 0,
+      items: rows.map(({ total: _, at, ...row }) => ({ ...row, at: at.toISOString() })),
+    };
+  }
+
+  async #rows(tx: WorkspaceTx, wish: ReportWish, figure: SourceFigure, sources: number[]): Promise<Row[]> {
+    const inPeriod = [tx.workspaceId, wish.from, wish.to, sources];
+    switch (figure) {
+      case 'submissions':
+        return tx.statement('submissions_behind', SUBMISSIONS_BEHIND_SQL, inPeriod);
+      case 'contacts':
+        return tx.statement('contacts_behind', CONTACTS_BEHIND_SQL, inPeriod);
+      case 'qualified':
+        return tx.statement('leads_behind', LEADS_BEHIND_SQL, inPeriod);
+      default: {
+        const parameters = dealParameters(tx, wish, await this.destinations.load(tx));
+        const sql = dealsBehindSql(wish, figure === 'deals' || figure === 'value' ? 'made' : 'won');
+        return tx.unnamed(sql, [...parameters, sources]);
+      }
+    }
+  }
+}
+
+/** The sources of a row; 0 among them where what nothing led to is meant too. */
+async function sourcesOf(tx: WorkspaceTx, path: SourcePath): Promise<number[]> {
+  const asked = SOURCE_PARTS.filter((part) => path[part] !== undefined);
+  const rows = await tx.unnamed<{ id: number }>(
+    `select id from touch_source where workspace_id = $1 ${asked.map((part, index) => `and coalesce(${part}, '') = $${index + 2}`).join(' ')}`,
+    [tx.workspaceId, ...asked.map((part) => path[part])],
+  );
+  const ids = rows.map(({ id }) => id);
+  return asked.every((part) => path[part] === '') ? [...ids, 0] : ids;
+}
