@@ -9,6 +9,8 @@ import {
   type SourcesReport,
 } from '@haycart/api';
 import { CREDIT_MODELS, creditModel } from '@haycart/core';
+import { parse } from 'csv-parse/sync';
+import excel from 'exceljs';
 import { JourneysService } from '../src/attribution/journeys.service';
 import { eachInWorkspace, type TestServer, type TestWorkspace } from './support/test-server';
 
@@ -181,6 +183,30 @@ test('behind each figure of each row stand as many records as it says, credited 
           ]).toEqual([wish, row, figure, true]);
         }
     }
+});
+
+test('a spreadsheet made from the export adds up to the same total', async () => {
+  await came(NEWS);
+  await came({ utm_source: '=1+1', utm_campaign: 'x'.repeat(10_000) });
+  await came(SEARCH);
+  await win('1,234.57');
+  const { total } = await report();
+  const file = (query: string) =>
+    fetch(`${server.base}/api/v1/reports/sources/export?${query}`, {
+      headers: { authorization: `Bearer ${workspace.token}` },
+    });
+  const csv = await (await file('format=csv&credit=position')).text();
+  const rows = parse(csv, { columns: true, bom: true }) as Record<string, string>[];
+  expect(rows.reduce((sum, row) => sum + Math.round(Number(row['Won value']) * 100), 0)).toBe(total.won);
+  expect(total.won).toBe(1_234_57);
+  // What a spreadsheet would work out is kept as a text.
+  expect(rows.map(({ Source }) => Source)).toContain("'=1+1");
+  const workbook = new excel.Workbook();
+  await workbook.xlsx.load(await (await file('format=xlsx')).arrayBuffer());
+  const sheet = workbook.worksheets[0]!;
+  const heads = sheet.getRow(1).values as string[];
+  const sum = sheet.getColumn(heads.indexOf('Won value')).values.slice(2) as number[];
+  expect(sum.reduce((all, one) => all + Math.round(one * 100), 0)).toBe(total.won);
 });
 
 test('the database shares out as the core does, whatever the journeys, the model and the window', async () => {

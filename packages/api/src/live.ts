@@ -9,6 +9,8 @@ export interface BandFigures {
   routesDraft: number;
   recordsToday: number;
   dealsMovedToday: number;
+  /** How many different sources something came by today. */
+  sourcesToday: number;
   waiting: number;
   /** How many decisions wait for a person. */
   toDecide: number;
@@ -83,6 +85,7 @@ export const EVENT_TOPICS = [
   'outbox',
   'channels',
   'tasks',
+  'sources',
 ] as const;
 
 export type EventTopic = (typeof EVENT_TOPICS)[number];

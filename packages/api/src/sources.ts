@@ -21,8 +21,8 @@ export interface SourcesReport {
   /** The rows that these add up to, each before its own. Records that several led to count once in each. */
   groups: SourceRow[];
   total: Figures;
-  /** What was won, by month and channel, the earliest month first. */
-  months: { month: string; channel: string; won: number }[];
+  /** What was won in each of the twelve months up to the end of the period, by channel; the earliest first. */
+  months: { month: string; channels: { channel: string; won: number }[] }[];
   /** Deals whose amount is not in it, since no rate holds on their day. */
   withoutRate: { currency: string; deals: number }[];
 }

@@ -1,5 +1,5 @@
-import { Controller, Get, Inject, Query } from '@nestjs/common';
-import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
+import { Controller, Get, Inject, Query, Res } from '@nestjs/common';
+import { ApiProduces, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import {
   JOURNEY_BASES,
   SOURCE_FIGURES,
@@ -12,10 +12,13 @@ import {
 import { CREDIT_MODELS, LIMITS } from '@haycart/core';
 import { Type } from 'class-transformer';
 import { IsIn, IsInt, IsISO8601, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
+import type { FastifyReply } from 'fastify';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Reads } from '../platform/commands/command';
 import { Database } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
+import { EXPORT_TYPES, sendExport } from '../platform/export-file';
+import { exportSources } from './sources-export';
 import { SourceRecordsService } from './source-records.service';
 import { SourcesService, type ReportWish } from './sources.service';
 
@@ -27,6 +30,7 @@ const LONGEST = LIMITS.visitPart.most;
 const MODELS = CREDIT_MODELS.map(({ key }) => key);
 /** `channel`, `channel,source`, and so on. */
 const BY = new RegExp(`^(${SOURCE_PARTS.map((_, index) => SOURCE_PARTS.slice(0, index + 1).join(',')).join('|')})$`);
+const FORMATS = ['csv', 'xlsx'] as const;
 const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 class SourcesQuery {
@@ -74,6 +78,10 @@ class SourcesQuery {
   by?: string;
 }
 
+class ExportQuery extends SourcesQuery {
+  @ApiProperty({ enum: FORMATS }) @IsIn(FORMATS) format: (typeof FORMATS)[number];
+}
+
 class RecordsQuery extends SourcesQuery {
   @ApiProperty({ enum: SOURCE_FIGURES })
   @IsIn(SOURCE_FIGURES)
@@ -104,6 +112,20 @@ export class AttributionController {
   @Reads('records', 'Tells where business came from in a period')
   report(@ByCaller() { workspaceId }: Caller, @Query() query: SourcesQuery): Promise<SourcesReport> {
     return this.database.inWorkspace(workspaceId, (tx) => this.sources.report(tx, wishOf(query)));
+  }
+
+  /** Told apart down to campaigns when nothing else is said. */
+  @Get('sources/export')
+  @ApiProduces(EXPORT_TYPES.csv, EXPORT_TYPES.xlsx)
+  @Reads('records', 'Gives where business came from as a file')
+  async export(
+    @ByCaller() { workspaceId }: Caller,
+    @Query() query: ExportQuery,
+    @Res() reply: FastifyReply,
+  ): Promise<void> {
+    const wish = wishOf({ by: 'channel,source,campaign', ...query });
+    const report = await this.database.inWorkspace(workspaceId, (tx) => this.sources.report(tx, wish));
+    await sendExport(reply, 'sources', query.format, (take) => take(exportSources(query.format, report, wish.by)));
   }
 
   @Get('sources/records')

@@ -1,12 +1,15 @@
 import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import { Database, type WorkspaceTx } from '../platform/database/database';
+import { Events } from '../platform/events/events';
 import { AfterChanges } from '../platform/jobs/after-changes';
 import { AFFECTED_SQL, FORGET_SQL, MAKE_SQL } from './journey-sql';
 
 const TASK = 'follow-journeys';
 const REST_SECONDS = 2;
-/** So many changes are looked at in one transaction, and so many journeys made by one statement. */
-const AT_ONCE = 500;
+/** So many changes are looked at in one transaction: much changes several times over, and is made anew once. */
+const CHANGES = 5_000;
+/** So many journeys are made by one statement. */
+const JOURNEYS = 500;
 
 /** Keeps the journeys that led to deals, leads and contacts as touches, links and records change, a moment later. */
 @Injectable()
@@ -14,6 +17,7 @@ export class JourneysService implements OnModuleInit {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(AfterChanges) private readonly after: AfterChanges,
+    @Inject(Events) private readonly events: Events,
   ) {}
 
   onModuleInit(): void {
@@ -42,18 +46,19 @@ export class JourneysService implements OnModuleInit {
     const due = await tx.statement<{ record: string }>(
       'due_journeys',
       `delete from journey_due where workspace_id = $1 and id in (
-         select id from journey_due where workspace_id = $1 order by id limit ${AT_ONCE} for update skip locked) returning record_id as record`,
+         select id from journey_due where workspace_id = $1 order by id limit ${CHANGES} for update skip locked) returning record_id as record`,
       [tx.workspaceId],
     );
     if (!due.length) return false;
     const given = [...new Set(due.map(({ record }) => record))];
     const affected = await tx.statement<{ id: string }>('affected_journeys', AFFECTED_SQL, [tx.workspaceId, given]);
     const ids = affected.map(({ id }) => id);
-    for (let from = 0; from < ids.length; from += AT_ONCE) {
-      const some = [tx.workspaceId, ids.slice(from, from + AT_ONCE)];
+    for (let from = 0; from < ids.length; from += JOURNEYS) {
+      const some = [tx.workspaceId, ids.slice(from, from + JOURNEYS)];
       await tx.statement('forget_journeys', FORGET_SQL, some);
       await tx.statement('make_journeys', MAKE_SQL, some);
     }
-    return due.length === AT_ONCE;
+    await this.events.tell(tx, 'sources');
+    return due.length === CHANGES;
   }
 }

@@ -37,6 +37,8 @@ interface Sums extends Record<string, unknown> {
   source: number | null;
 }
 
+/** How many months are told apart. */
+const MONTHS = 12;
 /** Where nothing is known: no touch led to it. */
 const UNKNOWN: SourceOf = { channel: '', source: '', campaign: '', page: '' };
 
@@ -52,7 +54,7 @@ export class SourcesService {
     const deals = await tx.unnamed<Sums & DealSums>(dealsSql(wish), ofDeals);
     const people = await tx.statement<Sums>('source_people', PEOPLE_SQL, period);
     const submissions = await tx.statement<Sums>('source_submissions', SUBMISSIONS_SQL, period);
-    const months = await tx.unnamed<Sums & MonthSums>(monthsSql(wish), ofDeals);
+    const months = await tx.unnamed<Sums & MonthSums>(monthsSql(wish), ofDeals.with(1, monthsBefore(wish.to, MONTHS)));
     const all = [...deals, ...people, ...submissions, ...months];
     const sources = await this.#sources(
       tx,
@@ -69,7 +71,7 @@ export class SourcesService {
       rows: rows.filter((row) => row[wish.by.at(-1)!] !== undefined),
       groups: rows.filter((row) => row[wish.by.at(-1)!] === undefined),
       total: whole.figures,
-      months: byMonth(months, sources),
+      months: byMonth(months, sources, wish.to),
       withoutRate: await tx.unnamed<{ currency: string; deals: number }>(WITHOUT_RATE_SQL, ofDeals.slice(0, -1)),
     };
   }
@@ -127,13 +129,20 @@ function sumOf<Key extends string>(rows: readonly Record<Key, string>[], key: Ke
   return rows.reduce((sum, row) => sum + Number(row[key]), 0);
 }
 
-/** Rounded so that the channels of a month add up to what was won in it. */
+/** The first moment of the month that is the last of so many, which end with the one before a moment. */
+function monthsBefore(end: Date, count: number): Date {
+  const last = new Date(end.getTime() - 1);
+  return new Date(Date.UTC(last.getUTCFullYear(), last.getUTCMonth() - count + 1, 1));
+}
+
+/** The channels of each month, rounded so that they add up to what was won in it; of a month without, none. */
 function byMonth(
   rows: readonly (Sums & MonthSums)[],
   sources: ReadonlyMap<number | null, SourceOf>,
+  end: Date,
 ): SourcesReport['months'] {
-  const months = [...new Set(rows.map(({ month }) => month))].sort();
-  return months.flatMap((month) => {
+  return Array.from({ length: MONTHS }, (_, ago) => monthsBefore(end, MONTHS - ago)).map((first) => {
+    const month = first.toISOString().slice(0, 7);
     const own = rows.filter((row) => row.month === month);
     const channels = new Map<string, number>();
     for (const { source, won } of own) {
@@ -141,6 +150,6 @@ function byMonth(
       channels.set(channel, (channels.get(channel) ?? 0) + Number(won ?? 0));
     }
     const parts = apportion(sumOf(own, 'total'), [...channels.values()]);
-    return [...channels.keys()].map((channel, index) => ({ month, channel, won: parts[index]! }));
+    return { month, channels: [...channels.keys()].map((channel, index) => ({ channel, won: parts[index]! })) };
   });
 }

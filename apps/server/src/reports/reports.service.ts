@@ -29,7 +29,9 @@ export class ReportsService {
          (select count(*)::int from route where workspace_id = $1 and version is null) as "routesDraft",
          (select count(*)::int from contact where workspace_id = $1 and created_at >= date_trunc('day', now()))
            + (select count(*)::int from company where workspace_id = $1 and created_at >= date_trunc('day', now())) as "recordsToday",
-         (select count(*)::int from deal where workspace_id = $1 and stage_since >= date_trunc('day', now())) as "dealsMovedToday"`,
+         (select count(*)::int from deal where workspace_id = $1 and stage_since >= date_trunc('day', now())) as "dealsMovedToday",
+         (select count(distinct (s.channel, s.source))::int from visit v join touch_source s on s.workspace_id = v.workspace_id and s.id = v.source_id
+           where v.workspace_id = $1 and v.at >= date_trunc('day', now())) as "sourcesToday"`,
       [tx.workspaceId],
     );
     const tasksDue = person === null ? 0 : await this.tasks.dueOf(tx, person);

@@ -24,6 +24,7 @@ export const STATIONS: Station[] = [
   },
   { to: '/records', name: 'Records', figure: ({ recordsToday }) => `${count(recordsToday)} new` },
   { to: '/pipeline', name: 'Pipeline', figure: ({ dealsMovedToday }) => `${count(dealsMovedToday)} moved` },
+  { to: '/sources', name: 'Sources', figure: ({ sourcesToday }) => `${count(sourcesToday)} today` },
 ];
 
 const ELSEWHERE: [string, string][] = [
