@@ -16,6 +16,7 @@ export default defineConfig({
     deliver: 'bench/deliver.ts',
     follow: 'bench/follow.ts',
     decide: 'bench/decide.ts',
+    report: 'bench/report.ts',
     handler: 'bench/plain/handler.ts',
   },
   platform: 'node',

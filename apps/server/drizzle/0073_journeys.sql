@@ -10,6 +10,7 @@ CREATE TABLE "journey_step" (
 	"record_kind" text NOT NULL,
 	"record_id" uuid NOT NULL,
 	"basis" smallint NOT NULL,
+	"to_basis" smallint NOT NULL,
 	"back" integer NOT NULL,
 	"of" integer NOT NULL,
 	"last_of" smallint NOT NULL,
@@ -19,8 +20,6 @@ CREATE TABLE "journey_step" (
 	CONSTRAINT "journey_step_workspace_id_record_id_basis_back_pk" PRIMARY KEY("workspace_id","record_id","basis","back")
 );
 --> statement-breakpoint
-ALTER TABLE "journey_step" ADD CONSTRAINT "journey_step_workspace_id_source_id_touch_source_workspace_id_id_fk" FOREIGN KEY ("workspace_id","source_id") REFERENCES "public"."touch_source"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "journey_step" ADD CONSTRAINT "journey_step_workspace_id_visit_id_visit_workspace_id_id_fk" FOREIGN KEY ("workspace_id","visit_id") REFERENCES "public"."visit"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "journey_step_source" ON "journey_step" USING btree ("workspace_id","source_id","record_kind","basis");--> statement-breakpoint
 alter table journey_step enable row level security;--> statement-breakpoint
 create policy closed on journey_step to haycart_server using (workspace_id = (select current_workspace()));--> statement-breakpoint

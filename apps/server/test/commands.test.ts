@@ -37,7 +37,7 @@ describe('the command', () => {
     [
       ['bench', 'swim'],
       {},
-      'bench takes accept, route, rehearse, lists, form, match, scan, quality, import, read, grow, deliver, follow or decide, not “swim”',
+      'bench takes accept, route, rehearse, lists, form, match, scan, quality, import, read, grow, deliver, follow, decide or report, not “swim”',
     ],
     [['test', 'swim'], {}, 'test takes lint, unit, server or e2e, not “swim”'],
   ])('%j with %j says what is wrong before it does anything', (words, env, said) => {

@@ -27,6 +27,7 @@ const WITHOUT: Record<string, string[]> = {
     'task.record_id',
     'touch.record_id',
   ],
+  'made from touches, which state it, and made anew with them': ['journey_step.visit_id'],
   'a cause of any kind: an attempt, an act, a merge': ['record_change.cause_id', 'record_merge.cause_id'],
   'written before what it names, in the same transaction, for each run': ['run.attempt_id', 'touch.attempt_id'],
   'an act that an area after this one keeps': ['contact_list.retired_in', 'tag.retired_in'],

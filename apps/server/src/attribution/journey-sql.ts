@@ -42,11 +42,16 @@ export const MAKE_SQL = `with about as (
   visits as (
     select w.id, t.visit_id, min(w.basis) as nearest from whose w
     join touch t on t.workspace_id = $1 and t.record_id = w.record where ${COUNTS} group by 1, 2),
-  led as (
-    select a.kind, a.id, b.basis, v.id as visit_id, v.at, v.source_id
-    from visits s join about a on a.id = s.id
-    join visit v on v.workspace_id = $1 and v.id = s.visit_id and v.at <= a.until
-    join (values (0), (1), (2)) b (basis) on s.nearest <= b.basis and (b.basis = 0 or a.kind = 'deal')),
+  until as (
+    select a.kind, a.id, s.nearest, v.id as visit_id, v.at, v.source_id from visits s join about a on a.id = s.id
+    join visit v on v.workspace_id = $1 and v.id = s.visit_id and v.at <= a.until),
+  sizes as (
+    select id, count(*) filter (where nearest = 0) as own, count(*) filter (where nearest <= 1) as near, count(*) as far from until group by 1),
+  bases as (
+    select id, 0 as basis, case when near > own then 0 when far > near then 1 else 2 end as to_basis from sizes where own > 0
+    union all select id, 1, case when far > near then 1 else 2 end from sizes where near > own
+    union all select id, 2, 2 from sizes where far > near),
+  led as (select u.*, b.basis, b.to_basis from until u join bases b on b.id = u.id and u.nearest <= b.basis),
   ranked as (
     select *, row_number() over (partition by id, basis order by at desc, visit_id desc) as back,
       row_number() over (partition by id, basis order by at, visit_id) as forth from led),
@@ -59,6 +64,6 @@ export const MAKE_SQL = `with about as (
       row_number() over (partition by id, basis, channel, source order by back) as c2,
       row_number() over (partition by id, basis, channel, source, campaign order by back) as c3,
       row_number() over (partition by id, basis, channel, source, campaign, page order by back) as c4 from kept)
-  insert into journey_step (workspace_id, record_kind, record_id, basis, back, of, last_of, source_id, visit_id, at)
-  select $1::uuid, kind, id, basis, nth, of,
+  insert into journey_step (workspace_id, record_kind, record_id, basis, to_basis, back, of, last_of, source_id, visit_id, at)
+  select $1::uuid, kind, id, basis, to_basis, nth, of,
     (c1 = 1)::int + 2 * (c2 = 1)::int + 4 * (c3 = 1)::int + 8 * (c4 = 1)::int, source_id, visit_id, at from flagged`;

@@ -33,5 +33,5 @@ export function stepsSql({ model, window, halfLife }: StepsWish, basis: number):
   const share = SHARES[model]!.replaceAll('$HALF', String(Math.trunc(halfLife)));
   return `select record_id, source_id, visit_id, back, last_of, at, ${share} as share from (
     select s.record_id, s.source_id, s.visit_id, s.back, s.last_of, s.at, ${counted}::int as n${lastAt}
-    from picked p join journey_step s on s.workspace_id = $1 and s.record_id = p.id and s.basis = $${basis} ${within}) steps`;
+    from picked p join journey_step s on s.workspace_id = $1 and s.record_id = p.id and $${basis} between s.basis and s.to_basis ${within}) steps`;
 }

@@ -1,11 +1,11 @@
 import type { RecordKind } from '@haycart/core';
-import { bigint, foreignKey, index, integer, pgTable, primaryKey, smallint, text, uuid } from 'drizzle-orm/pg-core';
+import { bigint, index, integer, pgTable, primaryKey, smallint, text, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
-import { touchSource, visit } from '../records/history/tables';
 
 /**
- * One touch of those that led to a record, counted back from the last. A deal has them three times over: its own, with those
- * of its contacts, and with those of all people of its company. Made anew whenever something of it changes.
+ * One touch of those that led to a record, counted back from the last. A deal has up to three journeys: its own, with the
+ * touches of its contacts, and with those of all people of its company; those that are the same stand once. Made anew
+ * whenever something of it changes.
  */
 export const journeyStep = pgTable(
   'journey_step',
@@ -13,8 +13,10 @@ export const journeyStep = pgTable(
     workspaceId: workspaceId(),
     recordKind: text('record_kind').$type<RecordKind>().notNull(),
     recordId: uuid('record_id').notNull(),
-    /** Whose touches count: 0 those of the record, 1 of its contacts too, 2 of its companies and all their people too. */
+    /** Whose touches count: 0 those of the record, 1 of its contacts too, 2 of its companies and all their people too; from this on. */
     basis: smallint('basis').notNull(),
+    /** Until this. */
+    toBasis: smallint('to_basis').notNull(),
     /** 1 for the last touch before the deal was closed, 2 for the one before. */
     back: integer('back').notNull(),
     /** How many there are in all. */
@@ -27,8 +29,6 @@ export const journeyStep = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.recordId, t.basis, t.back] }),
-    foreignKey({ columns: [t.workspaceId, t.sourceId], foreignColumns: [touchSource.workspaceId, touchSource.id] }),
-    foreignKey({ columns: [t.workspaceId, t.visitId], foreignColumns: [visit.workspaceId, visit.id] }),
     index('journey_step_source').on(t.workspaceId, t.sourceId, t.recordKind, t.basis),
   ],
 );
