@@ -61,7 +61,7 @@ const CORE = [
 ];
 const ANY_AREA = AREAS.join('|');
 const SCREENS =
-  'account|sign-in|home|intakes|forms|entry|submissions|routes|records|pipeline|set-up|decisions|identity|tasks|fairness|sources';
+  'account|sign-in|home|intakes|forms|entry|submissions|routes|records|pipeline|set-up|decisions|identity|tasks|fairness|sources|balance';
 
 module.exports = {
   forbidden: [

@@ -99,6 +99,8 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
   ['a person', '/set-up/people', (page) => page.getByRole('heading', { name: 'Anneke Prins' }).waitFor()],
   ['the lists', '/set-up/lists', (page) => page.getByRole('table', { name: 'Lists' }).waitFor()],
   ['tasks', '/tasks?owner=everybody', (page) => page.getByRole('row').nth(1).waitFor()],
+  ['sources', '/sources?period=365', (page) => page.getByText('Won by month and channel').waitFor()],
+  ['the balance', '/balance', (page) => page.getByText('accounted for').waitFor()],
   ['who got what', '/fairness?days=365', (page) => page.getByText('The last twenty').waitFor()],
   ['channels', '/set-up/channels', (page) => page.getByText('Care desk').waitFor()],
   [

@@ -58,6 +58,7 @@ const MailSetUp = lazy(() => import('./set-up/mail-set-up').then(({ MailSetUp })
 const OutboxSetUp = lazy(() => import('./set-up/outbox-set-up').then(({ OutboxSetUp }) => ({ default: OutboxSetUp })));
 const AuditSetUp = lazy(() => import('./set-up/audit-set-up').then(({ AuditSetUp }) => ({ default: AuditSetUp })));
 const TokensSetUp = lazy(() => import('./set-up/tokens-set-up').then(({ TokensSetUp }) => ({ default: TokensSetUp })));
+const BalancePage = lazy(() => import('./balance/balance-page').then(({ BalancePage }) => ({ default: BalancePage })));
 const SourcesPage = lazy(() => import('./sources/sources-page').then(({ SourcesPage }) => ({ default: SourcesPage })));
 const FairnessPage = lazy(() =>
   import('./fairness/fairness-page').then(({ FairnessPage }) => ({ default: FairnessPage })),
@@ -139,6 +140,7 @@ function OwnApplication() {
             { path: 'decide', element: <Decisions /> },
             { path: 'decide/:id', element: <Decisions /> },
             { path: 'tasks', element: <Tasks /> },
+            { path: 'balance', element: <BalancePage /> },
             { path: 'sources', element: <SourcesPage /> },
             { path: 'fairness', element: <FairnessPage /> },
             { path: 'set-up', element: <Navigate to="/set-up/ready" replace /> },

@@ -19,3 +19,4 @@ export * from './decisions';
 export * from './identity';
 export * from './sheets';
 export * from './sources';
+export * from './balance';

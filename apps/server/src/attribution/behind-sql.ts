@@ -1,37 +1,32 @@
-import { stepsSql, type StepsWish } from './share-sql';
-import { MADE, pickedSql, QUALIFIED } from './sources-sql';
+import { stepsOf, type StepsWish } from './share-sql';
+import { PEOPLE, PICKED } from './sources-sql';
 
 /** More records than these are not listed at once. */
 export const MOST_BEHIND = 200;
 
-/** Whether a step came by one of the sources in a parameter; of what nothing led to, by none. */
-const cameBy = (sources: number) =>
-  `case when s.source_id is null then 0 = any($${sources}::int[]) else s.source_id = any($${sources}::int[]) end`;
-
-/** The deals behind a figure, those credited most first: parameters as of `dealsSql`, and `$9` sources (0 for none). */
+/** The deals behind a figure, those credited most first: parameters as of `dealsSql`, and `$9` sources, 0 among them for what nothing led to. */
 export function dealsBehindSql(wish: StepsWish, figure: 'made' | 'won'): string {
+  const { from, share } = stepsOf(PICKED, wish, 8);
   const worth = `${figure}_worth`;
-  return `with ${pickedSql()}, steps as (${stepsSql(wish, 8)})
-    select 'deal' as kind, p.id, p.name, ${figure === 'won' ? 'closed_at' : 'created_at'} as at, ${worth}::float8 as worth,
-      ${worth}::float8 * sum(coalesce(share, 1)) as credited, count(*) over ()::int as total
-    from picked p left join steps s on s.record_id = p.id where is_${figure} and ${cameBy(9)}
-    group by p.id, p.name, closed_at, created_at, ${worth} order by credited desc nulls last, at desc, p.id limit ${MOST_BEHIND}`;
+  return `with led as (
+      select p.id, sum(case when s.source_id = any($9::int[]) then ${share} else 0 end) as share, bool_or(s.source_id = any($9::int[])) as is_asked
+      from ${from} where is_${figure} group by p.id)
+    select 'deal' as kind, p.id, p.name, ${figure === 'won' ? 'p.closed_at' : 'p.created_at'} as at, ${worth} as worth,
+      ${worth} * coalesce(l.share, 1) as credited, count(*) over ()::int as total
+    from ${PICKED} left join led l on l.id = p.id where is_${figure} and coalesce(l.is_asked, 0 = any($9::int[]))
+    order by credited desc nulls last, at desc, p.id limit ${MOST_BEHIND}`;
 }
 
 /** The contacts made, and the leads qualified, behind a figure: `$4` sources (0 for none). */
-export const CONTACTS_BEHIND_SQL = peopleBehindSql(
-  'contact',
-  `coalesce(full_name, email, phone, 'without a name')`,
-  'created_at',
-  MADE,
-);
-export const LEADS_BEHIND_SQL = peopleBehindSql('lead', 'name', 'stage_since', QUALIFIED);
+export const CONTACTS_BEHIND_SQL = peopleBehindSql('contact');
+export const LEADS_BEHIND_SQL = peopleBehindSql('lead');
 
-function peopleBehindSql(kind: 'contact' | 'lead', name: string, at: string, when: string): string {
-  return `with people as (select id, ${name} as name, ${at} as at from ${kind} where workspace_id = $1 and ${when})
-    select '${kind}' as kind, p.id, p.name, p.at, count(*) over ()::int as total
-    from people p left join journey_step s on s.workspace_id = $1 and s.record_id = p.id and s.basis = 0
-    where ${cameBy(4)} group by p.id, p.name, p.at order by p.at desc, p.id limit ${MOST_BEHIND}`;
+function peopleBehindSql(kind: 'contact' | 'lead'): string {
+  return `select '${kind}' as kind, p.id, p.name, p.at, count(*) over ()::int as total
+    from ${PEOPLE} left join lateral (
+      select bool_or(s.source_id = any($4::int[])) as is_asked from journey_step s where s.workspace_id = $1 and s.record_id = p.id and s.basis = 0) l on true
+    where ${kind === 'contact' ? '' : 'not '}is_contact and coalesce(l.is_asked, 0 = any($4::int[]))
+    order by p.at desc, p.id limit ${MOST_BEHIND}`;
 }
 
 /** The submissions behind a figure, each by who is meant: `$4` sources. */

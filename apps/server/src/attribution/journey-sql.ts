@@ -64,6 +64,7 @@ export const MAKE_SQL = `with about as (
       row_number() over (partition by id, basis, channel, source order by back) as c2,
       row_number() over (partition by id, basis, channel, source, campaign order by back) as c3,
       row_number() over (partition by id, basis, channel, source, campaign, page order by back) as c4 from kept)
-  insert into journey_step (workspace_id, record_kind, record_id, basis, to_basis, back, of, last_of, source_id, visit_id, at)
+  insert into journey_step (workspace_id, record_kind, record_id, basis, to_basis, back, of, level, ago, source_id, visit_id, at)
   select $1::uuid, kind, id, basis, to_basis, nth, of,
-    (c1 = 1)::int + 2 * (c2 = 1)::int + 4 * (c3 = 1)::int + 8 * (c4 = 1)::int, source_id, visit_id, at from flagged`;
+    case when nth = 1 then 5 when c1 = 1 then 4 when c2 = 1 then 3 when c3 = 1 then 2 when c4 = 1 then 1 else 0 end,
+    extract(epoch from max(at) over (partition by id, basis) - at), source_id, visit_id, at from flagged`;

@@ -1,7 +1,7 @@
 import type { Readable } from 'node:stream';
 import { capitalised, CREDITED, minorDigits, type Figure } from '@haycart/core';
 import type { SourcePart, SourceRow, SourcesReport } from '@haycart/api';
-import { exportTable, type ExportColumn } from '../platform/export-file';
+import { exportTable, onePortion, type ExportColumn } from '../platform/export-file';
 
 const HEADINGS: readonly [Figure, string][] = [
   ['submissions', 'Submissions'],
@@ -29,10 +29,5 @@ export function exportSources(
     })),
     { heading: 'Currency', cell: () => currency },
   ];
-  return exportTable(format, 'Sources', columns, portionsOf(rows));
-}
-
-// eslint-disable-next-line @typescript-eslint/require-await -- Exports read portion by portion; a report is one.
-async function* portionsOf(rows: readonly SourceRow[]): AsyncGenerator<readonly SourceRow[]> {
-  yield rows;
+  return exportTable(format, 'Sources', columns, onePortion(rows));
 }

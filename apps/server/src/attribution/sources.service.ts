@@ -1,25 +1,29 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
   apportion,
+  ADDED,
   COUNTED,
+  CREDITED,
   creditModel,
   creditTree,
   type Destination,
   type SourceLeaf,
   type SourceNode,
 } from '@haycart/core';
-import {
-  JOURNEY_BASES,
-  SOURCE_PARTS,
-  type JourneyBasis,
-  type SourcePart,
-  type SourceRow,
-  type SourcesReport,
-} from '@haycart/api';
+import { JOURNEY_BASES, type JourneyBasis, type SourcePart, type SourceRow, type SourcesReport } from '@haycart/api';
 import { DestinationService } from '../destination/destination.service';
 import type { WorkspaceTx } from '../platform/database/database';
 import type { StepsWish } from './share-sql';
-import { dealsSql, monthsSql, PEOPLE_SQL, SOURCES_SQL, SUBMISSIONS_SQL, WITHOUT_RATE_SQL } from './sources-sql';
+import {
+  DEALS_IN_ALL_SQL,
+  dealsSql,
+  MONTHS_IN_ALL_SQL,
+  monthsSql,
+  PEOPLE_IN_ALL_SQL,
+  PEOPLE_SQL,
+  SOURCES_SQL,
+  SUBMISSIONS_SQL,
+} from './sources-sql';
 import { rateParameters } from './worth-sql';
 
 /** What a report is asked for. */
@@ -33,12 +37,29 @@ export interface ReportWish extends StepsWish {
 }
 
 type SourceOf = Record<SourcePart, string>;
+/** Sums of records by source and level (see `journeyStep`); of those that nothing led to the source is null. */
 interface Sums extends Record<string, unknown> {
   source: number | null;
+  level?: number;
 }
+interface DealSums extends Sums {
+  value: number;
+  won: number;
+  ofMade: number;
+  ofWon: number;
+}
+interface MonthSums extends Sums {
+  month: string;
+  won: number | null;
+  ofWon: number;
+}
+type InAll = Record<'deals' | 'wonDeals' | 'ofMade' | 'ofWon' | 'without', number> & { currency: string | null };
 
 /** How many months are told apart. */
 const MONTHS = 12;
+const FIGURES = [...ADDED, ...COUNTED, ...CREDITED];
+/** The level of the last touch of all: each journey has one. */
+const LAST = 5;
 /** Where nothing is known: no touch led to it. */
 const UNKNOWN: SourceOf = { channel: '', source: '', campaign: '', page: '' };
 
@@ -49,50 +70,64 @@ export class SourcesService {
 
   async report(tx: WorkspaceTx, wish: ReportWish): Promise<SourcesReport> {
     const destination = await this.destinations.load(tx);
-    const ofDeals = dealParameters(tx, wish, destination);
-    const period = ofDeals.slice(0, 3);
-    const deals = await tx.unnamed<Sums & DealSums>(dealsSql(wish), ofDeals);
+    // Sums over all records are made in memory, for the length of this transaction.
+    await tx.statement('room_for_sums', `select set_config('work_mem', '64MB', true)`);
+    const parameters = dealParameters(tx, wish, destination);
+    const period = parameters.slice(0, 3);
+    const inAll = await tx.statement<InAll>('deals_in_all', DEALS_IN_ALL_SQL, parameters.slice(0, -1));
+    const deals = await tx.unnamed<DealSums>(dealsSql(wish), parameters);
+    deals.push(unknownDeals(deals, inAll));
     const people = await tx.statement<Sums>('source_people', PEOPLE_SQL, period);
+    const [peopleInAll] = await tx.statement<Sums>('people_in_all', PEOPLE_IN_ALL_SQL, period);
+    people.push(rest(people, peopleInAll!, ['contacts', 'qualified']));
     const submissions = await tx.statement<Sums>('source_submissions', SUBMISSIONS_SQL, period);
-    const months = await tx.unnamed<Sums & MonthSums>(monthsSql(wish), ofDeals.with(1, monthsBefore(wish.to, MONTHS)));
-    const all = [...deals, ...people, ...submissions, ...months];
-    const sources = await this.#sources(
-      tx,
-      all.map(({ source }) => source),
-    );
-    const leaves = [...deals, ...people, ...submissions].map((row) =>
-      leafOf(row, pathOf(sources.get(row.source), wish.by)),
-    );
-    const whole = creditTree(leaves, { value: sumOf(deals, 'valueTotal'), won: sumOf(deals, 'wonTotal') });
-    const rows = rowsOf(whole, wish.by);
+    const months = await this.#months(tx, wish, parameters.with(1, monthsBefore(wish.to, MONTHS)));
+    const rows = [...deals, ...people, ...submissions];
+    const sources = await this.#sources(tx, [...rows, ...months]);
+    const leaves = rows.map((row) => leafOf(row, pathOf(sources.get(row.source), wish.by)));
+    const whole = creditTree(leaves, { value: sumOf(inAll, 'ofMade'), won: sumOf(inAll, 'ofWon') });
+    const told = rowsOf(whole, wish.by).filter(isSomething);
+    const deepest = wish.by.at(-1)!;
     return {
       currency: destination.defaultCurrency,
       model: creditModel(wish.model)!.describe(wish),
-      rows: rows.filter((row) => row[wish.by.at(-1)!] !== undefined),
-      groups: rows.filter((row) => row[wish.by.at(-1)!] === undefined),
+      rows: told.filter((row) => row[deepest] !== undefined),
+      groups: told.filter((row) => row[deepest] === undefined),
       total: whole.figures,
       months: byMonth(months, sources, wish.to),
-      withoutRate: await tx.unnamed<{ currency: string; deals: number }>(WITHOUT_RATE_SQL, ofDeals.slice(0, -1)),
+      withoutRate: inAll.flatMap(({ currency, without }) =>
+        without && currency ? [{ currency, deals: without }] : [],
+      ),
     };
   }
 
-  async #sources(tx: WorkspaceTx, ids: readonly (number | null)[]): Promise<Map<number | null, SourceOf>> {
-    const rows = await tx.statement<SourceOf & { id: number }>('sources_named', SOURCES_SQL, [
-      tx.workspaceId,
-      [...new Set(ids.filter((id) => id !== null))],
-    ]);
-    return new Map<number | null, SourceOf>([[null, UNKNOWN], ...rows.map((row) => [row.id, row] as const)]);
+  /** What was won by month and source, with what nothing led to. */
+  async #months(tx: WorkspaceTx, wish: ReportWish, parameters: unknown[]): Promise<MonthSums[]> {
+    const months = await tx.unnamed<MonthSums>(monthsSql(wish), parameters);
+    const inAll = await tx.statement<Pick<MonthSums, 'month' | 'ofWon'>>(
+      'months_in_all',
+      MONTHS_IN_ALL_SQL,
+      parameters.slice(0, -1),
+    );
+    const unknown = inAll.map(({ month, ofWon }): MonthSums => {
+      const led = sumOf(
+        months.filter((row) => row.month === month),
+        'ofWon',
+      );
+      return { source: null, month, won: ofWon - led, ofWon: ofWon - led };
+    });
+    return [...months, ...unknown];
   }
-}
 
-interface DealSums {
-  valueTotal: string;
-  wonTotal: string;
-}
-interface MonthSums {
-  month: string;
-  won: number | null;
-  total: string;
+  async #sources(tx: WorkspaceTx, rows: readonly Sums[]): Promise<Map<number | null, SourceOf>> {
+    const ids = new Set(rows.map(({ source }) => source));
+    ids.delete(null);
+    const named = await tx.statement<SourceOf & { id: number }>('sources_named', SOURCES_SQL, [
+      tx.workspaceId,
+      [...ids],
+    ]);
+    return new Map<number | null, SourceOf>([[null, UNKNOWN], ...named.map((row) => [row.id, row] as const)]);
+  }
 }
 
 /** Those of every statement about deals. */
@@ -101,12 +136,30 @@ export function dealParameters(tx: WorkspaceTx, { from, to, basis }: ReportWish,
   return [tx.workspaceId, from, to, own, ...rateParameters(rates, own), JOURNEY_BASES.indexOf(basis)];
 }
 
+/** The deals that nothing led to: all without those that a last touch led to. */
+function unknownDeals(deals: readonly DealSums[], inAll: readonly InAll[]): DealSums {
+  const keys = ['deals', 'wonDeals', 'ofMade', 'ofWon'] as const;
+  const all = Object.fromEntries(keys.map((key) => [key, sumOf(inAll, key)]));
+  const left = rest(deals, { source: null, ...all }, keys) as Sums & Record<(typeof keys)[number], number>;
+  return { ...left, value: left.ofMade, won: left.ofWon };
+}
+
+/** What is left of a whole without what stands at last touches, as a row of its own. */
+function rest(rows: readonly Sums[], whole: Sums, keys: readonly string[]): Sums {
+  const last = rows.filter(({ level }) => level === LAST);
+  const left = keys.map((key) => [key, Number(whole[key]) - last.reduce((sum, row) => sum + Number(row[key]), 0)]);
+  return { source: null, level: LAST, ...Object.fromEntries(left) };
+}
+
 function leafOf(row: Sums, path: string[]): SourceLeaf {
   const number = (key: string) => Number(row[key] ?? 0);
+  // A record that counts at a level counts at all that are less far apart.
+  const depths = (count: number) =>
+    Array.from({ length: LAST }, (_, depth) => ((row.level ?? 0) >= LAST - depth ? count : 0));
   return {
     path,
     added: { submissions: number('submissions') },
-    counted: Object.fromEntries(COUNTED.flatMap((key) => (row[key] ? [[key, row[key] as number[]]] : []))),
+    counted: Object.fromEntries(COUNTED.flatMap((key) => (row[key] ? [[key, depths(number(key))]] : []))),
     credited: { value: number('value'), won: number('won') },
   };
 }
@@ -117,15 +170,20 @@ function pathOf(source: SourceOf = UNKNOWN, by: readonly SourcePart[]): string[]
 
 /** Each node before those below it. */
 function rowsOf({ children }: SourceNode, by: readonly SourcePart[], above: Partial<SourceOf> = {}): SourceRow[] {
-  const part = SOURCE_PARTS[Object.keys(above).length];
-  if (part === undefined || !by.includes(part)) return [];
+  const part = by[Object.keys(above).length];
+  if (part === undefined) return [];
   return children.flatMap((child) => {
     const own = { ...above, [part]: child.name };
     return [{ ...own, ...child.figures }, ...rowsOf(child, by, own)];
   });
 }
 
-function sumOf<Key extends string>(rows: readonly Record<Key, string>[], key: Key): number {
+/** Whether anything stands in a row. */
+function isSomething(row: SourceRow): boolean {
+  return FIGURES.some((figure) => row[figure] !== 0);
+}
+
+function sumOf<Key extends string>(rows: readonly Readonly<Record<Key, number>>[], key: Key): number {
   return rows.reduce((sum, row) => sum + Number(row[key]), 0);
 }
 
@@ -137,7 +195,7 @@ function monthsBefore(end: Date, count: number): Date {
 
 /** The channels of each month, rounded so that they add up to what was won in it; of a month without, none. */
 function byMonth(
-  rows: readonly (Sums & MonthSums)[],
+  rows: readonly MonthSums[],
   sources: ReadonlyMap<number | null, SourceOf>,
   end: Date,
 ): SourcesReport['months'] {
@@ -149,7 +207,11 @@ function byMonth(
       const { channel } = sources.get(source) ?? UNKNOWN;
       channels.set(channel, (channels.get(channel) ?? 0) + Number(won ?? 0));
     }
-    const parts = apportion(sumOf(own, 'total'), [...channels.values()]);
-    return { month, channels: [...channels.keys()].map((channel, index) => ({ channel, won: parts[index]! })) };
+    const brought = [...channels].filter(([, won]) => won > 0);
+    const parts = apportion(
+      sumOf(own, 'ofWon'),
+      brought.map(([, won]) => won),
+    );
+    return { month, channels: brought.map(([channel], index) => ({ channel, won: parts[index]! })) };
   });
 }

@@ -1,5 +1,5 @@
 import type { RecordKind } from '@haycart/core';
-import { bigint, index, integer, pgTable, primaryKey, smallint, text, uuid } from 'drizzle-orm/pg-core';
+import { bigint, integer, pgTable, primaryKey, smallint, text, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
 
 /**
@@ -21,16 +21,18 @@ export const journeyStep = pgTable(
     back: integer('back').notNull(),
     /** How many there are in all. */
     of: integer('of').notNull(),
-    /** Bits: nothing later came by the same channel (1), source (2), campaign (4), page (8); so each counts a record once. */
-    lastOf: smallint('last_of').notNull(),
+    /**
+     * At how many depths of the tree the record counts here, from the deepest: 5 for the last touch of all, 4 where nothing
+     * later came by the same channel, 3 by the same source of it, 2 by the same campaign, 1 by the same page, else 0.
+     */
+    level: smallint('level').notNull(),
+    /** Seconds before the last. */
+    ago: integer('ago').notNull(),
     sourceId: integer('source_id').notNull(),
     visitId: uuid('visit_id').notNull(),
     at: time('at').notNull(),
   },
-  (t) => [
-    primaryKey({ columns: [t.workspaceId, t.recordId, t.basis, t.back] }),
-    index('journey_step_source').on(t.workspaceId, t.sourceId, t.recordKind, t.basis),
-  ],
+  (t) => [primaryKey({ columns: [t.workspaceId, t.recordId, t.basis, t.back] })],
 );
 
 /** A record of which something changed that its journey, or that of another, may go by. Triggers write it. */

@@ -40,6 +40,12 @@ export function exportTable<Row>(
   );
 }
 
+/** Rows that are few, as a table is written from. */
+// eslint-disable-next-line @typescript-eslint/require-await -- Tables are written portion by portion; this is one.
+export async function* onePortion<Row>(rows: readonly Row[]): AsyncGenerator<readonly Row[]> {
+  yield rows;
+}
+
 /** Rows as a file of one text after the other. */
 export function exportTexts<Row>(portions: AsyncIterable<readonly Row[]>, textOf: (row: Row) => string): Readable {
   return written((out) => writeLines(out, texts(portions, textOf)));

@@ -6,6 +6,9 @@ import { IntakesModule } from '../intakes/intakes.module';
 import { RecordsModule } from '../records/records.module';
 import { SubmissionsModule } from '../submissions/submissions.module';
 import { WorkspacesModule } from '../workspaces/workspaces.module';
+import { BalanceMetric } from './balance-metric.service';
+import { BalanceController } from './balance.controller';
+import { BalanceService } from './balance.service';
 import { HomeService } from './home.service';
 import { IntakeLinesService } from './intake-lines.service';
 import { ReportsController } from './reports.controller';
@@ -22,8 +25,8 @@ import { ReportsService } from './reports.service';
     SubmissionsModule,
     WorkspacesModule,
   ],
-  controllers: [ReportsController],
-  providers: [HomeService, IntakeLinesService, ReportsService],
+  controllers: [ReportsController, BalanceController],
+  providers: [BalanceMetric, BalanceService, HomeService, IntakeLinesService, ReportsService],
   exports: [IntakeLinesService],
 })
 export class ReportsModule {}

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CountsModule } from '../counts/counts.module';
+import { AcknowledgedCounts } from './counts/acknowledged-counts.service';
 import { ArrivalCounts } from './counts/arrival-counts.service';
 import { SubmissionInbox } from './inbox/submission-inbox.service';
 import { ProfilesService } from './profiles.service';
@@ -12,6 +13,7 @@ import { SubmissionsService } from './submissions.service';
 @Module({
   imports: [CountsModule],
   providers: [
+    AcknowledgedCounts,
     ArrivalCounts,
     ProfilesService,
     SamplesService,

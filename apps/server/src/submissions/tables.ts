@@ -126,6 +126,27 @@ export const arrivalCount = pgTable(
   ],
 );
 
+/** How many were acknowledged at an intake on a day (UTC), counted by whoever told the sender, and from no submission. */
+export const acknowledgedCount = pgTable(
+  'acknowledged_count',
+  {
+    workspaceId: workspaceId(),
+    id: uuid('id').notNull().defaultRandom(),
+    day: date('day').notNull(),
+    intakeId: uuid('intake_id').notNull(),
+    acknowledged: integer('acknowledged').notNull(),
+    folded: boolean('folded').notNull().default(false),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
+    index('acknowledged_count_day').on(t.workspaceId, t.day),
+    index('acknowledged_count_unfolded')
+      .on(t.workspaceId, t.day)
+      .where(sql`not folded`),
+  ],
+);
+
 /** A file that came with a submission; its payload names it by id. */
 export const submissionFile = pgTable(
   'submission_file',

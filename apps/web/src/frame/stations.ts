@@ -30,6 +30,7 @@ export const STATIONS: Station[] = [
 const ELSEWHERE: [string, string][] = [
   ['/tasks', 'Tasks'],
   ['/fairness', 'Who got what'],
+  ['/balance', 'Balance'],
   ['/decide', 'To decide'],
   ['/set-up', 'Set up'],
   ['/account', 'Your account'],

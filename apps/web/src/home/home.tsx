@@ -3,9 +3,11 @@ import { counted } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { decisionsQuery, homeQuery } from '../api/queries';
+import { balanceQuery, decisionsQuery, homeQuery } from '../api/queries';
+import { balanceWords } from '../components/balance-sign';
 import { count, timeOfDay } from '../components/format';
 import { Sheet } from '../components/sheet';
+import { StateShape } from '../components/state-shape';
 import { Failed, Loading } from '../components/status';
 import { DayFigures } from './day-figures';
 import { IntakeTable } from './intake-table';
@@ -17,6 +19,7 @@ const FlowChart = lazy(() => import('./flow-chart').then(({ FlowChart }) => ({ d
 export function Home() {
   const home = useQuery(homeQuery);
   const decisions = useQuery(decisionsQuery(NEEDS_YOU));
+  const balance = useQuery(balanceQuery(1)).data;
   if (home.isPending || decisions.isPending) return <Loading />;
   if (home.isError) return <Failed error={home.error} retry={() => void home.refetch()} />;
   const day = home.data;
@@ -35,7 +38,7 @@ export function Home() {
               </Suspense>
             </Sheet>
           )}
-          <Sheet className="grid sm:grid-cols-2">
+          <Sheet className="grid sm:grid-cols-3">
             <Card title="Sources, last 24 hours">
               {day.sources.length
                 ? day.sources.map(({ source, count: times }, index) => (
@@ -45,6 +48,14 @@ export function Home() {
                     </span>
                   ))
                 : 'Nothing arrived.'}
+            </Card>
+            <Card title="Balance of today">
+              {balance && (
+                <Link to="/balance" className="inline-flex items-center gap-2 hover:underline">
+                  <StateShape state={balance.off ? 'failed' : 'written'} />
+                  {balanceWords(balance)}
+                </Link>
+              )}
             </Card>
             <Card title="Not routed">
               <Link to="/submissions?outcome=waiting" className="hover:underline">

@@ -49,7 +49,10 @@ function node(
   const below = new Map<string, SourceLeaf[]>();
   for (const leaf of leaves) {
     const next = leaf.path[depth];
-    if (next !== undefined) below.set(next, [...(below.get(next) ?? []), leaf]);
+    if (next === undefined) continue;
+    const known = below.get(next);
+    if (known) known.push(leaf);
+    else below.set(next, [leaf]);
   }
   // In one order, so that equals are rounded alike whenever they are asked for.
   const named = [...below].sort(([one], [other]) => (one < other ? -1 : 1));

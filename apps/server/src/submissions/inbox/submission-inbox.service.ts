@@ -5,6 +5,7 @@ import { Database, type WorkspaceTx } from '../../platform/database/database';
 import { packed } from '../../platform/database/packed';
 import { Events } from '../../platform/events/events';
 import { ProblemError } from '../../platform/errors/problem-error';
+import { AcknowledgedCounts, type Acknowledged } from '../counts/acknowledged-counts.service';
 import type { ArrivedFile } from './arrived-file';
 import { keepFiles } from './file-store';
 
@@ -32,6 +33,9 @@ export interface Kept {
   isNew: boolean;
 }
 
+/** What the database says of a submission that it kept. */
+type Arrived = Acknowledged & Record<string, unknown>;
+
 interface Waiting {
   id: string;
   arrival: Arrival;
@@ -48,11 +52,13 @@ const OVERHEAD = 2_000;
 
 const COLUMNS = '(workspace_id, id, intake_id, received_at, format, body, visit, origin, due_at)';
 const INSERT_ONE = `insert into submission ${COLUMNS}
-  select $1::uuid, $2::uuid, $3::uuid, coalesce($4::timestamptz, now()), $5::text, $6::bytea, $7::jsonb, $8::jsonb, now() from entered`;
+  select $1::uuid, $2::uuid, $3::uuid, coalesce($4::timestamptz, now()), $5::text, $6::bytea, $7::jsonb, $8::jsonb, now() from entered
+  returning intake_id as "intakeId", (received_at at time zone 'utc')::date::text as day`;
 const insertMany = (from: string) => `insert into submission ${COLUMNS.replace(')', ', gives_way)')}
   select $1::uuid, s.id, s.intake_id, coalesce(s.received_at, now()), s.format, substring($6::bytea from s.start for s.length), s.visit, s.origin, now(), s.gives_way
   from ${from} unnest($2::uuid[], $3::uuid[], $4::timestamptz[], $5::text[], $7::int[], $8::int[], $9::jsonb[], $10::boolean[], $11::jsonb[])
-    s (id, intake_id, received_at, format, start, length, visit, gives_way, origin)`;
+    s (id, intake_id, received_at, format, start, length, visit, gives_way, origin)
+  returning intake_id as "intakeId", (received_at at time zone 'utc')::date::text as day`;
 const INSERT_MANY = insertMany('entered,');
 const INSERT_ALL = insertMany('');
 
@@ -70,6 +76,7 @@ export class SubmissionInbox {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(Events) private readonly events: Events,
+    @Inject(AcknowledgedCounts) private readonly acknowledged: AcknowledgedCounts,
   ) {}
 
   /** Keeps one submission and answers its id. */
@@ -95,14 +102,14 @@ export class SubmissionInbox {
   /** Keeps several together: all of them or none. */
   async keepAll(arrivals: readonly Arrival[]): Promise<string[]> {
     const workspaceId = arrivals[0]!.workspaceId;
-    const ids = await this.database.inWorkspace(workspaceId, (tx) => insertAll(tx, arrivals));
+    const ids = await this.database.inWorkspace(workspaceId, (tx) => this.#insertAll(tx, arrivals));
     this.events.tellSoon(workspaceId, 'submissions');
     return ids;
   }
 
   /** Keeps several in a transaction of somebody else, which tells of them. */
   keepIn(tx: WorkspaceTx, arrivals: readonly Arrival[]): Promise<string[]> {
-    return insertAll(tx, arrivals);
+    return this.#insertAll(tx, arrivals);
   }
 
   /**
@@ -123,7 +130,7 @@ export class SubmissionInbox {
         `insert into idempotency (workspace_id, intake_id, key, body_hash, submission_ids, at) values ($1, $2, $3, $4, $5::uuid[], now()) on conflict do nothing returning key`,
         [workspaceId, intakeId, key, bodyHash, fresh],
       );
-      if (taken) return { ids: await insertAll(tx, arrivals, fresh), isNew: true };
+      if (taken) return { ids: await this.#insertAll(tx, arrivals, fresh), isNew: true };
       const [known] = await tx.statement<{ body_hash: string; submission_ids: string[] }>(
         'idempotency_known',
         'select body_hash, submission_ids from idempotency where workspace_id = $1 and intake_id = $2 and key = $3',
@@ -138,6 +145,26 @@ export class SubmissionInbox {
     });
     this.events.tellSoon(workspaceId, 'submissions');
     return kept;
+  }
+
+  async #insertAll(
+    tx: WorkspaceTx,
+    arrivals: readonly Arrival[],
+    ids: string[] = arrivals.map(() => newId()),
+  ): Promise<string[]> {
+    const kept = arrivals.map((arrival, index) => ({ id: ids[index]!, arrival }));
+    const arrived = await tx.statement<Arrived>('insert_all', INSERT_ALL, [tx.workspaceId, ...manyRows(kept)]);
+    await this.acknowledged.countIn(tx, arrived);
+    for (const [index, { files = [], suspicion }] of arrivals.entries()) {
+      if (suspicion)
+        await tx.statement(
+          'set_aside',
+          `update submission set state = 'set-aside', suspicion = $3 where workspace_id = $1 and id = $2`,
+          [tx.workspaceId, ids[index], JSON.stringify(suspicion)],
+        );
+      if (files.length) await keepFiles(tx, arrivals[index]!.intakeId, ids[index]!, files);
+    }
+    return ids;
   }
 
   /** Writes what waits, one workspace after the other, so that none waits for a long queue of another. */
@@ -158,9 +185,11 @@ export class SubmissionInbox {
 
   async #insert(workspaceId: string, together: Waiting[]): Promise<void> {
     try {
-      if (together.length === 1)
-        await this.database.inWorkspaceOnce(workspaceId, 'keep_one', INSERT_ONE, oneRow(together[0]!));
-      else await this.database.inWorkspaceOnce(workspaceId, 'keep_many', INSERT_MANY, manyRows(together));
+      const arrived =
+        together.length === 1
+          ? await this.database.inWorkspaceOnce<Arrived>(workspaceId, 'keep_one', INSERT_ONE, oneRow(together[0]!))
+          : await this.database.inWorkspaceOnce<Arrived>(workspaceId, 'keep_many', INSERT_MANY, manyRows(together));
+      this.acknowledged.count(workspaceId, arrived);
       for (const { id, resolve } of together) resolve(id);
       this.events.tellSoon(workspaceId, 'submissions');
     } catch (cause) {
@@ -209,23 +238,4 @@ function manyRows(together: readonly Row[]): unknown[] {
     column(({ givesWay }) => givesWay ?? false),
     column(({ origin = POSTED }) => JSON.stringify(origin)),
   ];
-}
-
-async function insertAll(
-  tx: WorkspaceTx,
-  arrivals: readonly Arrival[],
-  ids: string[] = arrivals.map(() => newId()),
-): Promise<string[]> {
-  const kept = arrivals.map((arrival, index) => ({ id: ids[index]!, arrival }));
-  await tx.statement('insert_all', INSERT_ALL, [tx.workspaceId, ...manyRows(kept)]);
-  for (const [index, { files = [], suspicion }] of arrivals.entries()) {
-    if (suspicion)
-      await tx.statement(
-        'set_aside',
-        `update submission set state = 'set-aside', suspicion = $3 where workspace_id = $1 and id = $2`,
-        [tx.workspaceId, ids[index], JSON.stringify(suspicion)],
-      );
-    if (files.length) await keepFiles(tx, arrivals[index]!.intakeId, ids[index]!, files);
-  }
-  return ids;
 }

@@ -2,9 +2,11 @@ import { expect, test } from '@jest/globals';
 import { LIMITS } from '@haycart/core';
 import type { Database } from '../../platform/database/database';
 import type { Events } from '../../platform/events/events';
+import type { AcknowledgedCounts } from '../counts/acknowledged-counts.service';
 import { SubmissionInbox, type Arrival } from './submission-inbox.service';
 
 const events = { tellSoon: () => {} } as unknown as Events;
+const acknowledged = { count: () => {} } as unknown as AcknowledgedCounts;
 const arrival = (workspaceId: string, body = Buffer.from('{}')): Arrival => ({
   workspaceId,
   intakeId: 'i',
@@ -17,10 +19,10 @@ const arrival = (workspaceId: string, body = Buffer.from('{}')): Arrival => ({
 function waitingInbox() {
   const writes: { workspaceId: string; count: number; done: () => void }[] = [];
   const inWorkspaceOnce = (workspaceId: string, name: string, _text: string, [ids]: unknown[]) =>
-    new Promise<void>((done) =>
-      writes.push({ workspaceId, count: name === 'keep_one' ? 1 : (ids as string[]).length, done }),
+    new Promise<unknown[]>((done) =>
+      writes.push({ workspaceId, count: name === 'keep_one' ? 1 : (ids as string[]).length, done: () => done([]) }),
     );
-  return { writes, inbox: new SubmissionInbox({ inWorkspaceOnce } as unknown as Database, events) };
+  return { writes, inbox: new SubmissionInbox({ inWorkspaceOnce } as unknown as Database, events, acknowledged) };
 }
 
 test('what two workspaces send in turn is written together, each with its own', async () => {

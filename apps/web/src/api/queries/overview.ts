@@ -1,4 +1,4 @@
-import type { BandFigures, DecisionList, DecisionShape, HomeShape, SearchHit } from '@haycart/api';
+import type { Balance, BandFigures, DecisionList, DecisionShape, HomeShape, SearchHit } from '@haycart/api';
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { get, query } from '../client';
 
@@ -16,6 +16,13 @@ export const decisionQuery = (id: string) =>
     retry: false,
   });
 export const homeQuery = queryOptions({ queryKey: ['any', 'home'], queryFn: get<HomeShape>('/home') });
+/** What became of all that was acknowledged in the last days. */
+export const balanceQuery = (days: number) =>
+  queryOptions({
+    queryKey: ['submissions', 'balance', days],
+    queryFn: get<Balance>(`/reports/balance${query({ days })}`),
+    meta: { topics: ['runs'] },
+  });
 export const searchQuery = (text: string) =>
   queryOptions({
     queryKey: ['search', text],

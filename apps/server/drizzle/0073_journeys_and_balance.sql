@@ -13,14 +13,27 @@ CREATE TABLE "journey_step" (
 	"to_basis" smallint NOT NULL,
 	"back" integer NOT NULL,
 	"of" integer NOT NULL,
-	"last_of" smallint NOT NULL,
+	"level" smallint NOT NULL,
+	"ago" integer NOT NULL,
 	"source_id" integer NOT NULL,
 	"visit_id" uuid NOT NULL,
 	"at" timestamp with time zone NOT NULL,
 	CONSTRAINT "journey_step_workspace_id_record_id_basis_back_pk" PRIMARY KEY("workspace_id","record_id","basis","back")
 );
 --> statement-breakpoint
-CREATE INDEX "journey_step_source" ON "journey_step" USING btree ("workspace_id","source_id","record_kind","basis");--> statement-breakpoint
+CREATE TABLE "acknowledged_count" (
+	"workspace_id" uuid NOT NULL,
+	"id" uuid DEFAULT gen_random_uuid() NOT NULL,
+	"day" date NOT NULL,
+	"intake_id" uuid NOT NULL,
+	"acknowledged" integer NOT NULL,
+	"folded" boolean DEFAULT false NOT NULL,
+	CONSTRAINT "acknowledged_count_workspace_id_id_pk" PRIMARY KEY("workspace_id","id")
+);
+--> statement-breakpoint
+ALTER TABLE "acknowledged_count" ADD CONSTRAINT "acknowledged_count_workspace_id_intake_id_intake_workspace_id_id_fk" FOREIGN KEY ("workspace_id","intake_id") REFERENCES "public"."intake"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX "acknowledged_count_day" ON "acknowledged_count" USING btree ("workspace_id","day");--> statement-breakpoint
+CREATE INDEX "acknowledged_count_unfolded" ON "acknowledged_count" USING btree ("workspace_id","day") WHERE not folded;--> statement-breakpoint
 alter table journey_step enable row level security;--> statement-breakpoint
 create policy closed on journey_step to haycart_server using (workspace_id = (select current_workspace()));--> statement-breakpoint
 grant select, insert, update, delete on journey_step to haycart_server;--> statement-breakpoint
@@ -49,4 +62,10 @@ end $$;--> statement-breakpoint
 create trigger journeys after update on attempt for each row
   when (old.taken_back_by is distinct from new.taken_back_by) execute function journeys_of_taken_back();--> statement-breakpoint
 insert into journey_due (workspace_id, record_id)
-  select workspace_id, id from contact union all select workspace_id, id from lead union all select workspace_id, id from deal;
+  select workspace_id, id from contact union all select workspace_id, id from lead union all select workspace_id, id from deal;--> statement-breakpoint
+alter table acknowledged_count enable row level security;--> statement-breakpoint
+create policy closed on acknowledged_count to haycart_server using (workspace_id = (select current_workspace()));--> statement-breakpoint
+grant select, insert, update, delete on acknowledged_count to haycart_server;--> statement-breakpoint
+-- What arrived before was counted by nobody else: it begins as what is kept.
+insert into acknowledged_count (workspace_id, day, intake_id, acknowledged, folded)
+select workspace_id, (received_at at time zone 'utc')::date, intake_id, count(*), true from submission group by 1, 2, 3;
