@@ -54,7 +54,15 @@ const READ: Record<string, { why: string; tables: string[] }> = {
   },
   reports: {
     why: 'Home, the list of intakes and finding show a little of everything in one answer.',
-    tables: ['acknowledged_count', 'arrival_count', 'file_usage', 'record_merge', 'route_version', 'touch_source', 'visit'],
+    tables: [
+      'acknowledged_count',
+      'arrival_count',
+      'file_usage',
+      'record_merge',
+      'route_version',
+      'touch_source',
+      'visit',
+    ],
   },
   runs: {
     why: 'A take back looks at all that was written since, for thousands of runs at once.',

@@ -41,7 +41,6 @@ export function exportTable<Row>(
 }
 
 /** Rows that are few, as a table is written from. */
-// eslint-disable-next-line @typescript-eslint/require-await -- Tables are written portion by portion; this is one.
 export async function* onePortion<Row>(rows: readonly Row[]): AsyncGenerator<readonly Row[]> {
   yield rows;
 }
