@@ -34,12 +34,14 @@ const FILL = [
   'analyze',
 ];
 
-/** The same sums, by hand: submissions, contacts, and deals with equal shares, by source. */
+/** The same sums, by hand: submissions, contacts, and deals with equal shares, by source; and by month. */
 const BARE = [
   `select source_id, count(*) from visit where workspace_id = $1 group by 1`,
-  `select s.source_id, count(*) from journey_step s join contact c on c.id = s.record_id and c.workspace_id = s.workspace_id where s.workspace_id = $1 and s.basis = 0 group by 1`,
-  `select s.source_id, count(*), sum(d.value_amount::float8 / s.of), sum(d.value_amount::float8 / s.of) filter (where d.status = 'won')
-   from journey_step s join deal d on d.id = s.record_id and d.workspace_id = s.workspace_id where s.workspace_id = $1 and 1 between s.basis and s.to_basis group by 1`,
+  `select source_id, count(*) from journey_step where workspace_id = $1 and record_kind = 'contact' group by 1`,
+  `select source_id, count(*), sum(amount::float8 / of), sum(amount::float8 / of) filter (where won_at is not null)
+   from journey_step where workspace_id = $1 and record_kind = 'deal' and 1 between basis and to_basis group by 1`,
+  `select source_id, to_char(won_at, 'YYYY-MM'), sum(amount::float8 / of) from journey_step
+   where workspace_id = $1 and record_kind = 'deal' and 1 between basis and to_basis and won_at >= now() - interval '1 year' group by 1, 2`,
 ];
 
 const databaseUrl = await freshDatabase('bench_report');

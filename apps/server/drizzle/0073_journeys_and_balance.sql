@@ -15,9 +15,13 @@ CREATE TABLE "journey_step" (
 	"of" integer NOT NULL,
 	"level" smallint NOT NULL,
 	"ago" integer NOT NULL,
-	"source_id" integer NOT NULL,
-	"visit_id" uuid NOT NULL,
-	"at" timestamp with time zone NOT NULL,
+	"source_id" integer,
+	"visit_id" uuid,
+	"at" timestamp with time zone,
+	"made_at" timestamp with time zone NOT NULL,
+	"won_at" timestamp with time zone,
+	"amount" bigint,
+	"currency" text,
 	CONSTRAINT "journey_step_workspace_id_record_id_basis_back_pk" PRIMARY KEY("workspace_id","record_id","basis","back")
 );
 --> statement-breakpoint
@@ -32,6 +36,8 @@ CREATE TABLE "acknowledged_count" (
 );
 --> statement-breakpoint
 ALTER TABLE "acknowledged_count" ADD CONSTRAINT "acknowledged_count_workspace_id_intake_id_intake_workspace_id_id_fk" FOREIGN KEY ("workspace_id","intake_id") REFERENCES "public"."intake"("workspace_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX "journey_step_made" ON "journey_step" USING btree ("workspace_id","record_kind","made_at");--> statement-breakpoint
+CREATE INDEX "journey_step_won" ON "journey_step" USING btree ("workspace_id","record_kind","won_at") WHERE won_at is not null;--> statement-breakpoint
 CREATE INDEX "acknowledged_count_day" ON "acknowledged_count" USING btree ("workspace_id","day");--> statement-breakpoint
 CREATE INDEX "acknowledged_count_unfolded" ON "acknowledged_count" USING btree ("workspace_id","day") WHERE not folded;--> statement-breakpoint
 alter table journey_step enable row level security;--> statement-breakpoint
@@ -68,4 +74,5 @@ create policy closed on acknowledged_count to haycart_server using (workspace_id
 grant select, insert, update, delete on acknowledged_count to haycart_server;--> statement-breakpoint
 -- What arrived before was counted by nobody else: it begins as what is kept.
 insert into acknowledged_count (workspace_id, day, intake_id, acknowledged, folded)
-select workspace_id, (received_at at time zone 'utc')::date, intake_id, count(*), true from submission group by 1, 2, 3;
+select s.workspace_id, (s.received_at at time zone 'utc')::date, s.intake_id, count(*), true
+from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id group by 1, 2, 3;

@@ -228,8 +228,8 @@ test('the database shares out as the core does, whatever the journeys, the model
   );
   for (const [nth, days] of journeys.entries())
     await workspace.query(
-      `insert into journey_step (workspace_id, record_kind, record_id, basis, to_basis, back, of, level, ago, source_id, visit_id, at)
-       select current_workspace(), 'deal', md5($1::text)::uuid, 0, 2, $2::int - n + 1, $2, case when n = $2 then 5 else 4 end, (d - $6) * 86400, w, $3, now() - interval '1 hour' - d * interval '1 day'
+      `insert into journey_step (workspace_id, record_kind, record_id, basis, to_basis, back, of, level, ago, source_id, visit_id, at, made_at, won_at, amount, currency)
+       select current_workspace(), 'deal', md5($1::text)::uuid, 0, 2, $2::int - n + 1, $2, case when n = $2 then 5 else 4 end, (d - $6) * 86400, w, $3, now() - interval '1 hour' - d * interval '1 day', now() - interval '1 hour', now() - interval '1 hour', 1000000, 'GBP'
        from unnest($4::float8[], $5::int[]) with ordinality s (d, w, n)`,
       [String(nth), days.length, visit!.id, days, ways.slice(0, days.length).map(({ id }) => id), days.at(-1)],
     );

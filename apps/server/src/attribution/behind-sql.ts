@@ -1,32 +1,36 @@
 import { stepsOf, type StepsWish } from './share-sql';
-import { PEOPLE, PICKED } from './sources-sql';
+import { MADE, MADE_WORTH, OF_DEALS, WON, WON_WORTH } from './sources-sql';
 
 /** More records than these are not listed at once. */
 export const MOST_BEHIND = 200;
 
 /** The deals behind a figure, those credited most first: parameters as of `dealsSql`, and `$9` sources, 0 among them for what nothing led to. */
 export function dealsBehindSql(wish: StepsWish, figure: 'made' | 'won'): string {
-  const { from, share } = stepsOf(PICKED, wish, 8);
-  const worth = `${figure}_worth`;
+  const [when, worth] = figure === 'won' ? [WON, WON_WORTH] : [MADE, MADE_WORTH];
+  const { from, share } = stepsOf(`${OF_DEALS} and ${when}`, wish);
   return `with led as (
-      select p.id, sum(case when s.source_id = any($9::int[]) then ${share} else 0 end) as share, bool_or(s.source_id = any($9::int[])) as is_asked
-      from ${from} where is_${figure} group by p.id)
-    select 'deal' as kind, p.id, p.name, ${figure === 'won' ? 'p.closed_at' : 'p.created_at'} as at, ${worth} as worth,
-      ${worth} * coalesce(l.share, 1) as credited, count(*) over ()::int as total
-    from ${PICKED} left join led l on l.id = p.id where is_${figure} and coalesce(l.is_asked, 0 = any($9::int[]))
-    order by credited desc nulls last, at desc, p.id limit ${MOST_BEHIND}`;
+      select s.record_id as id, sum(case when coalesce(s.source_id, 0) = any($9::int[]) then ${share} else 0 end) as share,
+        bool_or(coalesce(s.source_id, 0) = any($9::int[])) as is_asked
+      from ${from} group by 1)
+    select 'deal' as kind, d.id, d.name, s.${figure}_at as at, ${worth} as worth, ${worth} * coalesce(l.share, 1) as credited, count(*) over ()::int as total
+    from journey_step s join deal d on d.workspace_id = $1 and d.id = s.record_id left join led l on l.id = s.record_id
+    where ${OF_DEALS} and s.level = 5 and ${when} and coalesce(l.is_asked, 0 = any($9::int[]))
+    order by credited desc nulls last, at desc, d.id limit ${MOST_BEHIND}`;
 }
 
 /** The contacts made, and the leads qualified, behind a figure: `$4` sources (0 for none). */
-export const CONTACTS_BEHIND_SQL = peopleBehindSql('contact');
-export const LEADS_BEHIND_SQL = peopleBehindSql('lead');
+export const CONTACTS_BEHIND_SQL = peopleBehindSql(
+  'contact',
+  'made',
+  `coalesce(r.full_name, r.email, r.phone, 'without a name')`,
+);
+export const LEADS_BEHIND_SQL = peopleBehindSql('lead', 'won', 'r.name');
 
-function peopleBehindSql(kind: 'contact' | 'lead'): string {
-  return `select '${kind}' as kind, p.id, p.name, p.at, count(*) over ()::int as total
-    from ${PEOPLE} left join lateral (
-      select bool_or(s.source_id = any($4::int[])) as is_asked from journey_step s where s.workspace_id = $1 and s.record_id = p.id and s.basis = 0) l on true
-    where ${kind === 'contact' ? '' : 'not '}is_contact and coalesce(l.is_asked, 0 = any($4::int[]))
-    order by p.at desc, p.id limit ${MOST_BEHIND}`;
+function peopleBehindSql(kind: 'contact' | 'lead', figure: 'made' | 'won', name: string): string {
+  return `select '${kind}' as kind, r.id, ${name} as name, max(s.${figure}_at) as at, count(*) over ()::int as total
+    from journey_step s join ${kind} r on r.workspace_id = $1 and r.id = s.record_id
+    where s.workspace_id = $1 and s.record_kind = '${kind}' and s.basis = 0 and ${figure === 'won' ? WON : MADE} and coalesce(s.source_id, 0) = any($4::int[])
+    group by r.id, ${name} order by at desc, r.id limit ${MOST_BEHIND}`;
 }
 
 /** The submissions behind a figure, each by who is meant: `$4` sources. */

@@ -22,9 +22,12 @@ export const FORGET_SQL = 'delete from journey_step where workspace_id = $1 and 
 
 /** Makes the journeys of the records in `$2`: of deals, leads and contacts. */
 export const MAKE_SQL = `with about as (
-    select 'deal' as kind, id, coalesce(closed_at, 'infinity') as until from deal where workspace_id = $1 and id = any($2::uuid[])
-    union all select 'lead', id, 'infinity' from lead where workspace_id = $1 and id = any($2::uuid[])
-    union all select 'contact', id, 'infinity' from contact where workspace_id = $1 and id = any($2::uuid[])),
+    select 'deal' as kind, id, coalesce(closed_at, 'infinity') as until, created_at as made_at,
+      case when status = 'won' then closed_at end as won_at, value_amount as amount, value_currency as currency
+    from deal where workspace_id = $1 and id = any($2::uuid[])
+    union all select 'lead', id, 'infinity', created_at, case when status = 'qualified' then stage_since end, null, null
+    from lead where workspace_id = $1 and id = any($2::uuid[])
+    union all select 'contact', id, 'infinity', created_at, null, null, null from contact where workspace_id = $1 and id = any($2::uuid[])),
   people as (
     select a.id, l.to_id as record from about a
     join record_link l on l.workspace_id = $1 and l.from_id = a.id and l.to_kind = 'contact' where a.kind = 'deal'),
@@ -43,7 +46,7 @@ export const MAKE_SQL = `with about as (
     select w.id, t.visit_id, min(w.basis) as nearest from whose w
     join touch t on t.workspace_id = $1 and t.record_id = w.record where ${COUNTS} group by 1, 2),
   until as (
-    select a.kind, a.id, s.nearest, v.id as visit_id, v.at, v.source_id from visits s join about a on a.id = s.id
+    select a.id, s.nearest, v.id as visit_id, v.at, v.source_id from visits s join about a on a.id = s.id
     join visit v on v.workspace_id = $1 and v.id = s.visit_id and v.at <= a.until),
   sizes as (
     select id, count(*) filter (where nearest = 0) as own, count(*) filter (where nearest <= 1) as near, count(*) as far from until group by 1),
@@ -51,20 +54,27 @@ export const MAKE_SQL = `with about as (
     select id, 0 as basis, case when near > own then 0 when far > near then 1 else 2 end as to_basis from sizes where own > 0
     union all select id, 1, case when far > near then 1 else 2 end from sizes where near > own
     union all select id, 2, 2 from sizes where far > near),
-  led as (select u.*, b.basis, b.to_basis from until u join bases b on b.id = u.id and u.nearest <= b.basis),
   ranked as (
-    select *, row_number() over (partition by id, basis order by at desc, visit_id desc) as back,
-      row_number() over (partition by id, basis order by at, visit_id) as forth from led),
+    select u.*, b.basis, b.to_basis, row_number() over (partition by u.id, b.basis order by at desc, visit_id desc) as back,
+      row_number() over (partition by u.id, b.basis order by at, visit_id) as forth
+    from until u join bases b on b.id = u.id and u.nearest <= b.basis),
   kept as (
     select r.*, s.channel, s.source, coalesce(s.campaign, '') as campaign, coalesce(s.page, '') as page
     from ranked r join touch_source s on s.workspace_id = $1 and s.id = r.source_id where back < ${MOST_STEPS} or forth = 1),
   flagged as (
     select *, row_number() over (partition by id, basis order by back) as nth, count(*) over (partition by id, basis) as of,
+      max(at) over (partition by id, basis) as last_at,
       row_number() over (partition by id, basis, channel order by back) as c1,
       row_number() over (partition by id, basis, channel, source order by back) as c2,
       row_number() over (partition by id, basis, channel, source, campaign order by back) as c3,
-      row_number() over (partition by id, basis, channel, source, campaign, page order by back) as c4 from kept)
-  insert into journey_step (workspace_id, record_kind, record_id, basis, to_basis, back, of, level, ago, source_id, visit_id, at)
-  select $1::uuid, kind, id, basis, to_basis, nth, of,
-    case when nth = 1 then 5 when c1 = 1 then 4 when c2 = 1 then 3 when c3 = 1 then 2 when c4 = 1 then 1 else 0 end,
-    extract(epoch from max(at) over (partition by id, basis) - at), source_id, visit_id, at from flagged`;
+      row_number() over (partition by id, basis, channel, source, campaign, page order by back) as c4 from kept),
+  steps as (
+    select id, basis, to_basis, nth, of,
+      case when nth = 1 then 5 when c1 = 1 then 4 when c2 = 1 then 3 when c3 = 1 then 2 when c4 = 1 then 1 else 0 end as level,
+      extract(epoch from last_at - at) as ago, source_id, visit_id, at from flagged
+    union all select a.id, 0, case when near > 0 then 0 when far > 0 then 1 else 2 end, 1, 1, 5, 0, null, null, null
+      from about a left join sizes z on z.id = a.id where coalesce(own, 0) = 0)
+  insert into journey_step (workspace_id, record_kind, record_id, basis, to_basis, back, of, level, ago, source_id, visit_id, at,
+    made_at, won_at, amount, currency)
+  select $1::uuid, kind, id, basis, to_basis, nth, of, level, ago, source_id, visit_id, at, made_at, won_at, amount, currency
+  from steps join about using (id)`;

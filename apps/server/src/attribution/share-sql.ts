@@ -31,16 +31,19 @@ function shareSql({ model, halfLife }: StepsWish, n: string, whole: string): str
 }
 
 /**
- * The steps that led to `picked p` (deals with `id` and `created_at`) as what stands after `from`, and the share of each.
+ * The steps `s` that meet a condition as what stands after `from`, and the share of each.
  *
- * @param picked What stands before the steps, as `picked p`. @param basis The number of the parameter that says whose touches count.
+ * @param condition What stands after `where`.
  */
-export function stepsOf(picked: string, wish: StepsWish, basis: number): { from: string; share: string } {
-  const within = wish.window === null ? '' : `and s.at >= p.created_at - interval '${Math.trunc(wish.window)} days'`;
-  const join = `join journey_step s on s.workspace_id = $1 and s.record_id = p.id and $${basis}::smallint between s.basis and s.to_basis ${within}`;
+export function stepsOf(condition: string, wish: StepsWish): { from: string; share: string } {
+  const within = wish.window === null ? '' : ` and s.at >= s.made_at - interval '${Math.trunc(wish.window)} days'`;
+  const where = `where ${condition}${within}`;
   if (wish.window === null && wish.model !== 'decay')
-    return { from: `${picked} ${join}`, share: shareSql(wish, 's.of', '') };
+    return { from: `journey_step s ${where}`, share: shareSql(wish, 's.of', '') };
   // How many are within, and what they faded to together, takes a look at each journey as a whole.
-  const whole = `join (select p.id, max(s.back) as n, sum(${faded(wish.halfLife)}) as whole from ${picked} ${join} group by p.id) j on j.id = p.id`;
-  return { from: `${picked} ${whole} ${join}`, share: shareSql(wish, 'j.n', 'j.whole') };
+  const whole = `(select s.record_id, max(s.back) as n, sum(${faded(wish.halfLife)}) as whole from journey_step s ${where} group by 1) j`;
+  return {
+    from: `journey_step s join ${whole} on j.record_id = s.record_id ${where}`,
+    share: shareSql(wish, 'j.n', 'j.whole'),
+  };
 }

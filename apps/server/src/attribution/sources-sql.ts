@@ -1,65 +1,50 @@
 import { stepsOf, type StepsWish } from './share-sql';
 import { worthSql } from './worth-sql';
 
-/**
- * Deals `p` begun or won in a period (`$2` to `$3`), with what they are worth in the currency `$4` by the rates `$5` to `$7`.
- * Amounts are whole minor units, which float8 holds exactly.
- */
-export const PICKED = `(select d.id, d.name, d.created_at, d.closed_at, d.value_currency as currency, ${began('d')} as is_made, ${won('d')} as is_won,
-    case when ${began('d')} then ${worthSql('d.created_at', 4, 5)} end::float8 as made_worth,
-    case when ${won('d')} then ${worthSql('d.closed_at', 4, 5)} end::float8 as won_worth
-  from deal d where d.workspace_id = $1 and (${began('d')} or ${won('d')})) p`;
+/** Whether a step `s` leads to what was made, and to what was won or qualified, in the period `$2` to `$3`. */
+export const MADE = '(s.made_at >= $2 and s.made_at < $3)';
+export const WON = '(s.won_at >= $2 and s.won_at < $3)';
 
-function began(deal: string): string {
-  return `(${deal}.created_at >= $2 and ${deal}.created_at < $3)`;
-}
+/** Steps of deals, by whose touches count (`$8`). */
+export const OF_DEALS = `s.workspace_id = $1 and s.record_kind = 'deal' and $8::smallint between s.basis and s.to_basis`;
 
-function won(deal: string): string {
-  return `(${deal}.status = 'won' and ${deal}.closed_at >= $2 and ${deal}.closed_at < $3)`;
-}
+export const MADE_WORTH = worthSql('s.made_at');
+export const WON_WORTH = worthSql('s.won_at');
 
-/**
- * What came of each source, apart by the level at which a record counts there; `$8` says whose touches count. `ofMade` and
- * `ofWon` are what is shared out.
- */
+/** What is shared out, and how many amounts no rate converts: each deal stands at one last touch. */
+const SHARED_OUT = `coalesce(sum(${MADE_WORTH}) filter (where s.level = 5 and ${MADE}), 0) as "ofMade",
+      coalesce(sum(${WON_WORTH}) filter (where s.level = 5 and ${WON}), 0) as "ofWon",
+      count(*) filter (where s.level = 5 and s.currency <> $4 and (${MADE} and ${MADE_WORTH} is null or ${WON} and ${WON_WORTH} is null))::int as without`;
+
+/** What came of each source, apart by the level at which a record counts there: parameters `$4` own currency, `$5` to `$7` rates, `$8` basis. */
 export function dealsSql(wish: StepsWish): string {
-  const { from, share } = stepsOf(PICKED, wish, 8);
-  return `select s.source_id as source, s.level, count(*) filter (where is_made)::int as deals, count(*) filter (where is_won)::int as "wonDeals",
-      coalesce(sum(made_worth * ${share}), 0) as value, coalesce(sum(won_worth * ${share}), 0) as won,
-      coalesce(sum(made_worth), 0) as "ofMade", coalesce(sum(won_worth), 0) as "ofWon"
+  const { from, share } = stepsOf(`${OF_DEALS} and (${MADE} or ${WON})`, wish);
+  return `select s.source_id as source, s.level, count(*) filter (where ${MADE})::int as deals, count(*) filter (where ${WON})::int as "wonDeals",
+      coalesce(sum(${MADE_WORTH} * ${share}) filter (where ${MADE}), 0) as value,
+      coalesce(sum(${WON_WORTH} * ${share}) filter (where ${WON}), 0) as won, ${SHARED_OUT}
     from ${from} group by 1, 2`;
 }
 
-/** What was begun and won in all, by currency, and how many amounts no rate converts. */
-export const DEALS_IN_ALL_SQL = `select currency, count(*) filter (where is_made)::int as deals, count(*) filter (where is_won)::int as "wonDeals",
-    coalesce(sum(made_worth), 0) as "ofMade", coalesce(sum(won_worth), 0) as "ofWon",
-    count(*) filter (where is_made and made_worth is null or is_won and won_worth is null)::int as without
-  from ${PICKED} group by 1 order by 1`;
+/** The same in all, by currency, whatever led to it and however long ago. */
+export const DEALS_IN_ALL_SQL = `select s.currency, count(*) filter (where ${MADE})::int as deals, count(*) filter (where ${WON})::int as "wonDeals", ${SHARED_OUT}
+  from journey_step s where ${OF_DEALS} and s.level = 5 and (${MADE} or ${WON}) group by 1 order by 1`;
 
-const MONTH = `to_char(p.closed_at at time zone 'utc', 'YYYY-MM')`;
+const MONTH = `to_char(s.won_at at time zone 'utc', 'YYYY-MM')`;
+const OF_MONTH = `coalesce(sum(${WON_WORTH}) filter (where s.level = 5), 0) as "ofWon"`;
 
 /** What was won by month and source; parameters as of `dealsSql`. */
 export function monthsSql(wish: StepsWish): string {
-  const { from, share } = stepsOf(PICKED, wish, 8);
-  return `select ${MONTH} as month, s.source_id as source, sum(won_worth * ${share}) as won, coalesce(sum(won_worth) filter (where s.level = 5), 0) as "ofWon"
-    from ${from} where is_won group by 1, 2`;
+  const { from, share } = stepsOf(`${OF_DEALS} and ${WON}`, wish);
+  return `select ${MONTH} as month, s.source_id as source, sum(${WON_WORTH} * ${share}) as won, ${OF_MONTH} from ${from} group by 1, 2`;
 }
 
-export const MONTHS_IN_ALL_SQL = `select ${MONTH} as month, coalesce(sum(won_worth), 0) as "ofWon" from ${PICKED} where is_won group by 1`;
+export const MONTHS_IN_ALL_SQL = `select ${MONTH} as month, ${OF_MONTH} from journey_step s where ${OF_DEALS} and s.level = 5 and ${WON} group by 1`;
 
-/** Contacts made, and leads qualified, in a period. */
-export const PEOPLE = `(select id, coalesce(full_name, email, phone, 'without a name') as name, created_at as at, true as is_contact
-    from contact where workspace_id = $1 and created_at >= $2 and created_at < $3
-  union all select id, name, stage_since, false from lead
-    where workspace_id = $1 and status = 'qualified' and stage_since >= $2 and stage_since < $3) p`;
-
-const PEOPLE_FIGURES = `count(*) filter (where is_contact)::int as contacts, count(*) filter (where not is_contact)::int as qualified`;
-
-/** By what they came themselves, apart by the level at which they count there. */
-export const PEOPLE_SQL = `select s.source_id as source, s.level, ${PEOPLE_FIGURES}
-  from ${PEOPLE} join journey_step s on s.workspace_id = $1 and s.record_id = p.id and s.basis = 0 group by 1, 2`;
-
-export const PEOPLE_IN_ALL_SQL = `select ${PEOPLE_FIGURES} from ${PEOPLE}`;
+/** Contacts made, and leads qualified, by what they came by themselves. */
+export const PEOPLE_SQL = `select s.source_id as source, s.level, count(*) filter (where s.record_kind = 'contact')::int as contacts,
+    count(*) filter (where s.record_kind = 'lead')::int as qualified
+  from journey_step s where s.workspace_id = $1 and s.basis = 0
+    and (s.record_kind = 'contact' and ${MADE} or s.record_kind = 'lead' and ${WON}) group by 1, 2`;
 
 /** Submissions that touched a record, by source. */
 export const SUBMISSIONS_SQL = `select source_id as source, count(*)::int as submissions from visit

@@ -19,7 +19,6 @@ import {
   dealsSql,
   MONTHS_IN_ALL_SQL,
   monthsSql,
-  PEOPLE_IN_ALL_SQL,
   PEOPLE_SQL,
   SOURCES_SQL,
   SUBMISSIONS_SQL,
@@ -43,10 +42,15 @@ interface Sums extends Record<string, unknown> {
   level?: number;
 }
 interface DealSums extends Sums {
+  deals: number;
+  wonDeals: number;
   value: number;
   won: number;
+  /** What is shared out, at last touches. */
   ofMade: number;
   ofWon: number;
+  /** Deals whose amount no rate converts, at last touches. */
+  without: number;
 }
 interface MonthSums extends Sums {
   month: string;
@@ -74,18 +78,18 @@ export class SourcesService {
     await tx.statement('room_for_sums', `select set_config('work_mem', '64MB', true)`);
     const parameters = dealParameters(tx, wish, destination);
     const period = parameters.slice(0, 3);
-    const inAll = await tx.statement<InAll>('deals_in_all', DEALS_IN_ALL_SQL, parameters.slice(0, -1));
     const deals = await tx.unnamed<DealSums>(dealsSql(wish), parameters);
-    deals.push(unknownDeals(deals, inAll));
+    // What is left out by the window is unknown then, and what no rate converts is told by currency.
+    const asksForAll = wish.window !== null || deals.some(({ without }) => without > 0);
+    const inAll = asksForAll ? await tx.statement<InAll>('deals_in_all', DEALS_IN_ALL_SQL, parameters) : [];
+    if (wish.window !== null) deals.push(unknownDeals(deals, inAll));
     const people = await tx.statement<Sums>('source_people', PEOPLE_SQL, period);
-    const [peopleInAll] = await tx.statement<Sums>('people_in_all', PEOPLE_IN_ALL_SQL, period);
-    people.push(rest(people, peopleInAll!, ['contacts', 'qualified']));
     const submissions = await tx.statement<Sums>('source_submissions', SUBMISSIONS_SQL, period);
     const months = await this.#months(tx, wish, parameters.with(1, monthsBefore(wish.to, MONTHS)));
     const rows = [...deals, ...people, ...submissions];
     const sources = await this.#sources(tx, [...rows, ...months]);
     const leaves = rows.map((row) => leafOf(row, pathOf(sources.get(row.source), wish.by)));
-    const whole = creditTree(leaves, { value: sumOf(inAll, 'ofMade'), won: sumOf(inAll, 'ofWon') });
+    const whole = creditTree(leaves, { value: sumOf(deals, 'ofMade'), won: sumOf(deals, 'ofWon') });
     const told = rowsOf(whole, wish.by).filter(isSomething);
     const deepest = wish.by.at(-1)!;
     return {
@@ -104,11 +108,8 @@ export class SourcesService {
   /** What was won by month and source, with what nothing led to. */
   async #months(tx: WorkspaceTx, wish: ReportWish, parameters: unknown[]): Promise<MonthSums[]> {
     const months = await tx.unnamed<MonthSums>(monthsSql(wish), parameters);
-    const inAll = await tx.statement<Pick<MonthSums, 'month' | 'ofWon'>>(
-      'months_in_all',
-      MONTHS_IN_ALL_SQL,
-      parameters.slice(0, -1),
-    );
+    if (wish.window === null) return months;
+    const inAll = await tx.statement<MonthSums>('months_in_all', MONTHS_IN_ALL_SQL, parameters);
     const unknown = inAll.map(({ month, ofWon }): MonthSums => {
       const led = sumOf(
         months.filter((row) => row.month === month),
@@ -136,19 +137,13 @@ export function dealParameters(tx: WorkspaceTx, { from, to, basis }: ReportWish,
   return [tx.workspaceId, from, to, own, ...rateParameters(rates, own), JOURNEY_BASES.indexOf(basis)];
 }
 
-/** The deals that nothing led to: all without those that a last touch led to. */
+/** The deals of which every touch is longer ago than counts: all without those that have a last touch. */
 function unknownDeals(deals: readonly DealSums[], inAll: readonly InAll[]): DealSums {
-  const keys = ['deals', 'wonDeals', 'ofMade', 'ofWon'] as const;
-  const all = Object.fromEntries(keys.map((key) => [key, sumOf(inAll, key)]));
-  const left = rest(deals, { source: null, ...all }, keys) as Sums & Record<(typeof keys)[number], number>;
-  return { ...left, value: left.ofMade, won: left.ofWon };
-}
-
-/** What is left of a whole without what stands at last touches, as a row of its own. */
-function rest(rows: readonly Sums[], whole: Sums, keys: readonly string[]): Sums {
-  const last = rows.filter(({ level }) => level === LAST);
-  const left = keys.map((key) => [key, Number(whole[key]) - last.reduce((sum, row) => sum + Number(row[key]), 0)]);
-  return { source: null, level: LAST, ...Object.fromEntries(left) };
+  const last = deals.filter(({ level }) => level === LAST);
+  const left = (key: 'deals' | 'wonDeals' | 'ofMade' | 'ofWon') => sumOf(inAll, key) - sumOf(last, key);
+  const [ofMade, ofWon] = [left('ofMade'), left('ofWon')];
+  const counts = { deals: left('deals'), wonDeals: left('wonDeals'), without: 0 };
+  return { source: null, level: LAST, ...counts, ofMade, ofWon, value: ofMade, won: ofWon };
 }
 
 function leafOf(row: Sums, path: string[]): SourceLeaf {

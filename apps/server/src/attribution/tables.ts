@@ -1,11 +1,13 @@
 import type { RecordKind } from '@haycart/core';
-import { bigint, integer, pgTable, primaryKey, smallint, text, uuid } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { bigint, index, integer, pgTable, primaryKey, smallint, text, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
 
 /**
- * One touch of those that led to a record, counted back from the last. A deal has up to three journeys: its own, with the
- * touches of its contacts, and with those of all people of its company; those that are the same stand once. Made anew
- * whenever something of it changes.
+ * One touch of those that led to a record, counted back from the last, with what the record counts for: sums are made of these
+ * rows alone. A deal has up to three journeys: its own, with the touches of its contacts, and with those of all people of its
+ * company; those that are the same stand once. What nothing led to has one row without a touch. Made anew whenever something
+ * of it changes.
  */
 export const journeyStep = pgTable(
   'journey_step',
@@ -28,11 +30,22 @@ export const journeyStep = pgTable(
     level: smallint('level').notNull(),
     /** Seconds before the last. */
     ago: integer('ago').notNull(),
-    sourceId: integer('source_id').notNull(),
-    visitId: uuid('visit_id').notNull(),
-    at: time('at').notNull(),
+    sourceId: integer('source_id'),
+    visitId: uuid('visit_id'),
+    at: time('at'),
+    /** When the record was made; and when the deal was won, or the lead qualified. */
+    madeAt: time('made_at').notNull(),
+    wonAt: time('won_at'),
+    amount: bigint('amount', { mode: 'number' }),
+    currency: text('currency'),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.recordId, t.basis, t.back] })],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.recordId, t.basis, t.back] }),
+    index('journey_step_made').on(t.workspaceId, t.recordKind, t.madeAt),
+    index('journey_step_won')
+      .on(t.workspaceId, t.recordKind, t.wonAt)
+      .where(sql`won_at is not null`),
+  ],
 );
 
 /** A record of which something changed that its journey, or that of another, may go by. Triggers write it. */

@@ -10,13 +10,12 @@ export function rateParameters(rates: readonly ExchangeRate[], own: string): [st
 }
 
 /**
- * What a deal `d` is worth in the own currency at the rate of a day, rounded half away from zero as `converted` of the core
- * does; null without a rate, 0 without an amount.
- *
- * @param rates The number of the first of the three parameters of `rateParameters`. @param own That of the own currency.
+ * What a step `s` counts for in the own currency (`$4`) at the rate of a day (by the rates `$5` to `$7`), rounded half away
+ * from zero as `converted` of the core does; null without a rate, 0 without an amount. Amounts are whole minor units, which
+ * float8 holds exactly.
  */
-export function worthSql(day: string, own: number, rates: number): string {
-  return `case when d.value_amount is null then 0 when d.value_currency = $${own} then d.value_amount
-    else (select round(d.value_amount * r.factor) from unnest($${rates}::text[], $${rates + 1}::date[], $${rates + 2}::numeric[]) r (currency, since, factor)
-      where r.currency = d.value_currency and r.since <= (${day})::date order by r.since desc limit 1) end`;
+export function worthSql(day: string): string {
+  return `(case when s.amount is null then 0 when s.currency = $4 then s.amount
+    else (select round(s.amount * r.factor) from unnest($5::text[], $6::date[], $7::numeric[]) r (currency, since, factor)
+      where r.currency = s.currency and r.since <= (${day})::date order by r.since desc limit 1) end)::float8`;
 }
