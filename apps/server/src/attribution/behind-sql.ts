@@ -1,20 +1,24 @@
-import { stepsOf, type StepsWish } from './share-sql';
-import { MADE, MADE_WORTH, OF_DEALS, WON, WON_WORTH } from './sources-sql';
+import { stepsOf } from './share-sql';
+import { MADE, OF_DEALS, WON, worths, type SumsWish } from './sources-sql';
 
 /** More records than these are not listed at once. */
 export const MOST_BEHIND = 200;
 
-/** The deals behind a figure, those credited most first: parameters as of `dealsSql`, and `$9` sources, 0 among them for what nothing led to. */
-export function dealsBehindSql(wish: StepsWish, figure: 'made' | 'won'): string {
-  const [when, worth] = figure === 'won' ? [WON, WON_WORTH] : [MADE, MADE_WORTH];
+/**
+ * The deals behind a figure, those credited most first: parameters as of `dealsSql`.
+ *
+ * @param sources The number of the parameter that holds the sources, 0 among them for what nothing led to.
+ */
+export function dealsBehindSql(wish: SumsWish, figure: 'made' | 'won', sources: number): string {
+  const when = figure === 'won' ? WON : MADE;
+  const worth = worths(wish)[figure];
   const { from, share } = stepsOf(`${OF_DEALS} and ${when}`, wish);
+  const asked = `coalesce(s.source_id, 0) = any($${sources}::int[])`;
   return `with led as (
-      select s.record_id as id, sum(case when coalesce(s.source_id, 0) = any($9::int[]) then ${share} else 0 end) as share,
-        bool_or(coalesce(s.source_id, 0) = any($9::int[])) as is_asked
-      from ${from} group by 1)
+      select s.record_id as id, sum(case when ${asked} then ${share} else 0 end) as share, bool_or(${asked}) as is_asked from ${from} group by 1)
     select 'deal' as kind, d.id, d.name, s.${figure}_at as at, ${worth} as worth, ${worth} * coalesce(l.share, 1) as credited, count(*) over ()::int as total
     from journey_step s join deal d on d.workspace_id = $1 and d.id = s.record_id left join led l on l.id = s.record_id
-    where ${OF_DEALS} and s.level = 5 and ${when} and coalesce(l.is_asked, 0 = any($9::int[]))
+    where ${OF_DEALS} and s.level = 5 and ${when} and coalesce(l.is_asked, 0 = any($${sources}::int[]))
     order by credited desc nulls last, at desc, d.id limit ${MOST_BEHIND}`;
 }
 

@@ -33,8 +33,9 @@ export class SourceRecordsService {
       case 'qualified':
         return tx.statement('leads_behind', LEADS_BEHIND_SQL, inPeriod);
       default: {
-        const parameters = dealParameters(tx, wish, await this.destinations.load(tx));
-        const sql = dealsBehindSql(wish, figure === 'deals' || figure === 'value' ? 'made' : 'won');
+        const { parameters, hasRates } = dealParameters(tx, wish, await this.destinations.load(tx));
+        const which = figure === 'deals' || figure === 'value' ? 'made' : 'won';
+        const sql = dealsBehindSql({ ...wish, hasRates }, which, parameters.length + 1);
         return tx.unnamed(sql, [...parameters, sources]);
       }
     }

@@ -5,40 +5,56 @@ import { worthSql } from './worth-sql';
 export const MADE = '(s.made_at >= $2 and s.made_at < $3)';
 export const WON = '(s.won_at >= $2 and s.won_at < $3)';
 
-/** Steps of deals, by whose touches count (`$8`). */
-export const OF_DEALS = `s.workspace_id = $1 and s.record_kind = 'deal' and $8::smallint between s.basis and s.to_basis`;
+/** Steps of deals, by whose touches count (`$5`). */
+export const OF_DEALS = `s.workspace_id = $1 and s.record_kind = 'deal' and $5::smallint between s.basis and s.to_basis`;
 
-export const MADE_WORTH = worthSql('s.made_at');
-export const WON_WORTH = worthSql('s.won_at');
+/** What is asked, and whether there are rates: without, nothing looks for any. */
+export interface SumsWish extends StepsWish {
+  hasRates: boolean;
+}
+
+/** What a step counts for where it was made, and where it was won. */
+export function worths({ hasRates }: Pick<SumsWish, 'hasRates'>): { made: string; won: string } {
+  return { made: worthSql('s.made_at', hasRates), won: worthSql('s.won_at', hasRates) };
+}
 
 /** What is shared out, and how many amounts no rate converts: each deal stands at one last touch. */
-const SHARED_OUT = `coalesce(sum(${MADE_WORTH}) filter (where s.level = 5 and ${MADE}), 0) as "ofMade",
-      coalesce(sum(${WON_WORTH}) filter (where s.level = 5 and ${WON}), 0) as "ofWon",
-      count(*) filter (where s.level = 5 and s.currency <> $4 and (${MADE} and ${MADE_WORTH} is null or ${WON} and ${WON_WORTH} is null))::int as without`;
+function sharedOut(wish: Pick<SumsWish, 'hasRates'>): string {
+  const { made, won } = worths(wish);
+  return `coalesce(sum(${made}) filter (where s.level = 5 and ${MADE}), 0) as "ofMade",
+      coalesce(sum(${won}) filter (where s.level = 5 and ${WON}), 0) as "ofWon",
+      count(*) filter (where s.level = 5 and s.currency <> $4 and (${MADE} and ${made} is null or ${WON} and ${won} is null))::int as without`;
+}
 
-/** What came of each source, apart by the level at which a record counts there: parameters `$4` own currency, `$5` to `$7` rates, `$8` basis. */
-export function dealsSql(wish: StepsWish): string {
+/** What came of each source, apart by the level at which a record counts there: parameters `$4` own currency, `$5` basis, `$6` to `$8` rates if there are any. */
+export function dealsSql(wish: SumsWish): string {
   const { from, share } = stepsOf(`${OF_DEALS} and (${MADE} or ${WON})`, wish);
+  const { made, won } = worths(wish);
   return `select s.source_id as source, s.level, count(*) filter (where ${MADE})::int as deals, count(*) filter (where ${WON})::int as "wonDeals",
-      coalesce(sum(${MADE_WORTH} * ${share}) filter (where ${MADE}), 0) as value,
-      coalesce(sum(${WON_WORTH} * ${share}) filter (where ${WON}), 0) as won, ${SHARED_OUT}
+      coalesce(sum(${made} * ${share}) filter (where ${MADE}), 0) as value,
+      coalesce(sum(${won} * ${share}) filter (where ${WON}), 0) as won, ${sharedOut(wish)}
     from ${from} group by 1, 2`;
 }
 
 /** The same in all, by currency, whatever led to it and however long ago. */
-export const DEALS_IN_ALL_SQL = `select s.currency, count(*) filter (where ${MADE})::int as deals, count(*) filter (where ${WON})::int as "wonDeals", ${SHARED_OUT}
-  from journey_step s where ${OF_DEALS} and s.level = 5 and (${MADE} or ${WON}) group by 1 order by 1`;
-
-const MONTH = `to_char(s.won_at at time zone 'utc', 'YYYY-MM')`;
-const OF_MONTH = `coalesce(sum(${WON_WORTH}) filter (where s.level = 5), 0) as "ofWon"`;
-
-/** What was won by month and source; parameters as of `dealsSql`. */
-export function monthsSql(wish: StepsWish): string {
-  const { from, share } = stepsOf(`${OF_DEALS} and ${WON}`, wish);
-  return `select ${MONTH} as month, s.source_id as source, sum(${WON_WORTH} * ${share}) as won, ${OF_MONTH} from ${from} group by 1, 2`;
+export function dealsInAllSql(wish: Pick<SumsWish, 'hasRates'>): string {
+  return `select s.currency, count(*) filter (where ${MADE})::int as deals, count(*) filter (where ${WON})::int as "wonDeals", ${sharedOut(wish)}
+    from journey_step s where ${OF_DEALS} and s.level = 5 and (${MADE} or ${WON}) group by 1 order by 1`;
 }
 
-export const MONTHS_IN_ALL_SQL = `select ${MONTH} as month, ${OF_MONTH} from journey_step s where ${OF_DEALS} and s.level = 5 and ${WON} group by 1`;
+const MONTH = `to_char(s.won_at at time zone 'utc', 'YYYY-MM')`;
+
+/** What was won by month and source; parameters as of `dealsSql`. */
+export function monthsSql(wish: SumsWish): string {
+  const { from, share } = stepsOf(`${OF_DEALS} and ${WON}`, wish);
+  const { won } = worths(wish);
+  return `select ${MONTH} as month, s.source_id as source, sum(${won} * ${share}) as won, coalesce(sum(${won}) filter (where s.level = 5), 0) as "ofWon"
+    from ${from} group by 1, 2`;
+}
+
+export function monthsInAllSql(wish: Pick<SumsWish, 'hasRates'>): string {
+  return `select ${MONTH} as month, coalesce(sum(${worths(wish).won}), 0) as "ofWon" from journey_step s where ${OF_DEALS} and s.level = 5 and ${WON} group by 1`;
+}
 
 /** Contacts made, and leads qualified, by what they came by themselves. */
 export const PEOPLE_SQL = `select s.source_id as source, s.level, count(*) filter (where s.record_kind = 'contact')::int as contacts,

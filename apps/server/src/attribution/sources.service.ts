@@ -15,13 +15,14 @@ import { DestinationService } from '../destination/destination.service';
 import type { WorkspaceTx } from '../platform/database/database';
 import type { StepsWish } from './share-sql';
 import {
-  DEALS_IN_ALL_SQL,
+  dealsInAllSql,
   dealsSql,
-  MONTHS_IN_ALL_SQL,
+  monthsInAllSql,
   monthsSql,
   PEOPLE_SQL,
   SOURCES_SQL,
   SUBMISSIONS_SQL,
+  type SumsWish,
 } from './sources-sql';
 import { rateParameters } from './worth-sql';
 
@@ -74,18 +75,19 @@ export class SourcesService {
 
   async report(tx: WorkspaceTx, wish: ReportWish): Promise<SourcesReport> {
     const destination = await this.destinations.load(tx);
-    // Sums over all records are made in memory, for the length of this transaction.
-    await tx.statement('room_for_sums', `select set_config('work_mem', '64MB', true)`);
-    const parameters = dealParameters(tx, wish, destination);
+    // Sums over all records are made in memory, and by statements that take longer to compile than to run.
+    await tx.statement('room_for_sums', `select set_config('work_mem', '64MB', true), set_config('jit', 'off', true)`);
+    const { parameters, hasRates } = dealParameters(tx, wish, destination);
+    const sums = { ...wish, hasRates };
     const period = parameters.slice(0, 3);
-    const deals = await tx.unnamed<DealSums>(dealsSql(wish), parameters);
+    const deals = await tx.unnamed<DealSums>(dealsSql(sums), parameters);
     // What is left out by the window is unknown then, and what no rate converts is told by currency.
     const asksForAll = wish.window !== null || deals.some(({ without }) => without > 0);
-    const inAll = asksForAll ? await tx.statement<InAll>('deals_in_all', DEALS_IN_ALL_SQL, parameters) : [];
+    const inAll = asksForAll ? await tx.unnamed<InAll>(dealsInAllSql(sums), parameters) : [];
     if (wish.window !== null) deals.push(unknownDeals(deals, inAll));
     const people = await tx.statement<Sums>('source_people', PEOPLE_SQL, period);
     const submissions = await tx.statement<Sums>('source_submissions', SUBMISSIONS_SQL, period);
-    const months = await this.#months(tx, wish, parameters.with(1, monthsBefore(wish.to, MONTHS)));
+    const months = await this.#months(tx, sums, parameters.with(1, monthsBefore(wish.to, MONTHS)));
     const rows = [...deals, ...people, ...submissions];
     const sources = await this.#sources(tx, [...rows, ...months]);
     const leaves = rows.map((row) => leafOf(row, pathOf(sources.get(row.source), wish.by)));
@@ -106,10 +108,10 @@ export class SourcesService {
   }
 
   /** What was won by month and source, with what nothing led to. */
-  async #months(tx: WorkspaceTx, wish: ReportWish, parameters: unknown[]): Promise<MonthSums[]> {
+  async #months(tx: WorkspaceTx, wish: SumsWish, parameters: unknown[]): Promise<MonthSums[]> {
     const months = await tx.unnamed<MonthSums>(monthsSql(wish), parameters);
     if (wish.window === null) return months;
-    const inAll = await tx.statement<MonthSums>('months_in_all', MONTHS_IN_ALL_SQL, parameters);
+    const inAll = await tx.unnamed<MonthSums>(monthsInAllSql(wish), parameters);
     const unknown = inAll.map(({ month, ofWon }): MonthSums => {
       const led = sumOf(
         months.filter((row) => row.month === month),
@@ -131,10 +133,14 @@ export class SourcesService {
   }
 }
 
-/** Those of every statement about deals. */
-export function dealParameters(tx: WorkspaceTx, { from, to, basis }: ReportWish, destination: Destination): unknown[] {
-  const { defaultCurrency: own, rates = [] } = destination;
-  return [tx.workspaceId, from, to, own, ...rateParameters(rates, own), JOURNEY_BASES.indexOf(basis)];
+/** The parameters of every statement about deals, and whether rates are among them. */
+export function dealParameters(
+  tx: WorkspaceTx,
+  { from, to, basis }: ReportWish,
+  { defaultCurrency: own, rates = [] }: Destination,
+): { parameters: unknown[]; hasRates: boolean } {
+  const parameters = [tx.workspaceId, from, to, own, JOURNEY_BASES.indexOf(basis), ...rateParameters(rates, own)];
+  return { parameters, hasRates: rates.length > 0 };
 }
 
 /** The deals of which every touch is longer ago than counts: all without those that have a last touch. */
