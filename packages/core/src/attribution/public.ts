@@ -12,3 +12,5 @@ export {
   type SourceNode,
 } from './credit-tree';
 export { CREDIT_MODELS, creditModel } from './models/registry';
+export type { JourneyPath } from './removal/chain';
+export { dataDriven, type DataDriven, type RemovalShare } from './removal/removal-effect';
