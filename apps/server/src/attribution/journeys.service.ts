@@ -2,6 +2,7 @@ import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { AfterChanges } from '../platform/jobs/after-changes';
+import { manyWait, WHILE_MANY_WAIT } from '../submissions/many-wait';
 import { AFFECTED_SQL, FORGET_SQL, MAKE_SQL } from './journey-sql';
 
 const TASK = 'follow-journeys';
@@ -31,6 +32,8 @@ export class JourneysService implements OnModuleInit {
 
   /** Makes all journeys anew of which something changed. */
   async follow(workspaceId: string, stopping = new AbortController().signal): Promise<void> {
+    if (await this.database.inWorkspace(workspaceId, manyWait))
+      return this.after.again(TASK, workspaceId, WHILE_MANY_WAIT);
     let more = true;
     while (more) {
       stopping.throwIfAborted();

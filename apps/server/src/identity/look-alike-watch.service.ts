@@ -8,14 +8,12 @@ import { EarlyLearning } from './early-learning.service';
 import { LookAlikesStore } from './look-alikes.store';
 import { RecognitionService } from '../recognition/recognition.service';
 import { SCANNED, ScanService } from './scan.service';
+import { manyWait, WHILE_MANY_WAIT } from '../submissions/many-wait';
 
 const TASK = 'watch-look-alikes';
 const REST_SECONDS = 3;
 /** Less than every id. */
 const AT_ONCE = 500;
-/** While so many submissions wait, routing them comes first. */
-const BUSY = 100;
-const BUSY_SECONDS = 10;
 /** Everything is looked through, and learned from, anew when so many records came since. */
 const MANY_NEW = 500;
 
@@ -44,9 +42,9 @@ export class LookAlikeWatch implements OnModuleInit {
 
   /** Looks at every record that changed since the last look. */
   async look(workspaceId: string, stopping = new AbortController().signal): Promise<void> {
-    if (await this.database.inWorkspace(workspaceId, isBusy)) {
+    if (await this.database.inWorkspace(workspaceId, manyWait)) {
       for (const kind of SCANNED) await this.database.inWorkspace(workspaceId, (tx) => this.early.learn(tx, kind));
-      return this.after.again(TASK, workspaceId, BUSY_SECONDS);
+      return this.after.again(TASK, workspaceId, WHILE_MANY_WAIT);
     }
     let more = true;
     while (more) {
@@ -129,13 +127,4 @@ async function oldestUnderWay(tx: WorkspaceTx): Promise<bigint> {
     [],
   );
   return BigInt(row!.oldest);
-}
-
-async function isBusy(tx: WorkspaceTx): Promise<boolean> {
-  const [row] = await tx.statement<{ waiting: number }>(
-    'many_waiting',
-    `select count(*)::int as waiting from (select 1 from submission where workspace_id = $1 and state = 'waiting' and due_at <= now() limit ${BUSY}) w`,
-    [tx.workspaceId],
-  );
-  return row!.waiting >= BUSY;
 }
