@@ -187,7 +187,7 @@ export class SubmissionInbox {
     try {
       const arrived =
         together.length === 1
-          ? await this.database.inWorkspaceOnce<Arrived>(workspaceId, 'keep_one', INSERT_ONE, oneRow(together[0]!))
+          ? await this.database.inWorkspaceOnce<Arrived>(workspaceId, 'keep_alone', INSERT_ONE, oneRow(together[0]!))
           : await this.database.inWorkspaceOnce<Arrived>(workspaceId, 'keep_many', INSERT_MANY, manyRows(together));
       this.acknowledged.count(workspaceId, arrived);
       for (const { id, resolve } of together) resolve(id);

@@ -20,7 +20,7 @@ function waitingInbox() {
   const writes: { workspaceId: string; count: number; done: () => void }[] = [];
   const inWorkspaceOnce = (workspaceId: string, name: string, _text: string, [ids]: unknown[]) =>
     new Promise<unknown[]>((done) =>
-      writes.push({ workspaceId, count: name === 'keep_one' ? 1 : (ids as string[]).length, done: () => done([]) }),
+      writes.push({ workspaceId, count: name === 'keep_alone' ? 1 : (ids as string[]).length, done: () => done([]) }),
     );
   return { writes, inbox: new SubmissionInbox({ inWorkspaceOnce } as unknown as Database, events, acknowledged) };
 }
