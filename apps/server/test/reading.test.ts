@@ -67,7 +67,7 @@ describe('today’s figures', () => {
       routesDraft: 0,
       recordsToday: 5,
       dealsMovedToday: 3,
-      sourcesToday: 1,
+      sourcesToday: 2,
     });
   });
 
