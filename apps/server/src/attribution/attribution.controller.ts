@@ -111,7 +111,7 @@ export class AttributionController {
   @Get('sources')
   @Reads('records', 'Tells where business came from in a period')
   report(@ByCaller() { workspaceId }: Caller, @Query() query: SourcesQuery): Promise<SourcesReport> {
-    return this.database.inWorkspace(workspaceId, (tx) => this.sources.report(tx, wishOf(query)));
+    return this.database.atOneMoment(workspaceId, (tx) => this.sources.report(tx, wishOf(query)));
   }
 
   /** Told apart down to campaigns when nothing else is said. */
@@ -124,7 +124,7 @@ export class AttributionController {
     @Res() reply: FastifyReply,
   ): Promise<void> {
     const wish = wishOf({ by: 'channel,source,campaign', ...query });
-    const report = await this.database.inWorkspace(workspaceId, (tx) => this.sources.report(tx, wish));
+    const report = await this.database.atOneMoment(workspaceId, (tx) => this.sources.report(tx, wish));
     await sendExport(reply, 'sources', query.format, (take) => take(exportSources(query.format, report, wish.by)));
   }
 
