@@ -37,7 +37,7 @@ async function sums(): Promise<Partial<BalanceLine>> {
 const metric = async () =>
   /^haycart_off_balance (\d+)/m.exec(await (await fetch(`${server.base}/metrics`)).text())?.[1];
 
-test('what is acknowledged, by whichever way, is kept, and each is told by what became of it', async () => {
+test('every acknowledged submission is stored and counted by its outcome, however it was sent', async () => {
   // Before there is a route nothing takes it; afterwards it is written.
   await workspace.submit(enquiry('ada'));
   await workspace.handled();
@@ -54,7 +54,7 @@ test('what is acknowledged, by whichever way, is kept, and each is told by what 
   expect((await balance()).off).toBe(0);
 });
 
-test('one that is gone is missed, and one that no run tells of is named; in the metric too', async () => {
+test('a deleted submission is noticed and one without a run is named, in the metric too', async () => {
   await workspace.publish();
   const ids = [await workspace.submit(enquiry('ada')), await workspace.submit(enquiry('bo'))];
   await workspace.handled();

@@ -127,7 +127,7 @@ describe('what was won', () => {
   });
 });
 
-test('touches of a run that was taken back count no more, and the total stays', async () => {
+test('touches of a taken-back run do not count, and the total stays the same', async () => {
   await came(NEWS);
   await came(SEARCH);
   const [deal] = await deals();
@@ -157,7 +157,7 @@ test('counts submissions, contacts and deals where they came from, and once wher
   ]);
 });
 
-test('behind each figure of each row stand as many records as it says, credited with what it says', async () => {
+test('each figure of each row equals its list of records: their number, or the sum of their credit', async () => {
   const visits = [NEWS, SEARCH, AUTUMN, {}, { utm_source: 'show', utm_medium: 'stand' }];
   for (const [nth, name] of ['Ada', 'Bo', 'Cy', 'Ada', 'Bo', 'Dee', 'Ada'].entries())
     await came(visits[nth % visits.length]!, `${name} Weir`, nth % 2 ? 'Weir' : 'Lund');
@@ -209,7 +209,7 @@ test('a spreadsheet made from the export adds up to the same total', async () =>
   expect(sum.reduce((all, one) => all + Math.round(one * 100), 0)).toBe(total.won);
 });
 
-test('the database shares out as the core does, whatever the journeys, the model and the window', async () => {
+test('the database gives the same credit as the core for any journeys, model and window', async () => {
   await came(NEWS);
   const [visit] = await workspace.query<{ id: string; source_id: number }>('select id, source_id from visit');
   // Journeys of one to seven touches, days apart that are nowhere regular.

@@ -1,13 +1,13 @@
-/** What became of what was acknowledged at one intake on one day (UTC). */
+/** What became of the submissions acknowledged at one intake on one day (UTC). */
 export interface BalanceLine {
   intake: string;
   name: string;
   day: string;
-  /** How many the senders were told of, counted by whoever told them. */
+  /** Counted when senders were answered. */
   acknowledged: number;
-  /** How many are kept. */
+  /** Stored submissions. The counts below add up to it, together with `off`. */
   kept: number;
-  /** Of those that are kept each in one: by its worst run, or what it waits for. */
+  /** Each submission is in one of these: by its worst run, or by its state if it was not routed. */
   written: number;
   held: number;
   skipped: number;
@@ -17,13 +17,13 @@ export interface BalanceLine {
   waiting: number;
   setAside: number;
   cancelled: number;
-  /** Those of which nothing is known: routed, and no run tells of it. */
+  /** Ids of submissions that were routed and have no run. */
   off: string[];
 }
 
 /** Proof that nothing is lost. */
 export interface Balance {
   lines: BalanceLine[];
-  /** How many were acknowledged and are not kept, or kept and nothing is known of: 0 when all is well. */
+  /** Submissions that were acknowledged and are not stored, or have no run. 0 when all is well. */
   off: number;
 }

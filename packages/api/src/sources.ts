@@ -8,7 +8,7 @@ export type SourcePart = (typeof SOURCE_PARTS)[number];
 export const JOURNEY_BASES = ['deal', 'contact', 'company'] as const;
 export type JourneyBasis = (typeof JOURNEY_BASES)[number];
 
-/** One way to come, as far as it is told apart; `''` where nothing is known. Money in minor units of the workspace's currency. */
+/** One row of the report. A part is `''` where it is not known. Money in minor units of the workspace's currency. */
 export type SourceRow = Partial<Record<SourcePart, string>> & Figures;
 
 /** Where business came from in a period. */
@@ -16,9 +16,9 @@ export interface SourcesReport {
   currency: string;
   /** What the credit goes by, in a sentence. */
   model: string;
-  /** As far apart as was asked for, what brought most first. */
+  /** By all parts that were asked for; the largest won value first. */
   rows: SourceRow[];
-  /** The rows that these add up to, each before its own. Records that several led to count once in each. */
+  /** Subtotals by fewer parts, each before those inside it. A record with several sources counts once in each of them. */
   groups: SourceRow[];
   total: Figures;
   /** What was won in each of the twelve months up to the end of the period, by channel; the earliest first. */
@@ -27,7 +27,7 @@ export interface SourcesReport {
   withoutRate: { currency: string; deals: number }[];
 }
 
-/** What the records behind are asked of. */
+/** The figures whose records can be listed. */
 export const SOURCE_FIGURES = [
   'submissions',
   'contacts',

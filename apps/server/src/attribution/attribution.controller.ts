@@ -87,7 +87,9 @@ class RecordsQuery extends SourcesQuery {
   @IsIn(SOURCE_FIGURES)
   figure: SourceFigure;
 
-  @ApiPropertyOptional({ description: 'Of the row; all when not said, and what nothing led to when blank' })
+  @ApiPropertyOptional({
+    description: 'The channel of the row. All channels when left out; records without any touch when blank',
+  })
   @IsOptional()
   @IsString()
   @MaxLength(LONGEST)

@@ -7,7 +7,7 @@ export const MOST_BEHIND = 200;
 /**
  * The deals behind a figure, those credited most first: parameters as of `dealsSql`.
  *
- * @param sources The number of the parameter that holds the sources, 0 among them for what nothing led to.
+ * @param sources The number of the parameter that holds the ids of the sources. Id 0 stands for deals without any touch.
  */
 export function dealsBehindSql(wish: SumsWish, figure: 'made' | 'won', sources: number): string {
   const when = figure === 'won' ? WON : MADE;

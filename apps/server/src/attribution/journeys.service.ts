@@ -7,9 +7,9 @@ import { AFFECTED_SQL, FORGET_SQL, MAKE_SQL } from './journey-sql';
 
 const TASK = 'follow-journeys';
 const REST_SECONDS = 2;
-/** So many changes are looked at in one transaction: much changes several times over, and is made anew once. */
+/** Changes that are handled in one transaction. Many of them are of the same record, whose journey is made once. */
 const CHANGES = 5_000;
-/** So many journeys are made by one statement. */
+/** Journeys that one statement makes. */
 const JOURNEYS = 500;
 
 /** Keeps the journeys that led to deals, leads and contacts as touches, links and records change, a moment later. */
@@ -30,7 +30,7 @@ export class JourneysService implements OnModuleInit {
     });
   }
 
-  /** Makes all journeys anew of which something changed. */
+  /** Makes the journeys again of all records that changed. While many submissions wait, it is put off. */
   async follow(workspaceId: string, stopping = new AbortController().signal): Promise<void> {
     if (await this.database.inWorkspace(workspaceId, manyWait))
       return this.after.again(TASK, workspaceId, WHILE_MANY_WAIT);

@@ -6,7 +6,7 @@ export interface StepsWish {
   halfLife: number;
 }
 
-/** By how much a step `s` faded since the last; beyond this it is as good as nothing, and no number of the database. */
+/** The weight of a step `s` by how long before the last touch it was. The exponent is bounded, since smaller results are errors in the database. */
 function faded(halfLife: number): string {
   return `exp(greatest(-500, s.ago * ${-Math.LN2 / 86_400 / Math.trunc(halfLife)}::float8))`;
 }
@@ -25,8 +25,10 @@ function shareSql({ model, halfLife }: StepsWish, n: string, whole: string): str
       return `case when ${n} <= 2 then 1::float8 / ${n} when s.back = 1 or s.back = ${n} then 0.4::float8 else 0.2::float8 / (${n} - 2) end`;
     case 'decay':
       return `${faded(halfLife)} / ${whole}`;
-    default:
+    case 'equal':
       return `1::float8 / ${n}`;
+    default:
+      throw new Error(`The database knows no model “${model}”.`);
   }
 }
 
@@ -40,7 +42,7 @@ export function stepsOf(condition: string, wish: StepsWish): { from: string; sha
   const where = `where ${condition}${within}`;
   if (wish.window === null && wish.model !== 'decay')
     return { from: `journey_step s ${where}`, share: shareSql(wish, 's.of', '') };
-  // How many are within, and what they faded to together, takes a look at each journey as a whole.
+  // The number of touches inside the window, and the sum of their weights, are worked out for each journey first.
   const whole = `(select s.record_id, max(s.back) as n, sum(${faded(wish.halfLife)}) as whole from journey_step s ${where} group by 1) j`;
   return {
     from: `journey_step s join ${whole} on j.record_id = s.record_id ${where}`,

@@ -42,7 +42,7 @@ export class SourceRecordsService {
   }
 }
 
-/** The sources of a row; 0 among them where what nothing led to is meant too. */
+/** The ids of the sources of a row. Id 0 is among them where records without any touch are meant too. */
 async function sourcesOf(tx: WorkspaceTx, path: SourcePath): Promise<number[]> {
   const asked = SOURCE_PARTS.filter((part) => path[part] !== undefined);
   const rows = await tx.unnamed<{ id: number }>(

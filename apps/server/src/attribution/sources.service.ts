@@ -37,7 +37,7 @@ export interface ReportWish extends StepsWish {
 }
 
 type SourceOf = Record<SourcePart, string>;
-/** Sums of records by source and level (see `journeyStep`); of those that nothing led to the source is null. */
+/** Sums of records by source and level (see `journeyStep`). The source is null for records without any touch. */
 interface Sums extends Record<string, unknown> {
   source: number | null;
   level?: number;
@@ -65,7 +65,7 @@ const MONTHS = 12;
 const FIGURES = [...ADDED, ...COUNTED, ...CREDITED];
 /** The level of the last touch of all: each journey has one. */
 const LAST = 5;
-/** Where nothing is known: no touch led to it. */
+/** The path of records without any touch. */
 const UNKNOWN: SourceOf = { channel: '', source: '', campaign: '', page: '' };
 
 /** Where business came from in a period, by what somebody came by before. */
@@ -81,7 +81,7 @@ export class SourcesService {
     const sums = { ...wish, hasRates };
     const period = parameters.slice(0, 3);
     const deals = await tx.unnamed<DealSums>(dealsSql(sums), parameters);
-    // What is left out by the window is unknown then, and what no rate converts is told by currency.
+    // Two things need the sums of all deals: deals whose touches are all outside the window, and currencies without a rate.
     const asksForAll = wish.window !== null || deals.some(({ without }) => without > 0);
     const inAll = asksForAll ? await tx.unnamed<InAll>(dealsInAllSql(sums), parameters) : [];
     if (wish.window !== null) deals.push(unknownDeals(deals, inAll));
@@ -107,7 +107,7 @@ export class SourcesService {
     };
   }
 
-  /** What was won by month and source, with what nothing led to. */
+  /** What was won by month and source. With a window, deals without a touch inside it count as unknown. */
   async #months(tx: WorkspaceTx, wish: SumsWish, parameters: unknown[]): Promise<MonthSums[]> {
     const months = await tx.unnamed<MonthSums>(monthsSql(wish), parameters);
     if (wish.window === null) return months;
@@ -143,7 +143,7 @@ export function dealParameters(
   return { parameters, hasRates: rates.length > 0 };
 }
 
-/** The deals of which every touch is longer ago than counts: all without those that have a last touch. */
+/** Deals whose touches are all outside the window: the sums of all deals, less those of deals with a touch inside it. */
 function unknownDeals(deals: readonly DealSums[], inAll: readonly InAll[]): DealSums {
   const last = deals.filter(({ level }) => level === LAST);
   const left = (key: 'deals' | 'wonDeals' | 'ofMade' | 'ofWon') => sumOf(inAll, key) - sumOf(last, key);

@@ -4,10 +4,11 @@ import { bigint, index, integer, pgTable, primaryKey, smallint, text, uuid } fro
 import { time, workspaceId } from '../platform/database/columns';
 
 /**
- * One touch of those that led to a record, counted back from the last, with what the record counts for: sums are made of these
- * rows alone. A deal has up to three journeys: its own, with the touches of its contacts, and with those of all people of its
- * company; those that are the same stand once. What nothing led to has one row without a touch. Made anew whenever something
- * of it changes.
+ * One touch before a deal was closed, or before a lead or contact was made what it is. Steps are numbered back from the last.
+ * Dates and amount of the record are copied here, so that reports read this table alone. A deal has up to three journeys: its
+ * own touches, those and its contacts', and those and its whole company's. Journeys with the same touches are stored once. A
+ * record without any touch has one row without a visit. The rows of a record are replaced when the record, its links or its
+ * touches change.
  */
 export const journeyStep = pgTable(
   'journey_step',
@@ -15,9 +16,9 @@ export const journeyStep = pgTable(
     workspaceId: workspaceId(),
     recordKind: text('record_kind').$type<RecordKind>().notNull(),
     recordId: uuid('record_id').notNull(),
-    /** Whose touches count: 0 those of the record, 1 of its contacts too, 2 of its companies and all their people too; from this on. */
+    /** Whose touches count: 0 the record's own, 1 its contacts' too, 2 its companies' and all their people's too. The first for which this row holds. */
     basis: smallint('basis').notNull(),
-    /** Until this. */
+    /** The last for which this row holds. */
     toBasis: smallint('to_basis').notNull(),
     /** 1 for the last touch before the deal was closed, 2 for the one before. */
     back: integer('back').notNull(),
@@ -48,7 +49,7 @@ export const journeyStep = pgTable(
   ],
 );
 
-/** A record of which something changed that its journey, or that of another, may go by. Triggers write it. */
+/** A record that changed, so that its journey and those of its deals are to be made again. Written by triggers. */
 export const journeyDue = pgTable(
   'journey_due',
   {

@@ -2,10 +2,10 @@ import { Injectable } from '@nestjs/common';
 import type { Balance, BalanceLine } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 
-/** So many ids are named of those of which nothing is known. */
+/** The most ids that one line names. */
 const NAMED = 100;
 
-/** Where a submission counts: by what it waits for, else by its worst run; `off` where nothing tells. */
+/** What became of a submission `s`: its state if it was not routed, else the outcome of its worst run; `off` if it has no run. */
 const BECAME = `case when s.state <> 'routed' then s.state
     when r.outcomes && '{failed}' then 'failed' when r.outcomes && '{held}' then 'held' when r.outcomes && '{written}' then 'written'
     when r.outcomes && '{taken-back}' then 'taken-back' when r.outcomes && '{skipped}' then 'skipped' else 'off' end`;
@@ -35,7 +35,7 @@ const BALANCE_SQL = `with became as (
   join intake i on i.workspace_id = $1 and i.id = coalesce(k.intake_id, t.intake_id)
   order by coalesce(k.day, t.day) desc, i.name, i.key`;
 
-/** Whether all that was acknowledged is there, and what became of it: from counts that do not know of each other. */
+/** Compares the submissions that senders were told of with those that are stored, and counts what became of each. Both are counted independently. */
 @Injectable()
 export class BalanceService {
   /** @param from The first day. @param to The day after the last. */
@@ -49,7 +49,7 @@ export class BalanceService {
   }
 }
 
-/** How many are acknowledged and not kept, or kept and nothing is known of. More may be kept than was counted before a process was killed. */
+/** The number of submissions that were acknowledged and are not stored, or are stored without any run. More may be stored than counted: a killed process loses its last counts. */
 export function offOf({ acknowledged, kept, off }: BalanceLine): number {
   return Math.max(0, acknowledged - kept) + off.length;
 }

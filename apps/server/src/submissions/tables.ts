@@ -126,7 +126,7 @@ export const arrivalCount = pgTable(
   ],
 );
 
-/** How many were acknowledged at an intake on a day (UTC), counted by whoever told the sender, and from no submission. */
+/** The number of submissions acknowledged at an intake on a day (UTC). Counted when the sender is answered, not from stored submissions. */
 export const acknowledgedCount = pgTable(
   'acknowledged_count',
   {

@@ -1,15 +1,15 @@
 import { apportion } from './apportion';
 
-/** What can simply be added up. */
+/** Figures that are sums. */
 export const ADDED = ['submissions'] as const;
-/** Records; one that several touches led to counts once wherever it had a part. */
+/** Counts of records. A record with several sources counts once in each of them. */
 export const COUNTED = ['contacts', 'qualified', 'deals', 'wonDeals'] as const;
-/** Money that is shared out among touches, in minor units. */
+/** Amounts that are shared among touches, in minor units. */
 export const CREDITED = ['value', 'won'] as const;
 export type Figure = (typeof ADDED)[number] | (typeof COUNTED)[number] | (typeof CREDITED)[number];
 export type Figures = Record<Figure, number>;
 
-/** What is known of one way to come, at the end of the tree. */
+/** The figures of one source, at the deepest level of the tree. */
 export interface SourceLeaf {
   /** From the channel on; `''` where nothing was said. */
   path: readonly string[];
@@ -20,7 +20,7 @@ export interface SourceLeaf {
   credited: Partial<Record<(typeof CREDITED)[number], number>>;
 }
 
-/** A way to come with all that is below it. */
+/** One row of the tree with the rows inside it. */
 export interface SourceNode {
   name: string;
   figures: Figures;

@@ -15,9 +15,9 @@ const ADD = `insert into acknowledged_count (workspace_id, intake_id, day, ackno
   select $1::uuid, a.* from unnest($2::uuid[], $3::date[], $4::int[]) a`;
 
 /**
- * Counts what senders are told was kept: in memory, and once a second in the database, beside the submissions and from none
- * of them. So a submission that was acknowledged and is gone is seen. What a process that is killed counted last is lost:
- * more may be kept than was counted, never less.
+ * Counts acknowledged submissions in memory, and writes the counts to the database once a second. They are not counted from
+ * stored submissions, so a submission that was acknowledged and is missing is noticed. A killed process loses its last counts:
+ * then more submissions are stored than counted.
  */
 @Injectable()
 export class AcknowledgedCounts implements OnModuleInit, OnModuleDestroy {
