@@ -26,7 +26,7 @@ const DAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric',
 type Counted = Exclude<keyof BalanceLine, 'intake' | 'name' | 'day' | 'off'>;
 const COLUMNS: readonly [Counted, string, string?][] = [
   ['acknowledged', 'Acknowledged'],
-  ['written', 'Written'],
+  ['written', 'Written', 'max-sm:hidden'],
   ['held', 'Held', 'max-md:hidden'],
   ['skipped', 'Skipped', 'max-md:hidden'],
   ['failed', 'Failed', 'max-md:hidden'],
@@ -82,7 +82,7 @@ export function BalancePage() {
                     {head}
                   </th>
                 ))}
-                <th scope="col" className="px-3.5 py-2 text-left font-semibold">
+                <th scope="col" className="px-3.5 py-2 text-left font-semibold whitespace-nowrap">
                   Adds up
                 </th>
               </tr>
@@ -107,8 +107,10 @@ function Line({ line, isFirst }: { line: BalanceLine; isFirst: boolean }) {
   const sign = signOf(line);
   return (
     <tr className={`h-9 ${isFirst ? 'border-t border-line first:border-t-0' : 'border-t border-hair'}`}>
-      <th scope="row" className="px-3.5 text-left font-normal whitespace-nowrap">
-        <span className="inline-block w-24 text-muted">{isFirst ? DAY.format(new Date(line.day)) : ''}</span>
+      <th scope="row" className="w-full max-w-0 truncate px-3.5 text-left font-normal">
+        <span className="inline-block w-24 text-muted max-sm:w-[84px]">
+          {isFirst ? DAY.format(new Date(line.day)) : ''}
+        </span>
         <Link to={`/submissions?intake=${line.intake}`} className="hover:underline">
           {line.name}
         </Link>
@@ -122,7 +124,7 @@ function Line({ line, isFirst }: { line: BalanceLine; isFirst: boolean }) {
         </td>
       ))}
       <td className="px-3.5">
-        <span className="flex flex-wrap items-center gap-x-2">
+        <span className="flex items-center gap-x-2 sm:flex-wrap">
           <StateShape state={SHAPES[sign.kind]} /> {sign.words}
           {line.off.map((id) => (
             <Link key={id} to={`/submissions?open=${id}`} className="font-mono text-[12.5px] text-slate underline">

@@ -37,7 +37,9 @@ const HALF_LIVES: [string, string][] = [
 /** Where business came from, by what somebody came by before. */
 export function SourcesPage() {
   const [params, set] = useAddress();
-  const days = daysOf(params.get('period'));
+  const inAddress = params.get('period') ?? '';
+  const days = daysOf(inAddress);
+  const isBetween = inAddress === `${days.from}..${days.to}`;
   const against = params.get('against') === 'year' ? 'year' : 'before';
   const credit = CREDIT_MODELS.find(({ key }) => key === params.get('credit'))?.key ?? USUAL_MODEL;
   const chosen = (name: string, options: readonly (readonly [string, string])[]) =>
@@ -60,7 +62,7 @@ export function SourcesPage() {
     <ListFilter
       label={label}
       any={any}
-      value={params.get(name) ?? ''}
+      value={chosen(name, options) ?? (name === 'period' && isBetween ? inAddress : '')}
       options={options}
       choose={(value) => set(name, value)}
     />
