@@ -1,4 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
+import { buildLink } from './campaign/build-link';
+import { nearestCampaign } from './campaign/nearest-campaign';
+import { plainName } from './channel/names';
+import { similarNames } from './channel/similar-names';
+import { wayOf } from './channel/way';
 import { CONDITION_TESTS } from './condition/registry';
 import { meets } from './condition/comparison';
 import { FIELD_TYPES, type FieldDefinition } from './field/field-definition';
@@ -8,7 +13,6 @@ import { readMoney } from './reading/money';
 import { newKey } from './field/new-key';
 import { answerAsText } from './form/check-answers';
 import type { FormDefinition, Question } from './form/definition';
-import { deviceOf } from './form/form-figures';
 import { formWords } from './form/form-words';
 import { bestLanguage } from './form/localise';
 import { pathOnOwnDomain, readDomain } from './form/own-domain';
@@ -43,6 +47,8 @@ import { decodeText } from './sheet/decode-text';
 import { readDelimited } from './sheet/read-delimited';
 import { readJson } from './sheet/read-json';
 import { readVCards } from './sheet/read-vcards';
+import { deviceOf } from './source/device';
+import { readParameter } from './source/parameter';
 import { readVisit } from './source/visit';
 import { slowAttacks } from './testing/growth';
 import { nearlySame, shorten, storableText } from './text';
@@ -139,7 +145,20 @@ const READERS: [string, Work][] = [
     answerAt: (text) => answerAt({ a: { b: text } }, text),
     learn: (text) => new ProfileLearner(emptyProfile()).learn({ [text.slice(0, 100)]: text }, SETTING.now),
     taughtNames: (text) => taughtNames({ [text]: text }, ['a']),
+    readParameter,
     readVisit: (text) => readVisit({ handedOver: text, headers: { referer: text, userAgent: text } }),
+  }),
+  ...named('source', {
+    plainName,
+    similarNames: (text) =>
+      similarNames([
+        { name: text, touches: 1 },
+        { name: `${text}x`, touches: 1 },
+      ]),
+    buildLink: (text) => buildLink(text, { utm_source: text }),
+    nearestCampaign: (text) => nearestCampaign(text, [{ code: `${text}x`, name: text }]),
+    wayOf: (text) =>
+      wayOf({ intake: 'a', visit: { referrer: text, page: text, userAgent: text }, origin: {}, payload: {} }),
   }),
   ...named('sheet', {
     decodeText: (text) => decodeText(utf8.encode(text)),

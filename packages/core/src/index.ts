@@ -86,7 +86,7 @@ export { fieldsFromText, headerRow, suggestedType } from './field/fields-from-te
 export { optionFor, showFieldValue } from './field/field-value';
 export { showRecordValue } from './destination/show-record-value';
 export { checkFieldValue } from './field/check-value';
-export { formatMoney, minorDigits } from './reading/money';
+export { formatMoney, minorDigits, readMoney } from './reading/money';
 export {
   type Clause,
   clausesOf,
@@ -103,7 +103,7 @@ export { describeClause, describeCondition } from './condition/describe-conditio
 export { nearMiss } from './condition/near-miss';
 export { changeType, type HeldValue } from './field/change-type';
 export { readiness, type ReadyCheck } from './destination/readiness';
-export { checkRate, type ExchangeRate, totalIn } from './destination/rates';
+export { checkRate, converted, type ExchangeRate, totalIn } from './destination/rates';
 export * from './form/public';
 export { type DeliveryStatus, readDeliveryStatus } from './mail/delivery-status';
 export { consentWords } from './consent/consent-words';
@@ -189,9 +189,30 @@ export { type Encoding, ENCODING_NAMES, ENCODINGS } from './sheet/encodings';
 export { readTextFile } from './sheet/read-text-file';
 export { aboveHeader, type Cells, rowsByColumn, tableProblem } from './sheet/table-rows';
 export { HEAD_ROWS, tableHead } from './sheet/header-row';
-export { CAMPAIGN_PARAMETERS, readVisit, type Visit, VISIT_NAMES } from './source/visit';
+export {
+  CAMPAIGN_PARAMETERS,
+  type CampaignParameter,
+  type EarlierVisit,
+  readVisit,
+  type Visit,
+  VISIT_NAMES,
+} from './source/visit';
 export { type Origin, POSTED } from './source/origin';
-export { type Channel, sourceOf, type Touch } from './source/source';
+export { type Channel, type Source, type Touch, USUAL_CHANNELS } from './source/source';
+export { visitsBefore } from './source/earlier-visit';
+export { clickIn } from './source/click';
+export { type Device, deviceOf } from './source/device';
+export {
+  type ChannelRule,
+  type ChannelRules,
+  type IntakeSource,
+  type JoinedNames,
+  type Way,
+  WAY_PARTS,
+  type WayPart,
+} from './source/channel-rules';
+export * from './channel/public';
+export * from './campaign/public';
 export * from './assignment/public';
 export { nobodyTakes } from './route/checking/nobody-takes';
 export { againWords, WHEN_MATCHED_WORDS } from './decision/known-words';

@@ -1,7 +1,7 @@
 import { apportion } from './apportion';
 
-/** Figures that are sums. */
-export const ADDED = ['submissions'] as const;
+/** Figures that are sums; what campaigns cost in minor units. */
+export const ADDED = ['submissions', 'cost'] as const;
 /** Counts of records. A record with several sources counts once in each of them. */
 export const COUNTED = ['contacts', 'qualified', 'deals', 'wonDeals'] as const;
 /** Amounts that are shared among touches, in minor units. */

@@ -13,4 +13,5 @@ export {
 } from './credit-tree';
 export { CREDIT_MODELS, creditModel } from './models/registry';
 export type { JourneyPath } from './removal/chain';
+export { creditedByRemoval } from './removal/credited-by-removal';
 export { dataDriven, type DataDriven, type RemovalShare } from './removal/removal-effect';

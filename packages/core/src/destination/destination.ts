@@ -9,6 +9,7 @@ import type { Availability } from '../people/working-time';
 import type { MergeRules } from '../identity/survivorship';
 import { counted } from '../text';
 import type { FieldDefinition } from '../field/field-definition';
+import type { ChannelRules, IntakeSource } from '../source/channel-rules';
 import type { ExchangeRate } from './rates';
 
 export interface Stage {
@@ -61,6 +62,12 @@ export interface Destination {
   channels?: readonly MessageChannel[];
   /** Values that belong together, by their keys. */
   valueSets?: Readonly<Record<string, ValueSet>>;
+  /** The channel rules; the usual ones when not given. */
+  channelRules?: ChannelRules;
+  /** What intakes say about where their submissions come from, by their keys. */
+  intakeSources?: Readonly<Record<string, IntakeSource>>;
+  /** The codes of campaigns, by spelling; see `campaignCodes`. */
+  campaignCodes?: Readonly<Record<string, string>>;
   /** What mails are written by. */
   templates?: readonly MailTemplate[];
   /** What mails can have attached. */

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { deviceOf, figuresBy, figuresOf, stopsOf, type FormTally } from './form-figures';
+import { deviceOf } from '../source/device';
+import { figuresBy, figuresOf, stopsOf, type FormTally } from './form-figures';
 
 const tally = (did: FormTally['did'], count: number, more: Partial<FormTally> = {}): FormTally => ({
   version: 1,

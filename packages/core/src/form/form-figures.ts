@@ -1,15 +1,8 @@
+import type { Device } from '../source/device';
+
 /** What somebody did at a form: looked, began to answer, left at a question, sent it. */
 export const FORM_DID = ['view', 'start', 'stop', 'send'] as const;
 export type FormDid = (typeof FORM_DID)[number];
-
-export const DEVICES = ['phone', 'tablet', 'desktop'] as const;
-export type Device = (typeof DEVICES)[number];
-
-/** What a browser is, as far as its name tells (RFC 9110, 10.1.5): enough to count by, and no more than that is kept. */
-export function deviceOf(userAgent: string): Device {
-  if (/iPad|Tablet|PlayBook|Silk(?!.*Mobile)|Android(?!.*Mobile)/i.test(userAgent)) return 'tablet';
-  return /Mobi|iPhone|iPod|Windows Phone/i.test(userAgent) ? 'phone' : 'desktop';
-}
 
 /** One line of what was counted. */
 export interface FormTally {

@@ -34,16 +34,7 @@ export { whyNotNamed } from './rename-item';
 export { listLines, nextOption, optionsFromLines } from './option-lines';
 export { wishOfRoute } from './wish-of-route';
 export { checkForm, siteToAllow } from './check-form';
-export {
-  type Device,
-  deviceOf,
-  figuresBy,
-  figuresOf,
-  type FormDid,
-  type FormFigures,
-  type FormTally,
-  stopsOf,
-} from './form-figures';
+export { figuresBy, figuresOf, type FormDid, type FormFigures, type FormTally, stopsOf } from './form-figures';
 export { expectedHeight } from './expected-height';
 export { exampleAnswers } from './example-answers';
 export { whoAnswered } from './who-answered';

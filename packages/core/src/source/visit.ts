@@ -1,7 +1,10 @@
 import { LIMITS } from '../limits';
-import { isJsonObject, type JsonValue } from '../json';
+import { isJsonObject, type JsonObject, type JsonValue } from '../json';
 import { storableText } from '../text';
+import { clickIn } from './click';
+import { readEarlierVisits } from './earlier-visit';
 import { ORIGIN_NAMES } from './origin';
+import { readParameter } from './parameter';
 
 /** The campaign parameters that are kept, as web analytics names them. */
 export const CAMPAIGN_PARAMETERS = ['utm_source', 'utm_medium', 'utm_campaign', 'utm_term', 'utm_content'] as const;
@@ -9,21 +12,44 @@ export type CampaignParameter = (typeof CAMPAIGN_PARAMETERS)[number];
 
 /**
  * What surrounded a submission, apart from its time. Everything is optional: a server-to-server post has almost none of it.
+ * `click` is the name of a click parameter and `clickId` its value; `masked` names the parts, apart by spaces, that held an
+ * e-mail address.
  */
 export type Visit = Partial<
-  Record<CampaignParameter | 'page' | 'referrer' | 'userAgent' | 'formVersion' | 'language', string>
->;
+  Record<
+    CampaignParameter | 'page' | 'referrer' | 'click' | 'clickId' | 'masked' | 'userAgent' | 'formVersion' | 'language',
+    string
+  >
+> & {
+  /** Earlier visits, the earliest first. */
+  earlier?: EarlierVisit[];
+};
+/** An earlier visit, as the landing script stored it. */
+export interface EarlierVisit {
+  /** A UUID given by the landing script. The same visit keeps its id when it is handed over again. */
+  id: string;
+  /** ISO 8601, by the visitor's clock. */
+  at: string;
+  visit: Visit;
+}
+
+/** The parts of a visit that are texts. */
+type VisitText = Exclude<keyof Visit, 'earlier'>;
 
 /** The names of `{visit}` parts that are recorded as they came: of the visit, and of the origin. */
 export const VISIT_NAMES = [
   'page',
   'referrer',
+  'click',
+  'clickId',
   'userAgent',
   'formVersion',
   'language',
   ...ORIGIN_NAMES,
   ...CAMPAIGN_PARAMETERS,
 ] as const;
+
+type HandedOver = Partial<Record<VisitText, string>> & { earlier?: JsonValue };
 
 /** The most characters of one part of the visit that are kept; addresses can be abused to carry anything. */
 const LONGEST = LIMITS.visitPart.most;
@@ -39,20 +65,43 @@ export function readVisit(sources: {
 }): Visit {
   const handed = handedOverVisit(sources.handedOver);
   const visit: Visit = {};
-  const keep = (name: keyof Visit, ...values: (string | null | undefined)[]) => {
+  const keep = (name: VisitText, ...values: (string | null | undefined)[]) => {
     const value = values.find((candidate) => typeof candidate === 'string' && candidate.trim() !== '');
-    if (value) visit[name] = storableText(value.trim()).slice(0, LONGEST);
+    // The cut may split a surrogate pair.
+    if (value) visit[name] = storableText(storableText(value.trim()).slice(0, LONGEST));
+  };
+  const masked: string[] = [];
+  /** Keeps a link parameter, decoded and with e-mail addresses masked. */
+  const keepParameter = (name: VisitText, ...values: (string | null | undefined)[]) => {
+    keep(name, ...values);
+    const read = visit[name] && readParameter(visit[name]);
+    if (!read) return;
+    // Decoding can produce characters that the database does not store.
+    visit[name] = storableText(read.text);
+    if (read.masked) masked.push(name);
   };
   keep('page', handed.page, sources.query?.get('page'), sources.headers?.referer);
   keep('referrer', handed.referrer, sources.query?.get('referrer'));
-  for (const name of CAMPAIGN_PARAMETERS) keep(name, handed[name], sources.query?.get(name));
+  for (const name of CAMPAIGN_PARAMETERS) keepParameter(name, handed[name], sources.query?.get(name));
+  const click = clickIn(handed.click ? [[handed.click, handed.clickId]] : (sources.query?.entries() ?? []));
+  keep('click', click?.name);
+  keepParameter('clickId', click?.id);
   keep('userAgent', sources.headers?.userAgent);
   keep('language', handed.language);
   keep('formVersion', handed.formVersion);
+  if (masked.length) visit.masked = masked.join(' ');
+  const earlier = readEarlierVisits(handed.earlier, readBefore);
+  if (earlier.length) visit.earlier = earlier;
   return visit;
 }
 
-function handedOverVisit(value: JsonValue | undefined): Record<string, string | undefined> {
+/** What tells where somebody came from before; nothing came before that. */
+function readBefore(handedOver: JsonValue): Visit {
+  const { earlier: _, ...rest } = handedOver as JsonObject;
+  return readVisit({ handedOver: rest });
+}
+
+function handedOverVisit(value: JsonValue | undefined): HandedOver {
   let visit = value;
   if (typeof visit === 'string') {
     try {
@@ -62,7 +111,7 @@ function handedOverVisit(value: JsonValue | undefined): Record<string, string | 
     }
   }
   if (!isJsonObject(visit)) return {};
-  return Object.fromEntries(
-    Object.entries(visit).map(([name, text]) => [name, typeof text === 'string' ? text : undefined]),
-  );
+  const { earlier, ...rest } = visit;
+  const texts = Object.entries(rest).map(([name, text]) => [name, typeof text === 'string' ? text : undefined]);
+  return { ...(Object.fromEntries(texts) as Record<string, string | undefined>), earlier } as HandedOver;
 }

@@ -1,5 +1,5 @@
 /** Names of `{visit}` parts beyond what is recorded: the source worked out from the visit, and the time. */
-export const VISIT_PART_NAMES_DERIVED = ['source', 'medium', 'campaign', 'channel', 'receivedAt'] as const;
+export const VISIT_PART_NAMES_DERIVED = ['source', 'medium', 'campaign', 'channel', 'said', 'receivedAt'] as const;
 
 /** Parts joined together, then finished step by step. Empty parts are left out together with their separator. */
 export interface Value {

@@ -34,16 +34,25 @@ const WIDEST = 0.2;
  * 2016), with how far it would lie otherwise had other journeys come by chance (the bootstrap, Efron 1979).
  *
  * @param random Gives numbers from 0 to 1; the same numbers give the same answer.
+ * @param told Hears after each resample how many are done.
  */
-export function dataDriven(paths: readonly JourneyPath[], resamples: number, random: () => number): DataDriven {
+export function dataDriven(
+  paths: readonly JourneyPath[],
+  resamples: number,
+  random: () => number,
+  told: (done: number) => void = () => undefined,
+): DataDriven {
   const shares = sharesOf(removalEffects(chainOf(paths)));
-  const drawn = Array.from({ length: resamples }, () => sharesOf(removalEffects(chainOf(resampled(paths, random)))));
-  const told = [...shares].map(([state, share]): RemovalShare => {
+  const drawn = Array.from({ length: resamples }, (_, done) => {
+    told(done);
+    return sharesOf(removalEffects(chainOf(resampled(paths, random))));
+  });
+  const ranged = [...shares].map(([state, share]): RemovalShare => {
     const sorted = drawn.map((one) => one.get(state) ?? 0).sort((one, other) => one - other);
     const at = (part: number) => sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))] ?? share;
     return { state, share, low: at(0.05), high: at(0.95) };
   });
-  return { shares: told.sort((one, other) => other.share - one.share), tooThin: tooThin(paths, told) };
+  return { shares: ranged.sort((one, other) => other.share - one.share), tooThin: tooThin(paths, ranged) };
 }
 
 function tooThin(paths: readonly JourneyPath[], shares: readonly RemovalShare[]): string | null {

@@ -34,7 +34,11 @@ export function planFillIn(
   const { read } = new Decisions(
     route.decisions ?? [],
     { destination, writes: route.writes },
-    { read: withEarlierWrites(submissionReader(submission), written, facts), finishing, now: submission.receivedAt },
+    {
+      read: withEarlierWrites(submissionReader(submission, destination), written, facts),
+      finishing,
+      now: submission.receivedAt,
+    },
   );
   for (const write of route.writes) {
     const earlier = writes.find(({ as, record: kind }) => as === write.as && kind === write.record);

@@ -49,7 +49,7 @@ const IDENTIFYING: Record<Write['record'], readonly string[]> = {
  * part in recognising: a part that takes from an earlier write is blank here.
  */
 export function lookupsFor(route: RouteDefinition, submission: Submission, destination: Destination): ComparingLookups {
-  const read = submissionReader(submission);
+  const read = submissionReader(submission, destination);
   const ground = { submission, read, finishing: finisherContext(submission, destination), destination };
   const uniques = uniqueFieldsOf(destination.fields);
   const keys: IdentityKey[] = [];

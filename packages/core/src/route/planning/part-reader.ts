@@ -1,10 +1,12 @@
+import { sourceOf } from '../../channel/source-of';
+import { wayOf } from '../../channel/way';
+import type { Destination } from '../../destination/destination';
 import type { FieldValues } from '../../diff/record';
 import type { JsonValue } from '../../json';
 import type { FinisherContext, FinisherSetting } from '../../value/finishers/finisher';
 import { type PartReader } from '../../value/work-out-value';
 import { answerText } from '../../payload/answer-text';
 import { answerAt } from '../../payload/fields';
-import { sourceOf } from '../../source/source';
 import type { Visit } from '../../source/visit';
 import { answerKeys } from '../editing/answers';
 import type { Submission } from '../../payload/submission';
@@ -16,10 +18,10 @@ export function finisherContext({ payload }: Submission, setting: FinisherSettin
 }
 
 /** Reads the parts that need nothing but the submission: answers, the visit and fixed texts. */
-export function submissionReader(submission: Submission): PartReader {
+export function submissionReader(submission: Submission, destination: Destination): PartReader {
   return (part) => {
     if ('answer' in part) return firstAnswer(submission, answerKeys(part));
-    if ('visit' in part) return visitPart(submission, part.visit);
+    if ('visit' in part) return visitPart(submission, part.visit, destination);
     if ('text' in part) return part.text;
     return undefined;
   };
@@ -45,7 +47,8 @@ export function withEarlierWrites(
   };
 }
 
-function visitPart({ visit, origin, receivedAt }: Submission, name: string): JsonValue | undefined {
+function visitPart(submission: Submission, name: string, destination: Destination): JsonValue | undefined {
+  const { visit, origin, receivedAt } = submission;
   switch (name) {
     case 'receivedAt':
       return receivedAt;
@@ -53,11 +56,13 @@ function visitPart({ visit, origin, receivedAt }: Submission, name: string): Jso
     case 'medium':
     case 'campaign':
     case 'channel':
-      return sourceOf(visit, origin)[name];
+      return sourceOf(submission, destination)[name];
+    case 'said':
+      return wayOf(submission, destination.intakeSources).said;
     case 'enteredBy':
     case 'sheet':
       return origin?.[name];
     default:
-      return visit[name as keyof Visit];
+      return visit[name as Exclude<keyof Visit, 'earlier'>];
   }
 }

@@ -13,7 +13,11 @@ import {
 import { Decisions } from '../../decision/decisions';
 import { factsAbout } from '../../decision/facts';
 import type { EffectRecord } from '../../effect/effect';
-import { pathOf, sourceOf, type Touch } from '../../source/source';
+import { sourceOf, sourceOfWay } from '../../channel/source-of';
+import { wayBefore } from '../../channel/way';
+import { visitsBefore } from '../../source/earlier-visit';
+import { pathOf } from '../../source/site';
+import type { Touch } from '../../source/source';
 import type { FieldValues } from '../../diff/record';
 import type { RouteDefinition } from '../../definition/route-definition';
 import type { KnownRecords } from '../../identity/known-records';
@@ -40,7 +44,7 @@ export function planRun(route: RouteDefinition, submission: Submission, known: K
     route.decisions ?? [],
     { destination, writes: route.writes },
     {
-      read: withEarlierWrites(submissionReader(submission), written, facts),
+      read: withEarlierWrites(submissionReader(submission, destination), written, facts),
       finishing: finisherContext(submission, destination),
       now: submission.receivedAt,
     },
@@ -151,7 +155,7 @@ function planned(
   }
   if (given.length) plan.given = enquiriesGiven(given);
   if (Object.keys(advance).length) plan.advance = advance;
-  plan.touches = touchesOf(plan, submission);
+  plan.touches = touchesOf(plan, submission, destination);
   if (isEmptyDiff(plan.diff) && !plan.touches.length && !plan.effects?.some(({ made, out }) => made ?? out)) {
     return stopped(plan, {
       code: 'nothing-to-write',
@@ -192,11 +196,18 @@ function addStep(diff: RecordsDiff, { planned, before, values, merges = [] }: Wr
   for (const to of planned.linked) diff.linked.push({ from: planned.id, to });
 }
 
-function touchesOf(plan: Plan, submission: Submission): Touch[] {
-  const source = sourceOf(submission.visit, submission.origin);
-  return plan.writes
-    .filter(({ id }) => id !== null)
-    .map(({ id }) => ({ record: id!, ...source, page: pathOf(submission.visit.page), at: submission.receivedAt }));
+function touchesOf(plan: Plan, submission: Submission, destination: Destination): Touch[] {
+  const { visit, receivedAt } = submission;
+  const own = { ...sourceOf(submission, destination), page: pathOf(visit.page), at: receivedAt };
+  const before = visitsBefore(visit.earlier ?? [], receivedAt).map((earlier) => ({
+    ...sourceOfWay(wayBefore(earlier), destination),
+    page: pathOf(earlier.visit.page),
+    at: earlier.at,
+    earlier: earlier.id,
+  }));
+  return plan.writes.flatMap(({ id }) =>
+    id === null ? [] : [own, ...before].map((touch) => ({ record: id, ...touch })),
+  );
 }
 
 function stopped(plan: Plan, reason: Reason): Plan {

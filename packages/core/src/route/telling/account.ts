@@ -3,7 +3,7 @@ import { decidedInWords } from '../../decision/decision-in-words';
 import { showFieldValue } from '../../field/field-value';
 import type { FieldValue, RecordKind } from '../../diff/record';
 import type { PlannedEffect } from '../../effect/effect';
-import { sourceOf } from '../../source/source';
+import { sourceOf } from '../../channel/source-of';
 import { capitalised, counted, listInWords, withArticle } from '../../text';
 import type { FieldTrace, Plan, PlannedWrite } from '../planning/plan';
 import type { Submission } from '../../payload/submission';
@@ -61,7 +61,7 @@ export function accountOf(
   submission: Submission,
   names: { destination: Destination; intake: string },
 ): AccountStep[] {
-  const steps: AccountStep[] = [{ step: 'arrived', text: arrivedText(submission, names.intake) }];
+  const steps: AccountStep[] = [{ step: 'arrived', text: arrivedText(submission, names.intake, names.destination) }];
   const isDone = plan.outcome === 'write';
   for (const decided of plan.decided ?? [])
     steps.push({
@@ -120,9 +120,9 @@ export function outcomeText(
   return capitalised(made.join(', ') || 'nothing new');
 }
 
-function arrivedText(submission: Submission, intake: string): string {
+function arrivedText(submission: Submission, intake: string, destination: Destination): string {
   const { page } = submission.visit;
-  const { source } = sourceOf(submission.visit, submission.origin);
+  const { source } = sourceOf(submission, destination);
   return page ? `Arrived at ${intake} from ${page}, source ${source}` : `Arrived at ${intake}, source ${source}`;
 }
 

@@ -1,0 +1,42 @@
+/** How the host names of search engines begin. */
+export const SEARCH_SITES = [
+  'search.',
+  'suche.',
+  'zoek.',
+  'google.',
+  'bing.',
+  'duckduckgo.',
+  'ecosia.',
+  'yahoo.',
+  'startpage.',
+  'qwant.',
+  'yandex.',
+  'baidu.',
+  'naver.',
+  'seznam.',
+];
+
+/** Host names of social networks, including those of their redirects. */
+export const SOCIAL_SITES = [
+  'facebook.com',
+  'l.facebook.com',
+  'm.facebook.com',
+  'instagram.com',
+  'l.instagram.com',
+  'linkedin.com',
+  'lnkd.in',
+  't.co',
+  'x.com',
+  'twitter.com',
+  'youtube.com',
+  'm.youtube.com',
+  'reddit.com',
+  'out.reddit.com',
+  'pinterest.com',
+  'tiktok.com',
+  'xing.com',
+  'mastodon.social',
+  'bsky.app',
+  'vk.com',
+  'weibo.com',
+];
