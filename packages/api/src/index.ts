@@ -18,5 +18,7 @@ export * from './outbox';
 export * from './decisions';
 export * from './identity';
 export * from './sheets';
+export * from './campaigns';
+export * from './channel-rules';
 export * from './sources';
 export * from './balance';

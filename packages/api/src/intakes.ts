@@ -1,4 +1,4 @@
-import type { DateOrder, FormDefinition, ValueKind } from '@haycart/core';
+import type { DateOrder, FormDefinition, IntakeSource, ValueKind } from '@haycart/core';
 
 /** Two versions of a form that share its visitors. */
 export interface TrialShape {
@@ -34,6 +34,8 @@ export interface IntakeShape {
   trial: TrialShape | null;
   /** What a closed form says. */
   closedMessage: string | null;
+  /** Where its submissions come from, as far as it says itself. */
+  source: IntakeSource;
 }
 
 export interface IntakeLine extends IntakeShape {

@@ -50,6 +50,8 @@ export interface HomeShape {
   intakes: IntakeDay[];
   /** The most frequent first. */
   sources: { source: string; count: number }[];
+  /** Of what was written in the last seven days. */
+  weekSources: { source: string; count: number }[];
   /** Where each intake’s went. */
   flows: { from: string; to: string; outcome: RunOutcome; count: number }[];
   /** Seconds from arrival to written. */

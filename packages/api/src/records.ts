@@ -11,6 +11,7 @@ import type {
   ValueTrace,
   FieldValue,
   TaskPriority,
+  Source,
 } from '@haycart/core';
 
 export interface RecordShape {
@@ -156,13 +157,15 @@ export interface RecordSheet {
   sent: SentShape[];
 }
 
-export interface TouchShape {
+export interface TouchShape extends Source {
+  /** The id of the visit, which may have touched other records too. */
+  visit: string;
   at: string;
-  channel: string;
-  source: string;
-  medium: string | null;
-  campaign: string | null;
   page: string | null;
+  /** How they heard of us, as they said themselves. */
+  said: string | null;
+  /** Where a person corrected it: what the rules make of what was seen. */
+  seen: Source | null;
 }
 
 /** What qualifying a lead would do, with the names of records that are there already. */

@@ -25,6 +25,10 @@ export interface SourcesReport {
   months: { month: string; channels: { channel: string; won: number }[] }[];
   /** Deals whose amount is not in it, since no rate holds on their day. */
   withoutRate: { currency: string; deals: number }[];
+  /** Currencies of costs that are not in it, since no rate holds on their day. */
+  costsWithoutRate: string[];
+  /** Campaigns of the register, by what their links say. */
+  campaigns: { key: string; code: string; name: string }[];
 }
 
 /** The figures whose records can be listed. */
@@ -36,6 +40,7 @@ export const SOURCE_FIGURES = [
   'wonDeals',
   'value',
   'won',
+  'cost',
 ] as const satisfies (keyof Figures)[];
 export type SourceFigure = (typeof SOURCE_FIGURES)[number];
 
@@ -47,11 +52,51 @@ export interface SourceRecords {
 
 /** One record behind a figure. */
 export interface SourceRecord {
-  kind: 'submission' | 'contact' | 'lead' | 'deal';
+  kind: 'submission' | 'contact' | 'lead' | 'deal' | 'campaign';
+  /** Of a campaign its key. */
   id: string;
   name: string;
   at: string;
-  /** What it is worth, and how much of that this source is credited with; only of deals with an amount. */
+  /** What it is worth, and how much of that this source is credited with; only of deals with an amount. Of a campaign what it cost. */
   worth?: number;
   credited?: number;
+}
+
+/** Ways that journeys went, by channel, and how many of them ended won. */
+export interface JourneyPaths {
+  paths: { steps: string[]; won: number; notWon: number }[];
+  /** The number of journeys in `paths`. */
+  journeys: number;
+  /** The number of journeys on other paths, which are left out. */
+  more: number;
+}
+
+/** The causes of an unknown source. */
+export const UNKNOWN_CAUSES = ['lost-within', 'click-alone', 'no-visit', 'no-referrer', 'of-old'] as const;
+export type UnknownCause = (typeof UNKNOWN_CAUSES)[number];
+
+/** How many touches have an unknown source, by cause. */
+export interface UnknownSources {
+  /** All touches of the period. */
+  touches: number;
+  /** Of direct touches, why; at which intakes, those of most touches first. */
+  causes: { cause: UnknownCause; touches: number; intakes: { key: string; name: string; touches: number }[] }[];
+  /** Deals without any touch: made by hand or through the API. */
+  byHand: number;
+}
+
+/** The deals whose first touch was in one month, and what became of them. */
+export interface SourceCohort {
+  /** `2026-03` */
+  month: string;
+  deals: number;
+  /** How many were won, and lost; the others are open. */
+  won: number;
+  lost: number;
+  /** What was won, in minor units of the workspace's currency. */
+  worth: number;
+  /** The number won within 1, 2, 3 … months of the first touch, cumulative. */
+  wonWithin: number[];
+  /** The median number of days from first touch to won; null when none is won. */
+  daysToWon: number | null;
 }

@@ -8,6 +8,7 @@ import type {
   ReasonCode,
   RecordKind,
   Suspicion,
+  Source,
   Visit,
 } from '@haycart/core';
 
@@ -29,7 +30,7 @@ export interface RunLine {
  */
 export type SubmissionState = 'waiting' | 'routed' | 'unrouted' | 'set-aside' | 'cancelled';
 
-export interface SubmissionShape {
+export interface SubmissionShape extends Source {
   id: string;
   intake: { key: string; name: string };
   receivedAt: string;
@@ -42,7 +43,6 @@ export interface SubmissionShape {
   visit: Visit;
   /** How it came in, where it was not posted. */
   origin: Origin;
-  source: string;
   /** Who sent it, as far as the payload tells. */
   who: string;
   email: string;
