@@ -1,4 +1,6 @@
 import { Module } from '@nestjs/common';
+import { AttributionModule } from '../attribution/attribution.module';
+import { CampaignsModule } from '../campaigns/campaigns.module';
 import { DestinationModule } from '../destination/destination.module';
 import { FieldsModule } from '../fields/fields.module';
 import { IdentityModule } from '../identity/identity.module';
@@ -18,6 +20,8 @@ import { KIND_CLASSES } from './kinds/registry';
 /** What waits for a person. */
 @Module({
   imports: [
+    AttributionModule,
+    CampaignsModule,
     DestinationModule,
     FieldsModule,
     IdentityModule,

@@ -4,6 +4,7 @@ import { ApprovalDecisions } from './approval/approval-decisions';
 import { AsideDecisions } from './aside/aside-decisions';
 import type { DecisionKind } from './decision-kind';
 import { DriftDecisions } from './drift/drift-decisions';
+import { LinkDecisions } from './link/link-decisions';
 import { LookAlikeDecisions } from './look-alike/look-alike-decisions';
 import { RunDecisions } from './run/run-decisions';
 import { UndeliveredDecisions } from './undelivered/undelivered-decisions';
@@ -18,5 +19,6 @@ export const KIND_CLASSES: Type<DecisionKind>[] = [
   UndeliveredDecisions,
   LookAlikeDecisions,
   AnswerDecisions,
+  LinkDecisions,
   AsideDecisions,
 ];
