@@ -1,6 +1,9 @@
 import 'reflect-metadata';
 import { NestFactory } from '@nestjs/core';
 import { AppModule } from './app.module';
+import { CampaignCosts } from './campaigns/campaign-costs.service';
+import { CampaignLinks } from './campaigns/campaign-links.service';
+import { CampaignsService } from './campaigns/campaigns.service';
 import { FieldsService } from './fields/fields.service';
 import { FormCounts } from './forms/form-counts.service';
 import { FormsService } from './forms/forms.service';
@@ -54,6 +57,9 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
   });
   return {
     assignments: context.get(AssignmentsService),
+    campaigns: context.get(CampaignsService),
+    campaignCosts: context.get(CampaignCosts),
+    campaignLinks: context.get(CampaignLinks),
     database: context.get(Database),
     fields: context.get(FieldsService),
     inbox: context.get(SubmissionInbox),

@@ -26,7 +26,23 @@ const OPEN = [
 const READ: Record<string, { why: string; tables: string[] }> = {
   attribution: {
     why: 'Which touches led to which deal, and what came of each source, is summed up in one statement over all records.',
-    tables: ['attempt', 'contact', 'deal', 'lead', 'record_link', 'touch', 'touch_source', 'visit'],
+    tables: [
+      'attempt',
+      'contact',
+      'deal',
+      'lead',
+      'record_link',
+      'campaign',
+      'campaign_cost',
+      'touch',
+      'touch_source',
+      'touch_way',
+      'visit',
+    ],
+  },
+  campaigns: {
+    why: 'What came by a link is counted where visits are kept.',
+    tables: ['touch', 'touch_way', 'visit'],
   },
   identity: {
     why: 'What two records have is compared, merged and parted in one statement each, for thousands of pairs.',

@@ -177,6 +177,19 @@ describe('every call that changes something', () => {
     await does('set-up.remove-pipeline', 'DELETE', `/pipelines/${pipeline.id}`);
     await does('set-up.change-workspace', 'PATCH', '/workspace', { name: 'Quillfern' });
     const rates = [{ currency: 'EUR', from: '2026-01-01', rate: '0.85' }];
+    const campaign = { name: 'Spring', code: 'spring', source: 'a', medium: 'b' };
+    await does('set-up.add-campaign', 'POST', '/campaigns', campaign);
+    await does('set-up.change-campaign', 'PATCH', '/campaigns/spring', { name: 'Spring list' });
+    const page = { page: 'https://q.example', parameters: {} };
+    const [link] = (await does('set-up.make-links', 'POST', '/campaigns/spring/links', {
+      links: [page],
+    })) as unknown as Json[];
+    await does('set-up.remove-link', 'DELETE', `/campaigns/spring/links/${link!.id as string}`);
+    const cost = { campaign: 'spring', from: '2026-03-01', to: '2026-03-01', amount: 1, currency: 'GBP' };
+    await does('set-up.keep-costs', 'POST', '/campaign-costs', { costs: [cost] });
+    await does('set-up.remove-costs', 'DELETE', '/campaigns/spring/costs?from=2026-03-01&to=2026-03-01');
+    await does('set-up.link-rules', 'PUT', '/link-rules', { required: [], lowerCase: true, space: '-', words: {} });
+    await does('set-up.remove-campaign', 'DELETE', '/campaigns/spring');
     await does('set-up.replace-rates', 'PUT', '/exchange-rates', { rates });
 
     const invited = await does('people.add', 'POST', '/people', {
@@ -238,6 +251,12 @@ describe('every call that changes something', () => {
     const period = { since: '2020-01-01T00:00:00Z', before: '2030-01-01T00:00:00Z' };
     await does('routes.catch-up', 'POST', `/routes/${id}/catch-up`, period);
     await workspace.handled();
+    await does('set-up.channel-rules', 'PUT', '/channel-rules', { rules: [{ when: {}, channel: 'all' }], names: [] });
+    const { change } = (await does('set-up.apply-channel-rules', 'POST', '/source-changes')) as { change: Json };
+    await does('set-up.take-back-source-change', 'POST', `/source-changes/${change.id as string}/take-back`);
+    const [touched] = await workspace.query<{ id: string }>('select id from visit limit 1');
+    const said = { visits: [touched!.id], channel: 'fair', source: 'Stand' };
+    await does('records.correct-source', 'POST', '/source-changes/corrections', said);
     const comparison = await does('routes.compare', 'POST', `/routes/${id}/comparisons`, {});
     await does('routes.cancel-comparison', 'POST', `/routes/${id}/comparisons/${comparison.id}/cancel`);
     const sample = { name: 'A case', payload: { email: 'ada@weir.example' } };

@@ -122,6 +122,18 @@ beforeAll(async () => {
   await one.query(
     `insert into acknowledged_count (workspace_id, intake_id, day, acknowledged) select workspace_id, id, current_date, 1 from intake limit 1`,
   );
+  await person('POST', '/campaigns', { name: 'Spring', code: 'spring', source: 'a', medium: 'b' });
+  await one.query(`insert into link_watch (workspace_id, looked_until) values ('${one.id}', 1) on conflict do nothing`);
+  const links = [{ page: 'https://q.example', parameters: {} }];
+  await person('POST', '/campaigns/spring/links', { links });
+  const costs = [{ campaign: 'spring', from: '2026-03-01', to: '2026-03-01', amount: 1, currency: 'GBP' }];
+  await person('POST', '/campaign-costs', { costs });
+  await person('PUT', '/link-rules', { required: [], lowerCase: true, space: '-', words: {} });
+  await one.query(
+    `insert into wrong_link (workspace_id, id, parameters, problems, unknown_campaign) values ('${one.id}', 'a', '{}', '{}', true)`,
+  );
+  await person('PUT', '/channel-rules', { rules: [{ when: {}, channel: 'all' }], names: [] });
+  await person('POST', '/source-changes', {});
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(
     `insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`,

@@ -102,6 +102,10 @@ describe('today’s figures', () => {
         { source: 'direct', count: 4 },
         { source: 'spring', count: 1 },
       ],
+      weekSources: [
+        { source: 'direct', count: 2 },
+        { source: 'spring', count: 1 },
+      ],
     });
     expect(home.days).toHaveLength(14);
     expect(home.days.at(-1)).toMatchObject({ arrived: 5, written: 3, failed: 1 });

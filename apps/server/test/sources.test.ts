@@ -1,12 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import {
+  type JourneyPaths,
   SOURCE_FIGURES,
   SOURCE_PARTS,
   type Page,
   type RecordShape,
+  type SourceCohort,
   type SourceRecords,
   type SourceRow,
   type SourcesReport,
+  type UnknownSources,
 } from '@haycart/api';
 import { CREDIT_MODELS, creditModel } from '@haycart/core';
 import { parse } from 'csv-parse/sync';
@@ -267,3 +270,86 @@ test.each([
 ])('refuses %s', async (query) =>
   expect((await person('GET', `/reports/sources?${query}`)).status).toBeGreaterThanOrEqual(400),
 );
+
+test('visits before that a site kept are touches of the same journey, each once however often it is handed over', async () => {
+  const day = (ago: number) => new Date(Date.now() - ago * 86_400_000).toISOString();
+  const before = (n: number, ago: number, utm_source: string) => ({
+    id: `00000000-0000-4000-8000-00000000000${n}`,
+    at: day(ago),
+    utm_source,
+  });
+  const earlier = [before(1, 9, 'fair'), before(2, 2, 'news')];
+  await came({ utm_source: 'search-ad', utm_medium: 'cpc', earlier });
+  await came({ utm_source: 'again', earlier: [...earlier, before(3, -1, 'tomorrow')] });
+  await win('100');
+  expect(await won('by=channel,source&credit=equal')).toEqual([
+    ['campaign', 75_00, 1],
+    ['paid', 25_00, 1],
+    ['campaign / again', 25_00, 1],
+    ['campaign / fair', 25_00, 1],
+    ['campaign / news', 25_00, 1],
+    ['paid / search-ad', 25_00, 1],
+    ['', 100_00, 1],
+  ]);
+  expect((await won('credit=first&by=channel,source')) as unknown[]).toContainEqual(['campaign / fair', 100_00, 1]);
+});
+
+test('the ways that journeys went are told with how many were won, the same channel twice in a row as one step', async () => {
+  await came(NEWS);
+  await came(AUTUMN);
+  await came(SEARCH);
+  await win('100');
+  await came(SEARCH, 'Bo Holt', 'Holt');
+  await followed();
+  expect(await workspace.get<JourneyPaths>('/reports/sources/paths')).toEqual({
+    paths: [
+      { steps: ['e-mail', 'search'], won: 1, notWon: 0 },
+      { steps: ['search'], won: 0, notWon: 1 },
+    ],
+    journeys: 2,
+    more: 0,
+  });
+  expect(await workspace.get<JourneyPaths>('/reports/sources/paths?window=30')).toMatchObject({ journeys: 2 });
+});
+
+test('what is not known is told with its causes, and where it comes from', async () => {
+  const page = 'https://quillfern.example/survey';
+  await came({});
+  await came({ page });
+  await came({ page, referrer: 'https://quillfern.example/' });
+  await came({ page, click: 'adclid', clickId: '7' });
+  await came(NEWS);
+  const values = { name: 'By phone', value: '£ 50' };
+  await person('POST', '/deals', { values, pipeline: 'new-builds', stage: 'enquiry' });
+  await followed();
+  const { touches, causes, byHand } = await workspace.get<UnknownSources>('/reports/sources/unknown');
+  expect([touches, byHand]).toEqual([5, 1]);
+  expect(causes.map(({ cause, touches: of, intakes }) => [cause, of, intakes.length])).toEqual([
+    ['lost-within', 1, 1],
+    ['click-alone', 1, 1],
+    ['no-visit', 1, 1],
+    ['no-referrer', 1, 1],
+  ]);
+});
+
+test('the deals of a month are told by what became of them, from the first touch on', async () => {
+  await came(NEWS);
+  await win('100');
+  await came(SEARCH, 'Bo Holt', 'Holt');
+  await came(SEARCH, 'Cy Marsh', 'Marsh');
+  await person('POST', '/pipelines/new-builds/stages', { name: 'Lost', state: 'lost' });
+  const [lost] = await deals();
+  expect(await person('POST', `/deals/${lost!.id}/move`, { stage: 'lost' })).toMatchObject({ status: 200 });
+  await workspace.query(
+    `update visit set at = at - interval '70 days' where source_id in (select id from touch_source where channel = 'e-mail')`,
+  );
+  await workspace.query('insert into journey_due (workspace_id, record_id) select workspace_id, id from deal');
+  await followed();
+  const cohorts = await workspace.get<SourceCohort[]>('/reports/sources/cohorts');
+  expect(cohorts).toHaveLength(2);
+  expect(cohorts[0]).toMatchObject({ deals: 1, won: 1, lost: 0, worth: 100_00, daysToWon: 70 });
+  expect(cohorts[0]!.wonWithin.slice(0, 3)).toEqual([0, 0, 1]);
+  expect(cohorts[1]).toMatchObject({ deals: 2, won: 0, lost: 1, daysToWon: null, wonWithin: [0] });
+  expect(await workspace.get('/reports/sources/cohorts?channel=search')).toMatchObject([{ deals: 2 }]);
+  expect(await workspace.get('/reports/sources/cohorts?channel=nothing')).toEqual([]);
+});

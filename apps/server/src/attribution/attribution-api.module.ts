@@ -1,14 +1,18 @@
 import { Module } from '@nestjs/common';
+import { ChannelRulesModule } from '../channel-rules/channel-rules.module';
 import { DestinationModule } from '../destination/destination.module';
 import { AttributionController } from './attribution.controller';
 import { AttributionModule } from './attribution.module';
+import { ChannelRulesController } from './changes/channel-rules.controller';
+import { CostsService } from './costs.service';
 import { SourceRecordsService } from './source-records.service';
 import { SourcesService } from './sources.service';
+import { UnknownService } from './unknown.service';
 
 /** What the page Sources asks for. */
 @Module({
-  imports: [AttributionModule, DestinationModule],
-  controllers: [AttributionController],
-  providers: [SourcesService, SourceRecordsService],
+  imports: [AttributionModule, ChannelRulesModule, DestinationModule],
+  controllers: [AttributionController, ChannelRulesController],
+  providers: [CostsService, SourceRecordsService, SourcesService, UnknownService],
 })
 export class AttributionApiModule {}

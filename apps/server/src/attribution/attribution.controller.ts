@@ -5,22 +5,29 @@ import {
   SOURCE_FIGURES,
   SOURCE_PARTS,
   type JourneyBasis,
+  type JourneyPaths,
+  type SourceCohort,
   type SourceFigure,
   type SourceRecords,
   type SourcesReport,
+  type UnknownSources,
 } from '@haycart/api';
 import { CREDIT_MODELS, LIMITS } from '@haycart/core';
 import { Type } from 'class-transformer';
 import { IsIn, IsInt, IsISO8601, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
 import type { FastifyReply } from 'fastify';
+import { DestinationService } from '../destination/destination.service';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Reads } from '../platform/commands/command';
 import { Database } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { EXPORT_TYPES, sendExport } from '../platform/export-file';
+import { journeyPaths } from './journey-paths';
+import { cohorts } from './cohorts';
 import { exportSources } from './sources-export';
 import { SourceRecordsService } from './source-records.service';
 import { SourcesService, type ReportWish } from './sources.service';
+import { UnknownService } from './unknown.service';
 
 const DAY = 86_400_000;
 const USUAL_DAYS = 90;
@@ -100,14 +107,29 @@ class RecordsQuery extends SourcesQuery {
   @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(LONGEST) page?: string;
 }
 
+class CohortsQuery {
+  @ApiPropertyOptional({ enum: JOURNEY_BASES, description: 'Whose touches count; `contact` when not said' })
+  @IsOptional()
+  @IsIn(JOURNEY_BASES)
+  basis?: JourneyBasis;
+
+  @ApiPropertyOptional({ description: 'The channel of the first touch; any when not said' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(LONGEST)
+  channel?: string;
+}
+
 /** Where business came from. */
 @ApiTags('reports')
 @Controller('api/v1/reports')
 export class AttributionController {
   constructor(
     @Inject(Database) private readonly database: Database,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
     @Inject(SourcesService) private readonly sources: SourcesService,
     @Inject(SourceRecordsService) private readonly records: SourceRecordsService,
+    @Inject(UnknownService) private readonly unknown: UnknownService,
   ) {}
 
   @Get('sources')
@@ -128,6 +150,29 @@ export class AttributionController {
     const wish = wishOf({ by: 'channel,source,campaign', ...query });
     const report = await this.database.atOneMoment(workspaceId, (tx) => this.sources.report(tx, wish));
     await sendExport(reply, 'sources', query.format, (take) => take(exportSources(query.format, report, wish.by)));
+  }
+
+  @Get('sources/paths')
+  @Reads('records', 'Tells which ways journeys to deals went')
+  paths(@ByCaller() { workspaceId }: Caller, @Query() query: SourcesQuery): Promise<JourneyPaths> {
+    return this.database.inWorkspace(workspaceId, (tx) => journeyPaths(tx, wishOf(query)));
+  }
+
+  /** By the month of the first touch; of one channel, where it is said. */
+  @Get('sources/cohorts')
+  @Reads('records', 'Tells what became of the deals of each month')
+  cohorts(@ByCaller() { workspaceId }: Caller, @Query() query: CohortsQuery): Promise<SourceCohort[]> {
+    const { basis = 'contact', channel = null } = query;
+    return this.database.inWorkspace(workspaceId, async (tx) =>
+      cohorts(tx, { basis, channel }, await this.destinations.load(tx)),
+    );
+  }
+
+  @Get('sources/unknown')
+  @Reads('records', 'Tells why it is not known where some of it came from')
+  whyUnknown(@ByCaller() { workspaceId }: Caller, @Query() query: SourcesQuery): Promise<UnknownSources> {
+    const { from, to } = wishOf(query);
+    return this.database.inWorkspace(workspaceId, (tx) => this.unknown.unknown(tx, from, to));
   }
 
   @Get('sources/records')

@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { SOURCE_PARTS, type SourceFigure, type SourcePart, type SourceRecord, type SourceRecords } from '@haycart/api';
 import { DestinationService } from '../destination/destination.service';
 import type { WorkspaceTx } from '../platform/database/database';
+import { CostsService } from './costs.service';
 import { CONTACTS_BEHIND_SQL, dealsBehindSql, LEADS_BEHIND_SQL, SUBMISSIONS_BEHIND_SQL } from './behind-sql';
 import { dealParameters, type ReportWish } from './sources.service';
 
@@ -13,14 +14,34 @@ type Row = Omit<SourceRecord, 'at'> & { at: Date; total: number };
 /** The records behind a figure of the report. */
 @Injectable()
 export class SourceRecordsService {
-  constructor(@Inject(DestinationService) private readonly destinations: DestinationService) {}
+  constructor(
+    @Inject(CostsService) private readonly costs: CostsService,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
+  ) {}
 
   async behind(tx: WorkspaceTx, wish: ReportWish, figure: SourceFigure, path: SourcePath): Promise<SourceRecords> {
+    if (figure === 'cost') return this.#costs(tx, wish, path);
     const rows = await this.#rows(tx, wish, figure, await sourcesOf(tx, path));
     return {
       total: rows[0]?.total ?? 0,
       items: rows.map(({ total: _, at, ...row }) => ({ ...row, at: at.toISOString() })),
     };
+  }
+
+  /** Campaigns with their costs, which add up to the figure. */
+  async #costs(tx: WorkspaceTx, { from, to }: ReportWish, path: SourcePath): Promise<SourceRecords> {
+    const { costs } = await this.costs.costs(tx, from, to);
+    const items = costs
+      .filter(({ place }) => isAt({ ...place, campaign: place.campaign ?? '', page: '' }, path))
+      .sort((one, other) => other.amount - one.amount)
+      .map(({ key, name, amount, until }) => ({
+        kind: 'campaign' as const,
+        id: key,
+        name,
+        at: `${until}T00:00:00.000Z`,
+        worth: amount,
+      }));
+    return { total: items.length, items };
   }
 
   async #rows(tx: WorkspaceTx, wish: ReportWish, figure: SourceFigure, sources: number[]): Promise<Row[]> {
@@ -40,6 +61,10 @@ export class SourceRecordsService {
       }
     }
   }
+}
+
+function isAt(place: Readonly<Record<SourcePart, string>>, path: SourcePath): boolean {
+  return SOURCE_PARTS.every((part) => path[part] === undefined || path[part] === place[part]);
 }
 
 /** The ids of the sources of a row. Id 0 is among them where records without any touch are meant too. */

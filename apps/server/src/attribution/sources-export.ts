@@ -11,6 +11,7 @@ const HEADINGS: readonly [Figure, string][] = [
   ['value', 'Value'],
   ['wonDeals', 'Won deals'],
   ['won', 'Won value'],
+  ['cost', 'Cost'],
 ];
 
 /** A report as a table, told as far apart as it is: its columns of money add up to the total. */
@@ -19,7 +20,7 @@ export function exportSources(
   { rows, currency }: SourcesReport,
   by: readonly SourcePart[],
 ): Readable {
-  const isMoney = (figure: Figure) => (CREDITED as readonly Figure[]).includes(figure);
+  const isMoney = (figure: Figure) => figure === 'cost' || (CREDITED as readonly Figure[]).includes(figure);
   const unit = 10 ** minorDigits(currency);
   const columns: ExportColumn<SourceRow>[] = [
     ...by.map((part) => ({ heading: capitalised(part), cell: (row: SourceRow) => row[part] ?? '' })),

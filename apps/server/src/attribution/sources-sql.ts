@@ -68,3 +68,6 @@ export const SUBMISSIONS_SQL = `select source_id as source, count(*)::int as sub
 
 export const SOURCES_SQL = `select id, channel, source, coalesce(campaign, '') as campaign, coalesce(page, '') as page
   from touch_source where workspace_id = $1 and id = any($2::int[])`;
+
+/** The register of campaigns, by what their links say. */
+export const CAMPAIGNS_SQL = 'select key, code, name from campaign where workspace_id = $1 order by name';

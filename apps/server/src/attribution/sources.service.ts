@@ -13,8 +13,10 @@ import {
 import { JOURNEY_BASES, type JourneyBasis, type SourcePart, type SourceRow, type SourcesReport } from '@haycart/api';
 import { DestinationService } from '../destination/destination.service';
 import type { WorkspaceTx } from '../platform/database/database';
+import { CostsService, type PlacedCost } from './costs.service';
 import type { StepsWish } from './share-sql';
 import {
+  CAMPAIGNS_SQL,
   dealsInAllSql,
   dealsSql,
   monthsInAllSql,
@@ -71,7 +73,10 @@ const UNKNOWN: SourceOf = { channel: '', source: '', campaign: '', page: '' };
 /** Where business came from in a period, by what somebody came by before. */
 @Injectable()
 export class SourcesService {
-  constructor(@Inject(DestinationService) private readonly destinations: DestinationService) {}
+  constructor(
+    @Inject(CostsService) private readonly costs: CostsService,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
+  ) {}
 
   async report(tx: WorkspaceTx, wish: ReportWish): Promise<SourcesReport> {
     const destination = await this.destinations.load(tx);
@@ -90,7 +95,11 @@ export class SourcesService {
     const months = await this.#months(tx, sums, parameters.with(1, monthsBefore(wish.to, MONTHS)));
     const rows = [...deals, ...people, ...submissions];
     const sources = await this.#sources(tx, [...rows, ...months]);
-    const leaves = rows.map((row) => leafOf(row, pathOf(sources.get(row.source), wish.by)));
+    const { costs, without } = await this.costs.costs(tx, wish.from, wish.to);
+    const leaves = [
+      ...rows.map((row) => leafOf(row, pathOf(sources.get(row.source), wish.by))),
+      ...costs.map((cost) => costLeaf(cost, wish.by)),
+    ];
     const whole = creditTree(leaves, { value: sumOf(deals, 'ofMade'), won: sumOf(deals, 'ofWon') });
     const told = rowsOf(whole, wish.by).filter(isSomething);
     const deepest = wish.by.at(-1)!;
@@ -104,6 +113,8 @@ export class SourcesService {
       withoutRate: inAll.flatMap(({ currency, without }) =>
         without && currency ? [{ currency, deals: without }] : [],
       ),
+      costsWithoutRate: without,
+      campaigns: await tx.statement('campaigns_named', CAMPAIGNS_SQL, [tx.workspaceId]),
     };
   }
 
@@ -163,6 +174,11 @@ function leafOf(row: Sums, path: string[]): SourceLeaf {
     counted: Object.fromEntries(COUNTED.flatMap((key) => (row[key] ? [[key, depths(number(key))]] : []))),
     credited: { value: number('value'), won: number('won') },
   };
+}
+
+function costLeaf({ place: { channel, source, campaign }, amount }: PlacedCost, by: readonly SourcePart[]): SourceLeaf {
+  const path = pathOf({ channel, source, campaign: campaign ?? '', page: '' }, by);
+  return { path, added: { cost: amount }, counted: {}, credited: {} };
 }
 
 function pathOf(source: SourceOf = UNKNOWN, by: readonly SourcePart[]): string[] {

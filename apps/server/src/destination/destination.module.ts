@@ -1,5 +1,8 @@
 import { Module } from '@nestjs/common';
+import { CampaignsModule } from '../campaigns/campaigns.module';
+import { ChannelRulesModule } from '../channel-rules/channel-rules.module';
 import { FieldsModule } from '../fields/fields.module';
+import { IntakesModule } from '../intakes/intakes.module';
 import { LabelsModule } from '../labels/labels.module';
 import { MessagingModule } from '../messaging/messaging.module';
 import { PipelinesModule } from '../pipelines/pipelines.module';
@@ -11,7 +14,10 @@ import { DestinationService } from './destination.service';
 /** What a workspace has prepared for its records. */
 @Module({
   imports: [
+    CampaignsModule,
+    ChannelRulesModule,
     FieldsModule,
+    IntakesModule,
     LabelsModule,
     MessagingModule,
     PipelinesModule,

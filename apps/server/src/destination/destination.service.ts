@@ -1,5 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { withChoices, type Destination, type FieldDefinition } from '@haycart/core';
+import { CampaignsService } from '../campaigns/campaigns.service';
+import { ChannelRulesService } from '../channel-rules/channel-rules.service';
+import { IntakesService } from '../intakes/intakes.service';
 import { ChannelsService } from '../messaging/channels.service';
 import { MailFiles } from '../messaging/mail/mail-files.service';
 import { MailTemplates } from '../messaging/mail/mail-templates.service';
@@ -21,10 +24,13 @@ export class DestinationService {
   readonly #kept = new Map<string, { revision: number; destination: Destination }>();
 
   constructor(
+    @Inject(CampaignsService) private readonly campaigns: CampaignsService,
+    @Inject(ChannelRulesService) private readonly channelRules: ChannelRulesService,
     @Inject(ChannelsService) private readonly channels: ChannelsService,
     @Inject(MailFiles) private readonly files: MailFiles,
     @Inject(MailTemplates) private readonly templates: MailTemplates,
     @Inject(FieldsService) private readonly fields: FieldsService,
+    @Inject(IntakesService) private readonly intakes: IntakesService,
     @Inject(LabelsService) private readonly labels: LabelsService,
     @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(PipelinesService) private readonly pipelines: PipelinesService,
@@ -77,6 +83,9 @@ export class DestinationService {
       templates: await this.templates.all(tx),
       files: await this.files.all(tx),
       valueSets: await this.valueSets.named(tx),
+      channelRules: await this.channelRules.rules(tx),
+      intakeSources: await this.intakes.sources(tx),
+      campaignCodes: await this.campaigns.codes(tx),
       ...(await this.recognition.forDestination(tx)),
     };
   }

@@ -1,5 +1,6 @@
 import { Inject, Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
-import { deviceOf, sourceOf, type FormDid, type FormTally, type Visit } from '@haycart/core';
+import { deviceOf, sourceOfWay, wayOf, type FormDid, type FormTally, type Visit, type Way } from '@haycart/core';
+import { DestinationService } from '../destination/destination.service';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import type { PublicForm } from './public-forms.service';
 
@@ -7,6 +8,7 @@ const FLUSH_MS = 1_000;
 /** Of how many things at once the counts are kept apart; what is above is counted without its page. */
 const MOST_APART = 5_000;
 const LONGEST_PAGE = 300;
+const LONGEST_SOURCE = 200;
 
 /** What happened at a form in one day. */
 export interface CountedDay extends FormTally {
@@ -15,8 +17,10 @@ export interface CountedDay extends FormTally {
   day: string;
 }
 
-interface Kept extends CountedDay {
+/** The source is worked out from the way when the count is written. */
+interface Kept extends Omit<CountedDay, 'source'> {
   workspaceId: string;
+  way: Way;
 }
 
 /** What a visitor did, and from where. */
@@ -42,7 +46,10 @@ export class FormCounts implements OnModuleDestroy {
   #timer: NodeJS.Timeout | undefined;
   readonly #log = new Logger('form-counts');
 
-  constructor(@Inject(Database) private readonly database: Database) {}
+  constructor(
+    @Inject(Database) private readonly database: Database,
+    @Inject(DestinationService) private readonly destinations: DestinationService,
+  ) {}
 
   count(form: PublicForm, { did, item = '', seconds = 0, visit }: Seen): void {
     const page = this.#counts.size < MOST_APART ? pageOf(visit) : '';
@@ -52,7 +59,7 @@ export class FormCounts implements OnModuleDestroy {
       day: new Date().toISOString().slice(0, 10),
       version: form.version,
       page,
-      source: sourceOf(visit).source.slice(0, 200),
+      way: wayOf({ intake: form.key, visit }),
       device: deviceOf(visit.userAgent ?? ''),
       did,
       item,
@@ -63,8 +70,8 @@ export class FormCounts implements OnModuleDestroy {
   }
 
   #keep(kept: Kept, writeIn: number): void {
-    const { intakeId, day, version, page, source, device, did, item } = kept;
-    const key = [intakeId, day, version, page, source, device, did, item].join('\n');
+    const { intakeId, day, version, page, way, device, did, item } = kept;
+    const key = [intakeId, day, version, page, JSON.stringify(way), device, did, item].join('\n');
     const known = this.#counts.get(key);
     if (known) {
       known.count += kept.count;
@@ -82,7 +89,7 @@ export class FormCounts implements OnModuleDestroy {
     for (const workspaceId of new Set(counts.map((one) => one.workspaceId))) {
       const own = counts.filter((one) => one.workspaceId === workspaceId);
       try {
-        await this.database.inWorkspace(workspaceId, (tx) => this.add(tx, own));
+        await this.database.inWorkspace(workspaceId, async (tx) => this.add(tx, await this.#withSources(tx, own)));
       } catch (err) {
         this.#log.warn({ err }, 'Counts of forms could not be written; they are tried again.');
         for (const one of own) this.#keep(one, FLUSH_MS * 5);
@@ -123,6 +130,22 @@ export class FormCounts implements OnModuleDestroy {
       [tx.workspaceId],
     );
     return new Map(rows.map(({ id, pages, ...figures }) => [id, { ...figures, pages: (pages ?? []).slice(0, 20) }]));
+  }
+
+  /** Adds the source to each count. Counts that become the same are added up. */
+  async #withSources(tx: WorkspaceTx, counts: readonly Kept[]): Promise<CountedDay[]> {
+    const destination = await this.destinations.load(tx);
+    const days = new Map<string, CountedDay>();
+    for (const { way, workspaceId: _, ...kept } of counts) {
+      const day = { ...kept, source: sourceOfWay(way, destination).source.slice(0, LONGEST_SOURCE) };
+      const key = JSON.stringify({ ...day, count: 0, seconds: 0 });
+      const before = days.get(key);
+      if (before) {
+        before.count += day.count;
+        before.seconds += day.seconds;
+      } else days.set(key, day);
+    }
+    return [...days.values()];
   }
 
   /** Adds to what was counted, each line of another thing. */

@@ -1,5 +1,6 @@
 import {
   CAMPAIGN_PARAMETERS,
+  clickIn,
   ENTRY,
   filledIn,
   formWords,
@@ -55,6 +56,9 @@ export interface FormPage extends ShownForm {
   said?: string;
 }
 
+/** The longest `earlier` parameter that is read, in characters. */
+const LONGEST_EARLIER = 6_000;
+
 /** The visit that the address of the page carries: campaign parameters, and the page that the link stood on. */
 export function visitFromAddress(
   query: URLSearchParams,
@@ -66,6 +70,10 @@ export function visitFromAddress(
     const value = query.get(name);
     if (value) visit[name] = value.slice(0, 2_000);
   }
+  const click = clickIn(query);
+  if (click) Object.assign(visit, { click: click.name, clickId: click.id.slice(0, 2_000) });
+  const earlier = query.get('earlier');
+  if (earlier && earlier.length <= LONGEST_EARLIER) visit.earlier = earlier;
   if (!visit.page && referer) visit.page = referer.slice(0, 2_000);
   return JSON.stringify(visit);
 }

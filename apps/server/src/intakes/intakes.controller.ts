@@ -1,12 +1,12 @@
 import { Body, Controller, Get, HttpCode, Inject, Param, Patch, Post } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { INTAKE_KINDS } from '@haycart/core';
+import { INTAKE_KINDS, readIntakeSource, type IntakeSource } from '@haycart/core';
 import type { IntakeShape } from '@haycart/api';
 import { IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Command, InTransaction, Reads } from '../platform/commands/command';
 import { Database, type WorkspaceTx } from '../platform/database/database';
-import { ProblemError } from '../platform/errors/problem-error';
+import { ProblemError, problemsAt } from '../platform/errors/problem-error';
 import { IntakesService } from './intakes.service';
 
 /** Kinds that are made here; pages of their own make the others. */
@@ -41,6 +41,14 @@ class IntakeChangeDto {
   @IsOptional()
   @IsBoolean()
   forColleagues?: boolean;
+  @ApiPropertyOptional({
+    type: Object,
+    description:
+      'Where its submissions come from: `{constant: {channel, source, medium, campaign}, always, answers: {said, utm_source, utm_medium, utm_campaign}}`',
+  })
+  @IsOptional()
+  @IsObject()
+  source?: Record<string, unknown>;
 }
 
 @ApiTags('intakes')
@@ -77,8 +85,9 @@ export class IntakesController {
     @InTransaction() tx: WorkspaceTx,
     @ByCaller() { by }: Caller,
     @Param('id') id: string,
-    @Body() { signed, ...change }: IntakeChangeDto,
+    @Body() { signed, source, ...plain }: IntakeChangeDto,
   ): Promise<IntakeShape & { secret?: string }> {
+    const change = { ...plain, ...(source ? { source: checkedSource(source) } : {}) };
     if (signed !== undefined && by.kind !== 'person')
       throw new ProblemError('not-allowed', 'Only a person who is signed in may change how posts are signed.');
     if (signed === undefined && !Object.keys(change).length)
@@ -89,4 +98,10 @@ export class IntakesController {
       : await this.intakes.one(tx, id);
     return { ...intake, ...(secret ? { secret } : {}) };
   }
+}
+
+function checkedSource(given: Record<string, unknown>): IntakeSource {
+  const read = readIntakeSource(given);
+  if (read.ok) return read.read;
+  throw new ProblemError('refused', read.problems[0]!.text, problemsAt(read.problems, '/source'));
 }

@@ -1,8 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import { Inject, Injectable, Logger } from '@nestjs/common';
-import { intakeKind, jsonPointer, LIMITS, type FormDefinition } from '@haycart/core';
+import { intakeKind, jsonPointer, LIMITS, type FormDefinition, type IntakeSource } from '@haycart/core';
 import type { IntakeShape } from '@haycart/api';
-import { and, asc, eq, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, ne, sql, type SQL } from 'drizzle-orm';
 import { SecretBox } from '../platform/auth/secret-box';
 import { newId } from '../platform/new-id';
 import type { WorkspaceTx } from '../platform/database/database';
@@ -17,7 +17,7 @@ type Changes<Table extends typeof intake | typeof hostedForm> = {
 };
 
 /** What people set of any intake, and of a form alone. */
-type IntakeChange = Partial<Pick<typeof intake.$inferSelect, 'name' | 'state' | 'perMinute' | 'archived'>>;
+type IntakeChange = Partial<Pick<typeof intake.$inferSelect, 'name' | 'state' | 'perMinute' | 'archived' | 'source'>>;
 type FormChange = Partial<Pick<typeof hostedForm.$inferSelect, 'closedMessage' | 'forColleagues'>>;
 
 /** A new intake. Only the demo gives its own keys; all others get one that cannot be guessed. */
@@ -49,6 +49,15 @@ export class IntakesService {
     const found = (await this.all(tx)).find(({ id, key }) => id === idOrKey || key === idOrKey);
     if (!found) throw new ProblemError('not-found', `There is no intake ${idOrKey.slice(0, 60)}.`);
     return found;
+  }
+
+  /** What intakes say about where their submissions come from, by their keys. */
+  async sources(tx: WorkspaceTx): Promise<Record<string, IntakeSource>> {
+    const rows = await tx.db
+      .select({ key: intake.key, source: intake.source })
+      .from(intake)
+      .where(and(eq(intake.workspaceId, tx.workspaceId), ne(intake.source, {})));
+    return Object.fromEntries(rows.map(({ key, source }) => [key, source]));
   }
 
   async add(tx: WorkspaceTx, made: NewIntake): Promise<IntakeShape> {
@@ -167,7 +176,7 @@ function newKey(): string {
 }
 
 function shape(row: typeof intake.$inferSelect, form: typeof hostedForm.$inferSelect | null): IntakeShape {
-  const { id, key, kind, name, state, secret, perMinute, settings, archived } = row;
+  const { id, key, kind, name, state, secret, perMinute, settings, archived, source } = row;
   const trial = form?.trial;
   const slug = form?.slug ?? null;
   return {
@@ -187,5 +196,6 @@ function shape(row: typeof intake.$inferSelect, form: typeof hostedForm.$inferSe
     forColleagues: form?.forColleagues ?? false,
     trial: trial ? { version: trial.version, share: trial.share, since: trial.since } : null,
     closedMessage: form?.closedMessage ?? null,
+    source,
   };
 }

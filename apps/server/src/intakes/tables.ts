@@ -1,4 +1,4 @@
-import type { FormDefinition } from '@haycart/core';
+import type { FormDefinition, IntakeSource } from '@haycart/core';
 import { boolean, foreignKey, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
 
@@ -32,6 +32,8 @@ export const intake = pgTable(
     archived: boolean('archived').notNull().default(false),
     /** What its routes take answers for that tell who sent them, by key. */
     called: jsonb('called').$type<Record<string, string>>().notNull().default({}),
+    /** Where its submissions come from, as far as it says itself. */
+    source: jsonb('source').$type<IntakeSource>().notNull().default({}),
     /** When set, posts must be signed with it (Standard Webhooks). */
     secret: text('secret'),
     /** The secret before, which posts may still be signed with for a while. */

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import {
   RECORD_KINDS,
@@ -14,6 +15,7 @@ import { packed } from '../platform/database/packed';
 import type { CausedDiff } from './history/caused-diff';
 import { gainKeys, keysGained, keysLost, loseKeys } from './recognised/identity-keys';
 import { TouchSources } from './history/touch-sources';
+import { TouchWays } from './history/touch-ways';
 import { undoMerges, writeMerges } from './merged-records';
 import { writeBlocks } from './recognised/record-blocks';
 import { fieldColumns, valuesToColumns } from './record-rows';
@@ -26,6 +28,7 @@ export class RecordWriter {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(TouchSources) private readonly sources: TouchSources,
+    @Inject(TouchWays) private readonly ways: TouchWays,
   ) {}
 
   /**
@@ -99,7 +102,8 @@ export class RecordWriter {
         id: newId(),
         run: cause.id,
         kind: kindOf(touch.record),
-        visit: touches!.submission,
+        visit: touch.earlier === undefined ? touches!.submission : visitId(tx.workspaceId, touch.earlier),
+        way: (touch.earlier === undefined ? undefined : touches!.before.get(touch.earlier)) ?? touches!.way,
       })),
     );
     if (!rows.length) return;
@@ -107,7 +111,7 @@ export class RecordWriter {
     await tx.statement(
       'touches',
       `with visited as (
-       insert into visit (workspace_id, id, at, source_id) select $1::uuid, * from unnest($7::uuid[], $8::timestamptz[], $9::int[])
+       insert into visit (workspace_id, id, at, source_id, way_id) select $1::uuid, * from unnest($7::uuid[], $8::timestamptz[], $9::int[], $10::int[])
        on conflict (workspace_id, id) do nothing)
      insert into touch (workspace_id, id, record_kind, record_id, attempt_id, visit_id)
      select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::uuid[])`,
@@ -121,9 +125,19 @@ export class RecordWriter {
         visits.map((v) => v.visit),
         visits.map((v) => v.at),
         await this.sources.idsOf(tx.workspaceId, visits),
+        await this.ways.idsOf(
+          tx.workspaceId,
+          visits.map(({ way }) => way),
+        ),
       ],
     );
   }
+}
+
+/** The id of an earlier visit: the same each time it is handed over, and different in each workspace. */
+function visitId(workspaceId: string, given: string): string {
+  const hash = createHash('sha256').update(`${workspaceId} ${given}`).digest('hex');
+  return `${hash.slice(0, 8)}-${hash.slice(8, 12)}-8${hash.slice(13, 16)}-8${hash.slice(17, 20)}-${hash.slice(20, 32)}`;
 }
 
 function deletedByPeople(diffs: readonly CausedDiff[]): Map<string, string> {

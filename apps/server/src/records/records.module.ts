@@ -18,6 +18,8 @@ import { RecordEditsService } from './edits/record-edits.service';
 import { HeldRecords } from './held-records.service';
 import { RecordSheetService } from './history/record-sheet.service';
 import { TouchSources } from './history/touch-sources';
+import { TouchWays } from './history/touch-ways';
+import { VisitSources } from './history/visit-sources.service';
 import { KnownRecordsStore } from './known-records.store';
 import { LeadsService } from './leads/leads.service';
 import { FullnessService } from './lists/fullness.service';
@@ -57,6 +59,8 @@ import { DealMovesService } from './stages/deal-moves.service';
     RecordSheetService,
     RecordWriter,
     TouchSources,
+    TouchWays,
+    VisitSources,
     RecordsBin,
     RecordsService,
   ],
@@ -82,6 +86,7 @@ import { DealMovesService } from './stages/deal-moves.service';
     RecordSheetService,
     RecordsBin,
     RecordsService,
+    VisitSources,
   ],
 })
 export class RecordsModule {}

@@ -25,7 +25,7 @@ import { HISTORY_SQL, historyEntry, type HistoryRow } from './history/record-his
 import { KnownRecordsStore, lockNames, type WantedRecords } from './known-records.store';
 import { knownRecord, type RecordRow } from './record-rows';
 import type { CausedDiff } from './history/caused-diff';
-import { TOUCHES_SQL } from './history/touches';
+import { TOUCHES_SQL, touchShape, type TouchRow } from './history/touches';
 import { deal } from './tables';
 import { RecordWriter } from './record-writer';
 
@@ -186,11 +186,9 @@ export class RecordsService {
   }
 
   async touches(tx: WorkspaceTx, id: string): Promise<TouchShape[]> {
-    const rows = await tx.statement<Omit<TouchShape, 'at'> & { at: Date }>('touches_of', TOUCHES_SQL, [
-      tx.workspaceId,
-      id,
-    ]);
-    return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
+    const rows = await tx.statement<TouchRow>('touches_of', TOUCHES_SQL, [tx.workspaceId, id]);
+    const destination = await this.destinations.load(tx);
+    return rows.map((row) => touchShape(row, destination));
   }
 
   /** Everything that one cause did to records, as one diff. */

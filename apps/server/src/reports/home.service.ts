@@ -15,6 +15,10 @@ const SOURCES = 4;
 /** Of so many of the latest visits the sources are counted. */
 const VISITS = 5_000;
 
+const WEEK_SOURCES = `select s.source, count(*)::int as count from visit v
+  join touch_source s on s.workspace_id = v.workspace_id and s.id = v.source_id
+  where v.workspace_id = $1 and v.at >= now() - interval '7 days' and v.at <= now() group by 1 order by 2 desc, 1 limit ${SOURCES}`;
+
 type Counts = Pick<
   HomeShape,
   'arrived' | 'waiting' | 'unrouted' | 'written' | 'held' | 'skipped' | 'failed' | 'takenBack'
@@ -66,6 +70,7 @@ export class HomeService {
       inPipeline: pipeline.total,
       intakes: rows.map(intakeDay),
       sources: await this.#sources(tx),
+      weekSources: await tx.statement('home_week_sources', WEEK_SOURCES, [tx.workspaceId]),
       flows: await this.#flows(tx),
       ...(await this.#times(tx)),
       quiet: await this.#quiet(tx),
@@ -125,14 +130,16 @@ export class HomeService {
 
   /** Where visitors came from whose submissions arrived. */
   async #sources(tx: WorkspaceTx): Promise<HomeShape['sources']> {
-    const rows = await tx.statement<{ visit: Visit; origin: Origin }>(
+    const destination = await this.destinations.load(tx);
+    const rows = await tx.statement<{ intake: string; visit: Visit; origin: Origin }>(
       'home_visits',
-      `select visit, origin from submission where workspace_id = $1 and received_at >= ${SINCE} order by received_at desc, id desc limit ${VISITS}`,
+      `select i.key as intake, s.visit, s.origin from submission s join intake i on i.workspace_id = s.workspace_id and i.id = s.intake_id
+       where s.workspace_id = $1 and s.received_at >= ${SINCE} order by s.received_at desc, s.id desc limit ${VISITS}`,
       [tx.workspaceId],
     );
     const counts = new Map<string, number>();
-    for (const { visit, origin } of rows) {
-      const { source } = sourceOf(visit, origin);
+    for (const row of rows) {
+      const { source } = sourceOf(row, destination);
       counts.set(source, (counts.get(source) ?? 0) + 1);
     }
     return [...counts]

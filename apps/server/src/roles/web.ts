@@ -1,6 +1,7 @@
 import { AskingModule } from '../asking/asking.module';
 import { AttributionApiModule } from '../attribution/attribution-api.module';
 import { AuditModule } from '../audit/audit.module';
+import { CampaignsApiModule } from '../campaigns/campaigns-api.module';
 import { DecisionsModule } from '../decisions/decisions.module';
 import { DestinationApiModule } from '../destination/destination-api.module';
 import { FormEditorModule } from '../forms/form-editor.module';
@@ -44,6 +45,7 @@ export const MODULES = [
   DecisionsModule,
   ReportsModule,
   AttributionApiModule,
+  CampaignsApiModule,
   RouteSheetModule,
   SetUpModule,
   ViewsModule,

@@ -40,7 +40,7 @@ export class PassingService {
       const read = readSubmission(row, row.key);
       if (!read.ok) continue;
       looked += 1;
-      const reader = conditionReader(submissionReader(read.submission), route, destination);
+      const reader = conditionReader(submissionReader(read.submission, destination), route, destination);
       const setting = conditionSetting(read.submission, destination);
       if (evaluate(condition, reader, setting).met) pass += 1;
       else {

@@ -16,6 +16,8 @@ import {
   type NewOption,
   type Plan,
   type RecordKind,
+  wayBefore,
+  wayOf,
 } from '@haycart/core';
 import { newSecret } from '../platform/auth/secret';
 import { newId } from '../platform/new-id';
@@ -180,13 +182,19 @@ export async function planPassages(
         diff: plan.diff,
         at,
         cause: { kind: 'run', id },
-        touches: { submission: passage.queued.id, records: plan.touches },
+        touches: touchesBy(passage, plan, book),
         ...(plan.merges ? { merges: plan.merges, by: `the route ${passage.route.definition.name}` } : {}),
       });
     asks.push(...asksOf(id, passage, plan, secrets));
     runs.push(endedRun(id, passage, plan, startedAt, book.destination));
   }
   return { runs, diffs, newOptions, apart, outgoing, asks, made, given, advance };
+}
+
+function touchesBy({ queued, read }: DuePassage, { touches }: Plan, { destination }: RouteBook): CausedDiff['touches'] {
+  const way = read.ok ? wayOf(read.submission, destination.intakeSources) : {};
+  const before = new Map((queued.visit.earlier ?? []).map((earlier) => [earlier.id, wayBefore(earlier)]));
+  return { submission: queued.id, way, before, records: touches };
 }
 
 function saidApart({ writes }: Plan, answers: MatchAnswers = {}): SaidApart[] {

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CountsModule } from '../counts/counts.module';
+import { DestinationModule } from '../destination/destination.module';
 import { AcknowledgedCounts } from './counts/acknowledged-counts.service';
 import { ArrivalCounts } from './counts/arrival-counts.service';
 import { SubmissionInbox } from './inbox/submission-inbox.service';
@@ -11,7 +12,7 @@ import { SubmissionsService } from './submissions.service';
 
 /** What arrived, its queue, its words and its profiles. */
 @Module({
-  imports: [CountsModule],
+  imports: [CountsModule, DestinationModule],
   providers: [
     AcknowledgedCounts,
     ArrivalCounts,

@@ -3,6 +3,7 @@ import {
   LIMITS,
   readPayload,
   sourceOf,
+  type Destination,
   whoSent,
   type BodyFormat,
   type Origin,
@@ -15,6 +16,7 @@ import { ProblemError } from '../platform/errors/problem-error';
 import { Values } from '../platform/database/values';
 import { writeListCursor, type ListCursor } from '../platform/list-cursor';
 import { isId } from '../platform/paging';
+import { DestinationService } from '../destination/destination.service';
 import { RunCounts } from '../counts/run-counts.service';
 import type { KeptFile } from '../platform/send-file';
 import { FEW_FOUND, searchQuery, withFound } from './search/submission-search.service';
@@ -64,7 +66,10 @@ const MOST_AT_ONCE = 10_000;
 /** Reading what arrived. */
 @Injectable()
 export class SubmissionsService {
-  constructor(@Inject(RunCounts) private readonly runs: RunCounts) {}
+  constructor(
+    @Inject(DestinationService) private readonly destinations: DestinationService,
+    @Inject(RunCounts) private readonly runs: RunCounts,
+  ) {}
 
   /** One page. `total` is absent when there are more than ten thousand, and on further pages. */
   async list(
@@ -81,7 +86,7 @@ export class SubmissionsService {
     const last = shown.length < found ? shown[shown.length - 1] : undefined;
     const total = after ? undefined : last ? await this.#total(tx, filter) : shown.length;
     return {
-      items: shown.map(shape),
+      items: await this.#shapes(tx, shown),
       ...(last ? { next: writeListCursor({ value: last.at, id: last.id }) } : {}),
       ...(total === undefined ? {} : { total }),
     };
@@ -93,7 +98,7 @@ export class SubmissionsService {
     let after: ListCursor | null = null;
     for (;;) {
       const rows: Row[] = await this.#rows(tx, filter, size, after);
-      if (rows.length) yield rows.map(shape);
+      if (rows.length) yield await this.#shapes(tx, rows);
       const last = rows[rows.length - 1];
       if (!last || rows.length < size) return;
       after = { value: last.at, id: last.id };
@@ -114,7 +119,8 @@ export class SubmissionsService {
       `select id, name, type, octet_length(bytes) as size from submission_file where workspace_id = $1 and submission_id = $2 order by id`,
       [tx.workspaceId, id],
     );
-    return { ...shape(row), raw: row.body.toString('utf8'), tries: row.tries, files };
+    const [shape] = await this.#shapes(tx, [row]);
+    return { ...shape!, raw: row.body.toString('utf8'), tries: row.tries, files };
   }
 
   /** A file that came with a submission. @throws ProblemError 404 */
@@ -149,7 +155,7 @@ export class SubmissionsService {
        order by s.received_at desc, s.id desc limit $4`,
       [tx.workspaceId, intakeId, person, limit],
     );
-    return rows.map(shape);
+    return this.#shapes(tx, rows);
   }
 
   /** The runs of the submissions that a filter leaves by their outcome, and those that no route took yet, counted. */
@@ -203,6 +209,11 @@ export class SubmissionsService {
     return row!.total > COUNTED ? undefined : row!.total;
   }
 
+  async #shapes(tx: WorkspaceTx, rows: readonly SubmissionRow[]): Promise<SubmissionShape[]> {
+    const destination = await this.destinations.load(tx);
+    return rows.map((row) => shapeOf(row, destination));
+  }
+
   /** So many of the first, or fewer where their bodies come to more bytes than that. */
   #rows(
     tx: WorkspaceTx,
@@ -227,7 +238,7 @@ export class SubmissionsService {
   }
 }
 
-function shape(row: SubmissionRow): SubmissionShape {
+function shapeOf(row: SubmissionRow, destination: Destination): SubmissionShape {
   const read = readPayload(row.format, row.body);
   const sender = read.ok ? whoSent(read.payload, { ...row.called, ...row.names }) : { who: '', email: '' };
   return {
@@ -240,7 +251,10 @@ function shape(row: SubmissionRow): SubmissionShape {
     unreadable: read.ok ? null : read.problem.text,
     visit: row.visit,
     origin: row.origin,
-    source: sourceOf(row.visit, row.origin).source,
+    ...sourceOf(
+      { intake: row.intake_key, visit: row.visit, origin: row.origin, ...(read.ok ? { payload: read.payload } : {}) },
+      destination,
+    ),
     ...sender,
     runs: row.runs ?? [],
   };

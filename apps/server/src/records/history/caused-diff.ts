@@ -1,4 +1,4 @@
-import type { PlannedRunMerge, RecordsDiff, Touch } from '@haycart/core';
+import type { PlannedRunMerge, RecordsDiff, Touch, Way } from '@haycart/core';
 
 /** A diff with what caused it and when it counts from. */
 export interface CausedDiff {
@@ -14,6 +14,6 @@ export interface CausedDiff {
   by?: string;
   /** Records that became one with another. */
   merges?: readonly (PlannedRunMerge & { probability?: number | null })[];
-  /** What a submission touched: the visit is kept once for it. */
-  touches?: { submission: string; records: readonly Touch[] };
+  /** What a submission touched, with its way and the ways of earlier visits by their ids. Each visit is stored once. */
+  touches?: { submission: string; way: Way; before: ReadonlyMap<string, Way>; records: readonly Touch[] };
 }

@@ -10,13 +10,14 @@ import { HISTORY_SQL, historyEntry, type HistoryRow } from './record-history';
 import { CONSENTS_SQL } from '../consents/consents-sql';
 import { survivorsOf } from '../merged-records';
 import { LINKS_SQL, recordShape, type LinkRow } from '../record-shapes';
-import { TOUCHES_SQL } from './touches';
+import { TOUCHES_SQL, touchShape, type TouchRow } from './touches';
 import type { RecordRow } from '../record-rows';
 
-type Parts = Omit<RecordSheet, 'record' | 'history'> & {
+type Parts = Omit<RecordSheet, 'record' | 'history' | 'touches'> & {
   record: RecordRow | null;
   links: LinkRow[];
   history: HistoryRow[];
+  touches: TouchRow[];
   answer: AnswerClock | null;
   revision: number;
 };
@@ -39,7 +40,7 @@ export class RecordSheetService {
       if (survivor) return this.sheet(workspaceId, kind, survivor);
       throw new ProblemError('not-found', `There is no such ${kind}.`);
     }
-    const { record, links, history, revision, answer, ...rest } = parts;
+    const { record, links, history, touches, revision, answer, ...rest } = parts;
     const destination =
       this.destinations.kept(workspaceId, revision) ??
       (await this.database.inWorkspace(workspaceId, (tx) => this.destinations.load(tx)));
@@ -47,6 +48,7 @@ export class RecordSheetService {
     return {
       record: recordShape(kind, row, links),
       history: history.map((entry) => historyEntry(entry, kind, id, destination)),
+      touches: touches.map((touch) => touchShape(touch, destination)),
       ...rest,
     };
   }

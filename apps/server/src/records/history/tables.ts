@@ -1,6 +1,17 @@
-import type { Channel, RecordKind, RecordsDiff } from '@haycart/core';
+import type { Channel, RecordKind, RecordsDiff, Way } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { foreignKey, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { time, transactionNumber, workspaceId } from '../../platform/database/columns';
 import { person } from '../../workspaces/tables';
 
@@ -54,6 +65,21 @@ export const touchSource = pgTable(
   ],
 );
 
+/** How a visit came: its parameters, referring site, page and so on. Visits with the same facts share one row. */
+export const touchWay = pgTable(
+  'touch_way',
+  {
+    workspaceId: workspaceId(),
+    id: integer('id').generatedAlwaysAsIdentity(),
+    way: jsonb('way').$type<Way>().notNull(),
+    /** An index entry for the whole way, which may be too long itself. */
+    digest: text('digest')
+      .notNull()
+      .generatedAlwaysAs(sql`md5(way::text)`),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), uniqueIndex('touch_way_digest').on(t.workspaceId, t.digest)],
+);
+
 /**
  * Where a submission came from: one of each that touched a record, under the submission's id. Where a touch of old could not
  * be led back to its submission, the visit has an id of its own.
@@ -65,11 +91,17 @@ export const visit = pgTable(
     id: uuid('id').notNull(),
     at: time('at').notNull(),
     sourceId: integer('source_id').notNull(),
+    /** Null for visits from before ways were stored. */
+    wayId: integer('way_id'),
+    /** Whether a person said where it came from: rules do not change it. */
+    corrected: boolean('corrected').notNull().default(false),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.sourceId], foreignColumns: [touchSource.workspaceId, touchSource.id] }),
+    foreignKey({ columns: [t.workspaceId, t.wayId], foreignColumns: [touchWay.workspaceId, touchWay.id] }),
     index('visit_at').on(t.workspaceId, t.at, t.sourceId),
+    index('visit_way').on(t.workspaceId, t.wayId),
   ],
 );
 

@@ -1,53 +1,46 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Touch } from '@haycart/core';
 import { Database } from '../../platform/database/database';
+import { RememberedNumbers } from './remembered-numbers';
 
-type WayToCome = Pick<Touch, 'channel' | 'source' | 'medium' | 'campaign' | 'page'>;
+/** A source with the page to which it led. */
+export type PageSource = Pick<Touch, 'channel' | 'source' | 'medium' | 'campaign' | 'page'>;
 
-/** How many are remembered; strangers may come by anything. */
-const MOST = 20_000;
-
-/** The numbers of ways to come by, remembered since they never change. */
+/** The ids of sources. */
 @Injectable()
 export class TouchSources {
-  readonly #known = new Map<string, number>();
+  readonly #numbers = new RememberedNumbers<PageSource>(
+    ({ channel, source, medium, campaign, page }) => JSON.stringify([channel, source, medium, campaign, page]),
+    (workspaceId, sources) => this.#keep(workspaceId, sources),
+  );
 
   constructor(@Inject(Database) private readonly database: Database) {}
 
-  /** The number of each, in their order. New ones are made in a transaction of their own: nobody waits for a batch that brings them. */
-  async idsOf(workspaceId: string, ways: readonly WayToCome[]): Promise<number[]> {
-    const keys = ways.map((way) => keyOf(workspaceId, way));
-    const missing = new Map(ways.flatMap((way, index) => (this.#known.has(keys[index]!) ? [] : [[keys[index]!, way]])));
-    if (missing.size) {
-      if (this.#known.size + missing.size > MOST) this.#known.clear();
-      for (const { id, ...way } of await this.#made(workspaceId, [...missing.values()]))
-        this.#known.set(keyOf(workspaceId, way), id);
-      // What was forgotten to make room is asked for again.
-      if (keys.some((key) => !this.#known.has(key))) return this.idsOf(workspaceId, ways);
-    }
-    return keys.map((key) => this.#known.get(key)!);
+  /** The number of each, in their order. New ones are kept in a transaction of their own: nobody waits for a batch that brings them. */
+  idsOf(workspaceId: string, sources: readonly PageSource[]): Promise<number[]> {
+    return this.#numbers.of(workspaceId, sources);
   }
 
-  #made(workspaceId: string, ways: readonly WayToCome[]): Promise<(WayToCome & { id: number })[]> {
-    return this.database.inWorkspaceOnce(
+  async #keep(workspaceId: string, sources: readonly PageSource[]): Promise<number[]> {
+    const rows = await this.database.inWorkspaceOnce<{ id: number }>(
       workspaceId,
       'touch_sources',
-      `insert into touch_source (workspace_id, channel, source, medium, campaign, page)
-       select $1::uuid, w.* from entered, unnest($2::text[], $3::text[], $4::text[], $5::text[], $6::text[]) w (channel, source, medium, campaign, page)
-       order by channel, source, medium, campaign, page
-       on conflict (workspace_id, digest) do update set channel = excluded.channel
-       returning id, channel, source, medium, campaign, page`,
+      `, given as (select * from unnest($2::text[], $3::text[], $4::text[], $5::text[], $6::text[]) with ordinality g (channel, source, medium, campaign, page, n)),
+       kept as (
+         insert into touch_source (workspace_id, channel, source, medium, campaign, page)
+         select $1::uuid, channel, source, medium, campaign, page from entered, given order by channel, source, medium, campaign, page
+         on conflict (workspace_id, digest) do update set channel = excluded.channel
+         returning id, channel, source, medium, campaign, page)
+       select k.id from given g join kept k on k.channel = g.channel and k.source = g.source and k.medium is not distinct from g.medium
+         and k.campaign is not distinct from g.campaign and k.page is not distinct from g.page order by g.n`,
       [
-        ways.map(({ channel }) => channel),
-        ways.map(({ source }) => source),
-        ways.map(({ medium }) => medium),
-        ways.map(({ campaign }) => campaign),
-        ways.map(({ page }) => page),
+        sources.map(({ channel }) => channel),
+        sources.map(({ source }) => source),
+        sources.map(({ medium }) => medium),
+        sources.map(({ campaign }) => campaign),
+        sources.map(({ page }) => page),
       ],
     );
+    return rows.map(({ id }) => id);
   }
-}
-
-function keyOf(workspaceId: string, { channel, source, medium, campaign, page }: WayToCome): string {
-  return JSON.stringify([workspaceId, channel, source, medium, campaign, page]);
 }
