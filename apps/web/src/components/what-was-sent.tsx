@@ -66,7 +66,12 @@ function Answer({
 }
 
 function AsItCame({ submission: { payload, raw, unreadable, visit, origin } }: { submission: SubmissionDetail }) {
-  const surroundings = Object.entries({ ...visit, ...origin });
+  const { earlier = [], ...texts } = visit;
+  const surroundings = Object.entries({
+    ...texts,
+    ...(earlier.length ? { earlier: counted(earlier.length, 'earlier visit') } : {}),
+    ...origin,
+  });
   return (
     <details className="mt-3" open={unreadable !== null}>
       <summary className="cursor-pointer text-muted">As it came, and the visit</summary>

@@ -4,7 +4,7 @@ import { Button } from '../../components/button';
 import { DifferenceGroups } from '../../components/difference-groups';
 import { count } from '../../components/format';
 import { StateShape } from '../../components/state-shape';
-import { CountedSubmissions } from './counted-submissions';
+import { CountedSubmissions } from '../../components/decision-table/counted-submissions';
 import { useLocation } from 'react-router';
 
 /** What the latest submissions show of a table: those that no row takes, and what it says otherwise than what runs. */

@@ -1,5 +1,6 @@
-import { NOTATIONS, outputChoices, type Column, type DecisionTable, type TableAround } from '@haycart/core';
+import { columnsOf, NOTATIONS, outputChoices, type DecisionTable, type TableAround } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { profileQuery } from '../../api/queries';
 import { useOpenedRoute } from '../route-pages';
 
@@ -7,11 +8,9 @@ import { useOpenedRoute } from '../route-pages';
 const MOST = 40;
 
 /** What could be typed into the cells of a column: its choices, what came so far, value sets, and how tests are written. */
-export function useSuggestedTexts(
-  table: DecisionTable,
-  columns: readonly Column[],
-  { destination }: TableAround,
-): (column: number) => string[] {
+export function useSuggestedTexts(table: DecisionTable, around: TableAround): (column: number) => string[] {
+  const { destination } = around;
+  const columns = useMemo(() => columnsOf(table, around), [table, around]);
   const { definition } = useOpenedRoute();
   const intake = definition.from[0] ?? '';
   const fields = useQuery({ ...profileQuery(intake), enabled: intake !== '' }).data?.fields ?? [];

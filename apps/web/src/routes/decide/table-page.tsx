@@ -4,6 +4,10 @@ import { useMemo, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { Button } from '../../components/button';
+import { CheckPanel } from '../../components/decision-table/check-panel';
+import type { CellAt } from '../../components/decision-table/selection';
+import { TableGrid } from '../../components/decision-table/table-grid';
+import { useCheck } from '../../components/decision-table/use-check';
 import { FileButton } from '../../components/file-button';
 import { saveAs } from '../../components/save-as';
 import { Key, PageHead } from '../../components/sheet';
@@ -14,12 +18,12 @@ import { useAddress } from '../../state/use-address';
 import { useDraft } from '../draft';
 import { useOpenedRoute } from '../route-pages';
 import { useRehearsal } from '../use-rehearsal';
-import { CheckPanel } from './check-panel';
 import { PastFigures } from './past-figures';
-import type { CellAt } from './selection';
-import { TableGrid } from './table-grid';
+import { InputSettings, NewInput } from './input-settings';
+import { NewOutput, OutputSettings } from './output-settings';
+import { SampleDecided } from './sample-decided';
+import { useSuggestedTexts } from './suggested-texts';
 import { TableName } from './table-name';
-import { useCheck } from './use-check';
 import { usePastFigures } from './use-past-figures';
 import { useNeverCame } from './use-never-came';
 import { useTableEdit } from './use-table-edit';
@@ -56,6 +60,7 @@ function OneTable({ at }: { at: number }) {
   const showOne = (sample: string) => set('sample', sample);
   const decided = plan?.decided?.find((one) => one.table === table.name);
   const [shown, setShown] = useState<CellAt | null>(() => rowAsked(params.get('row'), table.rows.length));
+  const suggested = useSuggestedTexts(table, around);
   const uses = usesOfTable(definition, table.name);
   const rename = (to: string) => {
     history.change((draft) => withTableRenamed(draft, table.name, to));
@@ -107,6 +112,17 @@ function OneTable({ at }: { at: number }) {
           table={table}
           around={around}
           check={check}
+          suggested={suggested}
+          settings={{
+            input: (column) => <InputSettings table={table} at={column} around={around} edit={edit} />,
+            output: (column) => <OutputSettings table={table} at={column} around={around} />,
+            add: (
+              <div className="grid gap-4 sm:grid-cols-2">
+                <NewInput table={table} around={around} edit={edit} />
+                <NewOutput table={table} edit={edit} />
+              </div>
+            ),
+          }}
           counts={past.counts}
           showOne={showOne}
           sampleRow={decided?.row ?? null}
@@ -152,13 +168,12 @@ function OneTable({ at }: { at: number }) {
         around={around}
         check={check}
         checking={checking}
-        decided={decided}
         edit={edit}
         goTo={(cell) => setShown({ ...cell })}
-        choice={choice}
         neverCame={neverCame}
       >
         <PastFigures table={table} {...past} showOne={showOne} />
+        <SampleDecided table={table} around={around} decided={decided} choice={choice} />
       </CheckPanel>
     </div>
   );

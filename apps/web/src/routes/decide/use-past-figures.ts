@@ -1,4 +1,3 @@
-import type { RowFigure } from '@haycart/api';
 import type { DecisionTable } from '@haycart/core';
 import { useState } from 'react';
 import { useDraft } from '../draft';
@@ -26,5 +25,3 @@ export function usePastFigures(routeId: string, table: DecisionTable) {
     counts: figures && figures.rows.length === table.rows.length ? [...figures.rows, figures.none] : null,
   };
 }
-
-export type RowCounts = readonly RowFigure[];

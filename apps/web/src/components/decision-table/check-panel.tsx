@@ -5,7 +5,6 @@ import {
   withCell,
   withRowMoved,
   withRows,
-  type DecidedTrace,
   type DecisionTable,
   type ExampleValue,
   type NeverCame,
@@ -13,10 +12,8 @@ import {
   type TableCheck,
 } from '@haycart/core';
 import type { ReactNode } from 'react';
-import { StateShape, type ShownState } from '../../components/state-shape';
-import type { SampleChoice } from '../rehearsal';
+import { StateShape, type ShownState } from '../state-shape';
 import { cellsNeverMet, unreadableCells } from './same-cells';
-import { SampleDecided } from './sample-decided';
 import type { CellAt } from './selection';
 
 /** Of so many rows the way to each is shown. */
@@ -29,25 +26,23 @@ export function CheckPanel({
   around,
   check,
   checking,
-  decided,
   edit,
   goTo,
-  choice,
-  neverCame,
+  neverCame = [],
+  overlapsAreMeant = false,
   children,
 }: {
   table: DecisionTable;
   around: TableAround;
   check: TableCheck | null;
   checking: boolean;
-  /** What the table decides for the sample. */
-  decided: DecidedTrace | undefined;
   edit: (change: (table: DecisionTable) => DecisionTable) => void;
   goTo: (cell: CellAt) => void;
-  choice: SampleChoice;
   /** The cells that nothing met which came so far. */
-  neverCame: readonly NeverCame[];
-  /** What past submissions show. */
+  neverCame?: readonly NeverCame[];
+  /** Whether rows are meant to overlap, since each is for what those before it left: then it is no finding. */
+  overlapsAreMeant?: boolean;
+  /** What else is found. */
   children?: ReactNode;
 }) {
   const columns = columnsOf(table, around);
@@ -89,6 +84,7 @@ export function CheckPanel({
       {rows.length > MOST_LINKS && ` and ${rows.length - MOST_LINKS} more`}
     </span>
   );
+  const overlaps = overlapsAreMeant ? [] : (check?.overlaps ?? []);
   const unreadable = check ? unreadableCells(check) : [];
   const neverMet = cellsNeverMet(neverCame, (at, column) => rowTexts(table.rows[at]!, table, around)[column]!);
   return (
@@ -186,7 +182,7 @@ export function CheckPanel({
             </Finding>
           </div>
         ))}
-        {check?.overlaps.map(({ rows: [one, other], example: both }) => (
+        {overlaps.map(({ rows: [one, other], example: both }) => (
           <div key={`${one} ${other}`} className="py-3">
             <Finding
               state={table.fits === 'one' ? 'failed' : 'skipped'}
@@ -205,10 +201,12 @@ export function CheckPanel({
             </Finding>
           </div>
         ))}
-        {check && !check.rows.length && !check.gaps.length && !check.overlaps.length && (
+        {check && !check.rows.length && !check.gaps.length && !overlaps.length && (
           <div className="py-3">
             <Finding state="written" title="Every case has its row">
-              No row is out of reach, none overlap, and nothing is left out.
+              {overlapsAreMeant
+                ? 'No row is out of reach, and nothing is left out.'
+                : 'No row is out of reach, none overlap, and nothing is left out.'}
             </Finding>
           </div>
         )}
@@ -225,7 +223,6 @@ export function CheckPanel({
           </p>
         )}
         {children}
-        <SampleDecided table={table} around={around} decided={decided} choice={choice} />
       </div>
     </aside>
   );

@@ -1,8 +1,8 @@
 import type { RowFigure } from '@haycart/api';
 import { useState } from 'react';
-import { count } from '../../components/format';
-import { Popover } from '../../components/popover';
-import { Time } from '../../components/time';
+import { count } from '../format';
+import { Popover } from '../popover';
+import { Time } from '../time';
 
 /** A count that opens the submissions behind it; whichever is chosen becomes the sample. */
 export function CountedSubmissions({

@@ -1,6 +1,5 @@
 import {
   blankRow,
-  columnsOf,
   outputTexts,
   rowTexts,
   withBlock,
@@ -14,27 +13,28 @@ import {
   type TableCheck,
 } from '@haycart/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { CellEditor } from './cell-editor';
-import { GridHead } from './grid-head';
+import { GridHead, type ColumnSettings } from './grid-head';
 import { GridRow } from './grid-row';
 import { ROW_HEIGHT } from './measures';
 import { blockFrom, blockText, clamped, moved, spanOf, type CellAt, type Selection } from './selection';
-import type { RowCounts } from './use-past-figures';
-import { useSuggestedTexts } from './suggested-texts';
+import type { RowFigure } from '@haycart/api';
 
 const HEAD_HEIGHT = 49;
-/** The columns before those of the table: the number of the row and how many it took. */
-const BEFORE = '40px 60px';
+const NUMBER = '40px';
+const TOOK = '60px';
 
 /** Where the cells of a table stand, edited as in a spreadsheet: by arrows, typing, pasting, and undone as a whole. */
 export function TableGrid({
   table,
   around,
   check,
+  suggested,
+  settings,
   counts,
   showOne,
-  sampleRow,
+  sampleRow = null,
   goTo,
   edit,
   undo,
@@ -43,12 +43,16 @@ export function TableGrid({
   table: DecisionTable;
   around: TableAround;
   check: TableCheck | null;
-  /** How many submissions each row took, and at the end how many no row took. */
-  counts: RowCounts | null;
+  /** What could be typed into the cells of a column. */
+  suggested: (column: number) => readonly string[];
+  /** What can be changed about the columns; left out, nothing can. */
+  settings?: ColumnSettings;
+  /** How many submissions each row took, and at the end how many no row took; left out where nobody counts. */
+  counts?: readonly RowFigure[] | null;
   /** Shows one of some submissions as the sample. */
-  showOne: (submission: string) => void;
+  showOne?: (submission: string) => void;
   /** The row that decides for the sample, from 0. */
-  sampleRow: number | null;
+  sampleRow?: number | null;
   /** A cell to show; a new object each time. */
   goTo: CellAt | null;
   edit: (change: (table: DecisionTable) => DecisionTable) => void;
@@ -62,8 +66,6 @@ export function TableGrid({
   const selection = clamped(chosen, size);
   const [typed, setTyped] = useState<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
-  const columns = useMemo(() => columnsOf(table, around), [table, around]);
-  const suggested = useSuggestedTexts(table, columns, around);
   const virtual = useVirtualizer({
     count: size.rows,
     getScrollElement: () => scroller.current,
@@ -72,7 +74,8 @@ export function TableGrid({
     scrollMargin: HEAD_HEIGHT,
     scrollPaddingStart: HEAD_HEIGHT,
   });
-  const template = `${BEFORE} ${'minmax(110px,1fr) '.repeat(inputs)}${'minmax(150px,1.2fr) '.repeat(table.outputs.length)}minmax(120px,1fr)`;
+  const hasCounts = counts !== undefined;
+  const template = `${NUMBER} ${hasCounts ? TOOK : ''} ${'minmax(110px,1fr) '.repeat(inputs)}${'minmax(150px,1.2fr) '.repeat(table.outputs.length)}minmax(120px,1fr)`;
   const span = spanOf(selection);
 
   const textAt = ({ row, column }: CellAt): string => {
@@ -187,7 +190,7 @@ export function TableGrid({
       role="grid"
       aria-label={table.name}
       aria-rowcount={size.rows + 1}
-      aria-colcount={width + 2}
+      aria-colcount={width + (hasCounts ? 2 : 1)}
       aria-multiselectable
       aria-activedescendant={`cell-${selection.at.row}-${selection.at.column}`}
       tabIndex={0}
@@ -203,7 +206,7 @@ export function TableGrid({
           around={around}
           template={template}
           total={counts && counts.reduce((sum, figure) => sum + figure.count, 0)}
-          edit={edit}
+          settings={settings}
         />
         <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map(({ index, start }) => (
@@ -225,6 +228,7 @@ export function TableGrid({
               isOtherwise={index === table.rows.length}
               finding={check?.rows.find(({ row }) => row === index)}
               unsure={check?.unsure.filter(({ row }) => row === index).map(({ column }) => column) ?? []}
+              hasCounts={hasCounts}
               figure={counts?.[index]}
               showOne={showOne}
               isSample={sampleRow === index}

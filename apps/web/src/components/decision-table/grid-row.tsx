@@ -16,6 +16,7 @@ export function GridRow({
   isOtherwise,
   finding,
   unsure,
+  hasCounts,
   figure,
   showOne,
   isSample,
@@ -35,8 +36,9 @@ export function GridRow({
   finding: RowFinding | undefined;
   /** Columns of which nothing exact can be said. */
   unsure: readonly number[];
+  hasCounts: boolean;
   figure: RowFigure | undefined;
-  showOne: (submission: string) => void;
+  showOne: ((submission: string) => void) | undefined;
   isSample: boolean;
   span: Span;
   at: CellAt;
@@ -73,28 +75,31 @@ export function GridRow({
         )}
         {isOtherwise ? <span aria-label="Otherwise">–</span> : index + 1}
       </div>
-      <div
-        role="gridcell"
-        className="flex items-center justify-end border-l border-hair pr-2 font-mono text-[12.5px] text-muted"
-      >
-        {figure &&
-          (figure.count ? (
-            <CountedSubmissions
-              figure={figure}
-              id={`took-${index}`}
-              label={isOtherwise ? 'What no row took' : `What row ${index + 1} took`}
-              className="hover:underline"
-              show={showOne}
-            />
-          ) : (
-            0
-          ))}
-      </div>
+      {hasCounts && (
+        <div
+          role="gridcell"
+          className="flex items-center justify-end border-l border-hair pr-2 font-mono text-[12.5px] text-muted"
+        >
+          {figure &&
+            showOne &&
+            (figure.count ? (
+              <CountedSubmissions
+                figure={figure}
+                id={`took-${index}`}
+                label={isOtherwise ? 'What no row took' : `What row ${index + 1} took`}
+                className="hover:underline"
+                show={showOne}
+              />
+            ) : (
+              0
+            ))}
+        </div>
+      )}
       {isOtherwise && (
         <div
           role="gridcell"
           className="flex items-center border-l border-hair px-2 text-muted"
-          style={{ gridColumn: `3 / span ${inputs}` }}
+          style={{ gridColumn: `${hasCounts ? 3 : 2} / span ${inputs}` }}
           onClick={() => select(0, false)}
           id={`cell-${index}-0`}
         >
