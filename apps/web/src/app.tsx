@@ -54,6 +54,16 @@ const ValueSetsSetUp = lazy(() =>
 const ChannelsSetUp = lazy(() =>
   import('./set-up/channels-set-up').then(({ ChannelsSetUp }) => ({ default: ChannelsSetUp })),
 );
+const SourcesSetUp = lazy(() =>
+  import('./set-up/sources/sources-set-up').then(({ SourcesSetUp }) => ({ default: SourcesSetUp })),
+);
+const CohortsPage = lazy(() => import('./sources/cohorts').then(({ CohortsPage }) => ({ default: CohortsPage })));
+const CampaignsPage = lazy(() =>
+  import('./sources/campaigns/campaigns-page').then(({ CampaignsPage }) => ({ default: CampaignsPage })),
+);
+const CampaignPage = lazy(() =>
+  import('./sources/campaigns/campaign-page').then(({ CampaignPage }) => ({ default: CampaignPage })),
+);
 const MailSetUp = lazy(() => import('./set-up/mail-set-up').then(({ MailSetUp }) => ({ default: MailSetUp })));
 const OutboxSetUp = lazy(() => import('./set-up/outbox-set-up').then(({ OutboxSetUp }) => ({ default: OutboxSetUp })));
 const AuditSetUp = lazy(() => import('./set-up/audit-set-up').then(({ AuditSetUp }) => ({ default: AuditSetUp })));
@@ -142,6 +152,9 @@ function OwnApplication() {
             { path: 'tasks', element: <Tasks /> },
             { path: 'balance', element: <BalancePage /> },
             { path: 'sources', element: <SourcesPage /> },
+            { path: 'sources/months', element: <CohortsPage /> },
+            { path: 'sources/campaigns', element: <CampaignsPage /> },
+            { path: 'sources/campaigns/:key', element: <CampaignPage /> },
             { path: 'fairness', element: <FairnessPage /> },
             { path: 'set-up', element: <Navigate to="/set-up/ready" replace /> },
             { path: 'set-up/ready', element: <ReadySetUp /> },
@@ -154,6 +167,7 @@ function OwnApplication() {
             { path: 'set-up/tokens', element: <TokensSetUp /> },
             { path: 'set-up/workspace', element: <WorkspaceSetUp /> },
             { path: 'set-up/value-sets', element: <ValueSetsSetUp /> },
+            { path: 'set-up/sources', element: <SourcesSetUp /> },
             { path: 'set-up/channels', element: <ChannelsSetUp /> },
             { path: 'set-up/mail', element: <MailSetUp /> },
             { path: 'set-up/mail/:key', element: <MailSetUp /> },

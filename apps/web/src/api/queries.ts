@@ -10,5 +10,6 @@ export * from './queries/channels';
 export * from './queries/mail';
 export * from './queries/tasks';
 export * from './queries/sources';
+export * from './queries/campaigns';
 export * from './queries/value-sets';
 export * from './queries/set-up';

@@ -10,6 +10,7 @@ import { formQuery } from '../api/queries';
 import { IconButton } from '../components/button';
 import { Dialog } from '../components/dialog';
 import { DialogActions } from '../components/dialog-actions';
+import { IntakeSourceDialog } from '../components/intake-source';
 import { messageOf } from '../components/status';
 import { TextField } from '../components/text-field';
 import { useFormDraft } from './draft';
@@ -22,7 +23,7 @@ const ITEM = 'cursor-pointer rounded px-2 py-1 outline-none data-[highlighted]:b
 export function FormMenu({ saved }: { saved: FormShape }) {
   const { intake } = saved;
   const navigate = useNavigate();
-  const [asking, setAsking] = useState<'rename' | 'copy' | 'close' | 'figures' | 'versions' | null>(null);
+  const [asking, setAsking] = useState<'rename' | 'copy' | 'close' | 'figures' | 'versions' | 'source' | null>(null);
   const change = useIntakeChange(intake);
   const done = () => setAsking(null);
   return (
@@ -67,6 +68,9 @@ export function FormMenu({ saved }: { saved: FormShape }) {
                 <Check className="size-4 text-green" aria-hidden />
               </DropdownMenu.ItemIndicator>
             </DropdownMenu.CheckboxItem>
+            <DropdownMenu.Item className={ITEM} onSelect={() => setAsking('source')}>
+              Source…
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={() => setAsking('rename')}>
               Rename…
             </DropdownMenu.Item>
@@ -92,6 +96,9 @@ export function FormMenu({ saved }: { saved: FormShape }) {
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
       {asking === 'figures' && <FormFigures intake={intake} close={done} />}
+      {asking === 'source' && (
+        <IntakeSourceDialog intake={intake} save={(source) => change.mutateAsync({ source })} close={done} />
+      )}
       {asking === 'versions' && <FormVersions saved={saved} close={done} />}
       {asking === 'rename' && (
         <AskText

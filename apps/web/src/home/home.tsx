@@ -39,15 +39,24 @@ export function Home() {
             </Sheet>
           )}
           <Sheet className="grid sm:grid-cols-3">
-            <Card title="Sources, last 24 hours">
-              {day.sources.length
-                ? day.sources.map(({ source, count: times }, index) => (
-                    <span key={source}>
-                      {index > 0 && ', '}
-                      {source} <b className="font-semibold">{count(times)}</b>
-                    </span>
-                  ))
-                : 'Nothing arrived.'}
+            <Card title="Sources">
+              {day.sources.length ? (
+                <>
+                  In the last 24 hours <InOrder sources={day.sources} />
+                  {day.weekSources.length > 0 && (
+                    <>
+                      {'; in seven days '}
+                      <InOrder sources={day.weekSources} />
+                    </>
+                  )}
+                  .{' '}
+                  <Link to="/sources" className="text-slate underline">
+                    What they brought
+                  </Link>
+                </>
+              ) : (
+                'Nothing arrived in the last 24 hours.'
+              )}
             </Card>
             <Card title="Balance of today">
               {balance && (
@@ -133,6 +142,16 @@ function DayInWords({ day }: { day: HomeShape }) {
       </span>
     </h1>
   );
+}
+
+/** Sources with how often, as a sentence lists them. */
+function InOrder({ sources }: { sources: HomeShape['sources'] }) {
+  return sources.map(({ source, count: times }, index) => (
+    <span key={source}>
+      {index > 0 && ', '}
+      {source} <b className="font-semibold">{count(times)}</b>
+    </span>
+  ));
 }
 
 function Card({ title, children }: { title: string; children: ReactNode }) {

@@ -19,6 +19,7 @@ const line = (key: string, name: string, more: Partial<IntakeLine> = {}): Intake
   forColleagues: false,
   trial: null,
   closedMessage: null,
+  source: {},
   month: Array.from({ length: 30 }, () => 0),
   submissions: 0,
   failed: 0,

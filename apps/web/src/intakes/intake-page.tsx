@@ -1,12 +1,13 @@
 import type { IntakeShape } from '@haycart/api';
 import { intakeKind } from '@haycart/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Fragment, type ComponentType } from 'react';
+import { Fragment, useState, type ComponentType } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { call } from '../api/client';
 import { intakeQuery } from '../api/queries';
 import { Button, buttonLook } from '../components/button';
 import { Copyable } from '../components/copyable';
+import { IntakeSourceDialog } from '../components/intake-source';
 import { Mono, PageHead, Sheet } from '../components/sheet';
 import { Failed, Loading, messageOf } from '../components/status';
 import { Listening } from './listening';
@@ -45,6 +46,7 @@ export function IntakePage() {
         <Link to={`/submissions?intake=${data.key}`} className={buttonLook('quiet')}>
           Its submissions
         </Link>
+        <SourceOf intake={data} />
         {kind.closes && <OpenOrClose intake={data} />}
       </PageHead>
       <Side intake={data} />
@@ -91,6 +93,25 @@ function OpenOrClose({ intake }: { intake: IntakeShape }) {
     >
       {closed ? 'Open again' : 'Close it'}
     </Button>
+  );
+}
+
+/** Shows the intake's source, and opens the dialog that sets it. */
+function SourceOf({ intake }: { intake: IntakeShape }) {
+  const change = useChange(intake);
+  const [isOpen, setOpen] = useState(false);
+  const said = intake.source.constant?.source;
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>{said ? `Source: ${said}` : 'Source…'}</Button>
+      {isOpen && (
+        <IntakeSourceDialog
+          intake={intake}
+          save={(source) => change.mutateAsync({ source })}
+          close={() => setOpen(false)}
+        />
+      )}
+    </>
   );
 }
 

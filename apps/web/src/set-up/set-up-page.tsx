@@ -12,6 +12,7 @@ const PARTS = [
   ['Lists', '/set-up/lists'],
   ['Tags', '/set-up/tags'],
   ['Value sets', '/set-up/value-sets'],
+  ['Sources', '/set-up/sources'],
   ['Tokens', '/set-up/tokens'],
   ['Workspace', '/set-up/workspace'],
   ['Channels', '/set-up/channels'],

@@ -16,12 +16,14 @@ const WORDS: Record<SourceFigure, string> = {
   value: 'Deals begun',
   wonDeals: 'Deals won',
   won: 'Deals won',
+  cost: 'What campaigns cost',
 };
 const WAYS = {
   submission: '/submissions?open=',
   contact: '/records/contacts/',
   lead: '/records/leads/',
   deal: '/records/deals/',
+  campaign: '/sources/campaigns/',
 } as const;
 
 /** The records behind one figure: as many as it says, and credited with what it says. */
@@ -29,14 +31,18 @@ export function RecordsBehind({
   cell: { figure, path, name },
   wish,
   currency,
+  isCredited,
   close,
 }: {
   cell: ShownCell;
   wish: SourcesWish;
   currency: string;
+  /** Whether it can be told for each record what it is credited with. */
+  isCredited: boolean;
   close: () => void;
 }) {
   const behind = useQuery(sourceRecordsQuery(wish, figure, path));
+  const ofCosts = figure === 'cost';
   const ofDeals = WAYS.deal === WAYS[behind.data?.items[0]?.kind ?? 'contact'];
   return (
     <Dialog open close={close} wide title={`${WORDS[figure]}: ${name}`}>
@@ -49,7 +55,7 @@ export function RecordsBehind({
           <p className="-mt-2 mb-2 text-muted">
             {count(behind.data.total)}
             {behind.data.total > behind.data.items.length && `, of which ${count(behind.data.items.length)} are listed`}
-            {ofDeals && '; what each is credited with is its part of what it is worth'}
+            {ofDeals && isCredited && '; what each is credited with is its part of what it is worth'}
           </p>
           <table className="w-full border-collapse">
             <thead>
@@ -58,23 +64,30 @@ export function RecordsBehind({
                   Name
                 </th>
                 <th scope="col" className="px-2 py-1.5 text-right font-semibold">
-                  When
+                  {ofCosts ? 'Until' : 'When'}
                 </th>
+                {ofCosts && (
+                  <th scope="col" className="py-1.5 text-right font-semibold">
+                    Cost
+                  </th>
+                )}
                 {ofDeals && (
                   <>
                     <th scope="col" className="px-2 py-1.5 text-right font-semibold max-sm:hidden">
                       Worth
                     </th>
-                    <th scope="col" className="py-1.5 text-right font-semibold">
-                      Credited
-                    </th>
+                    {isCredited && (
+                      <th scope="col" className="py-1.5 text-right font-semibold">
+                        Credited
+                      </th>
+                    )}
                   </>
                 )}
               </tr>
             </thead>
             <tbody>
               {behind.data.items.map(({ kind, id, name: called, at, worth, credited }) => (
-                <tr key={id} className="h-8 border-b border-hair">
+                <tr key={`${id} ${worth}`} className="h-8 border-b border-hair">
                   <td className="max-w-0 w-full truncate">
                     <Link to={`${WAYS[kind]}${id}`} className="hover:underline">
                       {called}
@@ -83,12 +96,15 @@ export function RecordsBehind({
                   <td className="px-2 text-right whitespace-nowrap text-muted">
                     <Time at={at} />
                   </td>
+                  {ofCosts && <td className="tabular text-right whitespace-nowrap">{amountOf(worth, currency)}</td>}
                   {ofDeals && (
                     <>
                       <td className="tabular px-2 text-right whitespace-nowrap text-muted max-sm:hidden">
                         {amountOf(worth, currency)}
                       </td>
-                      <td className="tabular text-right whitespace-nowrap">{amountOf(credited, currency)}</td>
+                      {isCredited && (
+                        <td className="tabular text-right whitespace-nowrap">{amountOf(credited, currency)}</td>
+                      )}
                     </>
                   )}
                 </tr>

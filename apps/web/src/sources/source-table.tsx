@@ -1,5 +1,5 @@
 import type { SourceFigure, SourceRow, SourcesReport } from '@haycart/api';
-import type { Figures } from '@haycart/core';
+import type { Figures, RemovalShare } from '@haycart/core';
 import { ChevronRight } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { count, money, percent } from '../components/format';
@@ -21,10 +21,16 @@ interface Column {
   head: string;
   isMoney?: boolean;
   look?: string;
+  /** What the figure is divided by. Such a cell does not open records. */
+  per?: CostPer;
 }
 
+/** What a cost can be divided by. */
+export const COST_PER = ['submissions', 'contacts', 'qualified', 'deals', 'wonDeals'] as const;
+export type CostPer = (typeof COST_PER)[number];
+
 /** Columns that nothing stands in are left out, but for what was won. */
-function columnsOf({ qualified }: Figures, dealWord: string): Column[] {
+function columnsOf({ qualified, cost }: Figures, dealWord: string, per: CostPer): Column[] {
   return [
     { figure: 'submissions', head: 'Submissions' },
     { figure: 'contacts', head: 'New contacts', look: 'max-sm:hidden' },
@@ -33,7 +39,19 @@ function columnsOf({ qualified }: Figures, dealWord: string): Column[] {
     { figure: 'value', head: 'Their value', isMoney: true, look: 'max-lg:hidden' },
     { figure: 'wonDeals', head: 'Won', look: 'max-sm:hidden' },
     { figure: 'won', head: 'Won value', isMoney: true },
+    ...(cost
+      ? [
+          { figure: 'cost' as const, head: 'Cost', isMoney: true, look: 'max-md:hidden' },
+          { figure: 'cost' as const, head: `Per ${perWord(per, dealWord)}`, isMoney: true, look: 'max-md:hidden', per },
+        ]
+      : []),
   ];
+}
+
+/** The word for what a cost is divided by. */
+export function perWord(per: CostPer, dealWord: string): string {
+  const words = { submissions: 'submission', contacts: 'new contact', qualified: 'qualified lead' } as const;
+  return per === 'deals' ? dealWord : per === 'wonDeals' ? `won ${dealWord}` : words[per];
 }
 
 function capitalisedPlural(word: string): string {
@@ -42,29 +60,38 @@ function capitalisedPlural(word: string): string {
 
 /** Channels with their sources and campaigns, each figure with the way to the records behind it. */
 export function SourceTable({
-  report: { total, currency },
+  report: { total, currency, campaigns },
   lines,
   dealWord,
+  per,
+  shares,
   show,
   children,
 }: {
   report: SourcesReport;
   lines: readonly SourceLine[];
   dealWord: string;
+  /** What the cost is divided by. */
+  per: CostPer;
+  /** The shares of channels by removal effect, with their ranges. */
+  shares: readonly RemovalShare[] | undefined;
   show: (cell: ShownCell) => void;
   /** What stands at the right of its heading. */
   children: ReactNode;
 }) {
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
-  const columns = columnsOf(total, dealWord);
+  const columns = columnsOf(total, dealWord, per);
+  const names = new Map(campaigns.map(({ code, name }) => [code, name]));
   const toggle = (key: string) =>
     setOpened((now) => new Set(now.has(key) ? [...now].filter((one) => one !== key) : [...now, key]));
   const cells = (figures: Figures, path: ShownCell['path'], name: string, after?: ReactNode) =>
-    columns.map(({ figure, isMoney, look = '' }) => {
-      const amount = figures[figure];
+    columns.map(({ figure, isMoney, look = '', per: divisor }) => {
+      const amount = divisor ? perOne(figures, divisor) : figures[figure];
       return (
-        <td key={figure} className={`tabular px-2 text-right whitespace-nowrap last:pr-3.5 ${look}`}>
-          {amount ? (
+        <td key={`${figure} ${divisor}`} className={`tabular px-2 text-right whitespace-nowrap last:pr-3.5 ${look}`}>
+          {amount && divisor ? (
+            money({ amount, currency })
+          ) : amount ? (
             <button type="button" className="hover:underline" onClick={() => show({ figure, path, name })}>
               {isMoney ? money({ amount, currency }) : count(amount)}
             </button>
@@ -88,7 +115,7 @@ export function SourceTable({
               Channel, source, campaign
             </th>
             {columns.map(({ figure, head, look = '' }) => (
-              <th key={figure} scope="col" className={`px-2 py-2 text-right font-semibold last:pr-3.5 ${look}`}>
+              <th key={head} scope="col" className={`px-2 py-2 text-right font-semibold last:pr-3.5 ${look}`}>
                 {head}
                 {figure === 'won' && <span className="ml-2 inline-block w-14 max-sm:hidden" />}
               </th>
@@ -102,7 +129,13 @@ export function SourceTable({
               className={`h-9 border-b border-hair ${line.row.channel === '' ? 'bg-straw-soft/40' : ''}`}
             >
               <th scope="row" className="max-w-0 w-[38%] truncate px-3.5 text-left font-normal">
-                <Name line={line} isOpen={opened.has(line.key)} toggle={() => toggle(line.key)} />
+                <Name
+                  line={line}
+                  share={line.depth === 0 ? shares?.find(({ state }) => state === line.name) : undefined}
+                  campaignName={names.get(line.name)}
+                  isOpen={opened.has(line.key)}
+                  toggle={() => toggle(line.key)}
+                />
               </th>
               {cells(line.row, pathOf(line.row), nameOf(line), <Change now={line.row.won} before={line.wonBefore} />)}
             </tr>
@@ -121,12 +154,33 @@ export function SourceTable({
   );
 }
 
-function Name({ line, isOpen, toggle }: { line: SourceLine; isOpen: boolean; toggle: () => void }) {
+function Name({
+  line,
+  share,
+  campaignName,
+  isOpen,
+  toggle,
+}: {
+  line: SourceLine;
+  share: RemovalShare | undefined;
+  /** What a campaign of the register is called. */
+  campaignName: string | undefined;
+  isOpen: boolean;
+  toggle: () => void;
+}) {
   const { depth, name, row } = line;
-  const text = depth === 0 ? channelWord(name) : name || (depth === 2 ? 'without a campaign' : 'without a name');
+  const text =
+    depth === 0
+      ? channelWord(name)
+      : (depth === 2 && campaignName) || name || (depth === 2 ? 'without a campaign' : 'without a name');
   const words = (
     <span className={`truncate ${depth === 0 ? 'font-semibold' : ''} ${name === '' && depth > 0 ? 'text-muted' : ''}`}>
       {row.channel === '' && <StateShape state="held" />} {text}
+      {share && (
+        <span className="ml-1.5 font-normal text-muted">
+          {percent(share.share)}, between {percent(share.low)} and {percent(share.high)}
+        </span>
+      )}
       {row.channel === '' && <span className="ml-1.5 font-normal text-muted">no touch is known that led to it</span>}
     </span>
   );
@@ -147,6 +201,11 @@ function Name({ line, isOpen, toggle }: { line: SourceLine; isOpen: boolean; tog
       )}
     </span>
   );
+}
+
+/** The cost per record; 0 when there is none. */
+function perOne({ cost, ...figures }: Figures, per: CostPer): number {
+  return figures[per] ? Math.round(cost / figures[per]) : 0;
 }
 
 /** By how much it is more or less than before; nothing where there was nothing. */

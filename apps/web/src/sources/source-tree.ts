@@ -37,7 +37,8 @@ export function opens({ below }: SourceLine): boolean {
   return below.some(({ name }) => name !== '');
 }
 
-function pathOf(row: SourceRow): string[] {
+/** What a row goes by, from the outside in. */
+export function pathOf(row: SourceRow): string[] {
   return SOURCE_PARTS.flatMap((part) => (row[part] === undefined ? [] : [row[part]]));
 }
 

@@ -1,20 +1,33 @@
-import { CREDIT_MODELS } from '@haycart/core';
+import type { SourcesReport } from '@haycart/api';
+import { CREDIT_MODELS, creditedByRemoval, listInWords, type DataDriven } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { destinationQuery, sourcesQuery } from '../api/queries';
-import { shortDay } from '../components/format';
+import { count, shortDay } from '../components/format';
 import { ListFilter } from '../components/list-filter';
 import { PageHead, Sheet } from '../components/sheet';
-import { Empty, Failed, Loading } from '../components/status';
+import { Empty, Failed, Loading, messageOf } from '../components/status';
 import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { useAddress } from '../state/use-address';
 import { RecordsBehind } from './records-behind';
 import { comparedDays, daysOf, PERIODS, USUAL_PERIOD, type Days } from './report-period';
-import { SourceTable, type ShownCell } from './source-table';
-import { sourceTree } from './source-tree';
+import { COST_PER, perWord, SourceTable, type CostPer, type ShownCell } from './source-table';
+import { pathOf, sourceTree } from './source-tree';
+import { UnknownCauses } from './unknown-causes';
+import { useDataDriven } from './use-data-driven';
 import { WonChart } from './won-chart';
 
+const WAY = 'inline-flex h-7 items-center rounded border border-line bg-raised px-2 font-semibold hover:bg-hair';
 const USUAL_MODEL = 'position';
+const DATA_DRIVEN = 'data';
+/** The model used for all other figures when credit goes by removal effects. */
+const BESIDE = 'equal';
+const MODELS: [string, string][] = [
+  ...CREDIT_MODELS.map(({ key, label }): [string, string] => [key, label]),
+  [DATA_DRIVEN, 'by removal'],
+];
+const USUAL_PER: CostPer = 'wonDeals';
 const FORMATS: TakeAwayFormat[] = [
   { format: 'csv', name: 'CSV', about: 'each campaign a line; amounts add up to all' },
   { format: 'xlsx', name: 'XLSX', about: 'the same as a workbook' },
@@ -41,11 +54,12 @@ export function SourcesPage() {
   const days = daysOf(inAddress);
   const isBetween = inAddress === `${days.from}..${days.to}`;
   const against = params.get('against') === 'year' ? 'year' : 'before';
-  const credit = CREDIT_MODELS.find(({ key }) => key === params.get('credit'))?.key ?? USUAL_MODEL;
+  const credit = MODELS.find(([key]) => key === params.get('credit'))?.[0] ?? USUAL_MODEL;
+  const isDataDriven = credit === DATA_DRIVEN;
   const chosen = (name: string, options: readonly (readonly [string, string])[]) =>
     options.find(([key]) => key === params.get(name))?.[0];
   const how = {
-    credit,
+    credit: isDataDriven ? BESIDE : credit,
     basis: chosen('basis', BASES),
     window: chosen('window', WINDOWS),
     halfLife: credit === 'decay' ? chosen('halfLife', HALF_LIVES) : undefined,
@@ -53,11 +67,13 @@ export function SourcesPage() {
   const wish = { ...days, ...how };
   const report = useQuery(sourcesQuery(wish));
   const before = useQuery(sourcesQuery({ ...comparedDays(days, against), ...how }));
+  const removal = useDataDriven(wish, isDataDriven);
   const dealWord = useQuery(destinationQuery).data?.dealWord ?? 'deal';
+  const per = COST_PER.find((one) => one === params.get('per')) ?? USUAL_PER;
   const [cell, setCell] = useState<ShownCell | null>(null);
   if (report.isPending) return <Loading />;
   if (report.isError) return <Failed error={report.error} retry={() => void report.refetch()} />;
-  const { total, withoutRate, currency, model } = report.data;
+  const { total, withoutRate, costsWithoutRate, currency, model } = report.data;
   const filter = (label: string, name: string, any: string, options: readonly (readonly [string, string])[]) => (
     <ListFilter
       label={label}
@@ -69,12 +85,12 @@ export function SourcesPage() {
   );
   return (
     <div className="h-full overflow-y-auto p-5 max-sm:p-3">
-      <PageHead title="Sources" aside={`what brought business from ${inWords(days)}`}>
+      <PageHead title="Sources" aside={inWords(days)}>
         {filter(
           'credit',
           'credit',
-          CREDIT_MODELS.find(({ key }) => key === USUAL_MODEL)!.label,
-          CREDIT_MODELS.filter(({ key }) => key !== USUAL_MODEL).map(({ key, label }) => [key, label]),
+          MODELS.find(([key]) => key === USUAL_MODEL)![1],
+          MODELS.filter(([key]) => key !== USUAL_MODEL),
         )}
         {filter(
           'period',
@@ -83,9 +99,15 @@ export function SourcesPage() {
           Object.entries(PERIODS).filter(([key]) => key !== USUAL_PERIOD),
         )}
         {filter('against', 'against', 'the period before', [['year', 'a year before']])}
+        <Link to="/sources/months" className={WAY}>
+          Months
+        </Link>
+        <Link to="/sources/campaigns" className={WAY}>
+          Campaigns
+        </Link>
         <TakeAway path="/reports/sources" wish={wish} formats={FORMATS} />
       </PageHead>
-      {total.submissions + total.deals + total.wonDeals + total.contacts === 0 ? (
+      {total.submissions + total.deals + total.wonDeals + total.contacts + total.cost === 0 ? (
         <Sheet>
           <Empty title="Nothing came in this period">
             Choose another period, or look at what arrives at an intake.
@@ -96,28 +118,74 @@ export function SourcesPage() {
           <WonChart months={report.data.months} currency={currency} />
           <SourceTable
             report={report.data}
-            lines={sourceTree(report.data, before.data)}
+            lines={sourceTree(
+              isDataDriven ? byRemoval(report.data, removal.result) : report.data,
+              isDataDriven ? undefined : before.data,
+            )}
+            shares={isDataDriven ? removal.result?.shares : undefined}
             dealWord={dealWord}
+            per={per}
             show={setCell}
           >
             {credit === 'decay' && filter('half after', 'halfLife', '7 days', HALF_LIVES)}
             {filter('touches of', 'basis', 'the contact', BASES)}
+            {total.cost > 0 &&
+              filter(
+                'cost of a',
+                'per',
+                perWord(USUAL_PER, dealWord),
+                COST_PER.filter((one) => one !== USUAL_PER).map((one) => [one, perWord(one, dealWord)]),
+              )}
             {filter('within', 'window', 'any time', WINDOWS)}
           </SourceTable>
           <p className="text-small text-muted">
-            {model} Touches count until the {dealWord} is closed. Counts are of records: one that several sources led to
-            counts once in each, so rows may add up to more than all.
+            {isDataDriven ? <RemovalWords {...removal} /> : model} Touches count until the {dealWord} is closed. Counts
+            are of records: one that several sources led to counts once in each, so rows may add up to more than all.
             {withoutRate.map(({ currency: without, deals }) => (
               <span key={without}>
                 {' '}
                 {deals} in {without} had no rate on their day and are in no amount.
               </span>
             ))}
+            {costsWithoutRate.length > 0 && (
+              <span> Costs in {listInWords(costsWithoutRate)} had no rate on their day and are in none.</span>
+            )}
           </p>
+          <UnknownCauses wish={wish} />
         </div>
       )}
-      {cell && <RecordsBehind cell={cell} wish={wish} currency={currency} close={() => setCell(null)} />}
+      {cell && (
+        <RecordsBehind
+          isCredited={!isDataDriven}
+          cell={cell}
+          wish={wish}
+          currency={currency}
+          close={() => setCell(null)}
+        />
+      )}
     </div>
+  );
+}
+
+/** A report with channels credited by removal effects, once those are worked out. */
+function byRemoval(report: SourcesReport, result: DataDriven | null): SourcesReport {
+  if (!result) return report;
+  const rows = creditedByRemoval([...report.groups, ...report.rows], pathOf, result.shares);
+  return { ...report, groups: rows.slice(0, report.groups.length), rows: rows.slice(report.groups.length) };
+}
+
+/** Explains the shares, shows progress, and warns when the data are too thin. */
+function RemovalWords({ result, percent, error, more }: ReturnType<typeof useDataDriven>) {
+  if (error) return <span className="text-brick">{messageOf(error)}</span>;
+  if (!result) return <span role="status">Working out what would be lost without each channel: {percent} %.</span>;
+  return (
+    <>
+      Each channel is credited with what would be lost without it, as past journeys went; beside it stands between what
+      nine of ten draws of other journeys lie.{' '}
+      {result.tooThin && <b className="font-semibold text-ink">{result.tooThin} Take it for a hint. </b>}
+      {more > 0 && `${count(more)} journeys that went ways of their own are not in it. `}
+      Within a channel it is shared equally, and so are the months above.
+    </>
   );
 }
 

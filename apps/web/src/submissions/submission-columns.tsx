@@ -1,5 +1,5 @@
 import type { SubmissionShape } from '@haycart/api';
-import { sourceOf, type ListView } from '@haycart/core';
+import { type ListView } from '@haycart/core';
 import type { ColumnDef } from '@tanstack/react-table';
 import type { ReactNode } from 'react';
 import { Mono } from '../components/sheet';
@@ -55,12 +55,12 @@ const COLUMNS: Record<string, Column> = {
     wide: true,
     cell: ({ runs }) => runs.map(({ route }) => route.name).join(', '),
   },
-  medium: { label: 'Medium', width: '92px', wide: true, cell: ({ visit, origin }) => sourceOf(visit, origin).medium },
+  medium: { label: 'Medium', width: '92px', wide: true, cell: ({ medium }) => medium },
   campaign: {
     label: 'Campaign',
     width: 'minmax(0,0.9fr)',
     wide: true,
-    cell: ({ visit, origin }) => sourceOf(visit, origin).campaign,
+    cell: ({ campaign }) => campaign,
   },
   page: { label: 'Page', width: 'minmax(0,1.1fr)', wide: true, cell: ({ visit }) => visit.page },
   id: { label: 'Id', width: 'minmax(0,1.2fr)', wide: true, cell: ({ id }) => <Mono>{id}</Mono> },

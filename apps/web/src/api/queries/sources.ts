@@ -1,6 +1,17 @@
-import type { SourceFigure, SourceRecords, SourcesReport } from '@haycart/api';
+import type {
+  ChannelRulesShape,
+  JourneyPaths,
+  SourceChange,
+  SourceCohort,
+  SourceFigure,
+  SourceMoves,
+  SourceRecords,
+  SourcesReport,
+  UnknownSources,
+} from '@haycart/api';
+import type { ChannelRules } from '@haycart/core';
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { get, query } from '../client';
+import { call, get, query } from '../client';
 
 /** What a report is asked for; the server's usual where nothing is said. */
 export interface SourcesWish {
@@ -29,6 +40,46 @@ export const sourceRecordsQuery = (
     queryKey: ['sources', 'records', wish, figure, path],
     queryFn: get<SourceRecords>(`/reports/sources/records${recordsQuery(wish, figure, path)}`),
   });
+
+/** Ways that journeys went, for the data-driven model. */
+export const journeyPathsQuery = ({ from, to, basis, window }: SourcesWish) =>
+  queryOptions({
+    queryKey: ['sources', 'paths', { from, to, basis, window }],
+    queryFn: get<JourneyPaths>(`/reports/sources/paths${query({ from, to, basis, window })}`),
+  });
+/** What became of the deals of each month. */
+export const cohortsQuery = (wish: { basis?: string | undefined; channel?: string | undefined }) =>
+  queryOptions({
+    queryKey: ['sources', 'cohorts', wish],
+    queryFn: get<SourceCohort[]>(`/reports/sources/cohorts${query(wish)}`),
+    placeholderData: keepPreviousData,
+  });
+/** Why the source of some touches is unknown. */
+export const unknownSourcesQuery = ({ from, to }: Pick<SourcesWish, 'from' | 'to'>) =>
+  queryOptions({
+    queryKey: ['sources', 'unknown', { from, to }],
+    queryFn: get<UnknownSources>(`/reports/sources/unknown${query({ from, to })}`),
+    placeholderData: keepPreviousData,
+  });
+
+/** How channels are told apart. */
+export const channelRulesQuery = queryOptions({
+  queryKey: ['labels', 'channel-rules'],
+  queryFn: get<ChannelRulesShape>('/channel-rules'),
+});
+/** What rules would change about the last year. */
+export const sourceMovesQuery = (rules: ChannelRules) =>
+  queryOptions({
+    queryKey: ['sources', 'moves', rules],
+    queryFn: () => call<SourceMoves>('POST', '/channel-rules/rehearsal', rules),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+/** The latest changes of the sources of past visits. */
+export const sourceChangesQuery = queryOptions({
+  queryKey: ['sources', 'changes'],
+  queryFn: get<SourceChange[]>('/source-changes'),
+});
 
 /** A blank part is asked for too: it means what nothing is known of. */
 function recordsQuery(wish: SourcesWish, figure: SourceFigure, path: object): string {

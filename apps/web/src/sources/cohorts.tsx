@@ -1,0 +1,122 @@
+import type { SourceCohort } from '@haycart/api';
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { cohortsQuery, destinationQuery } from '../api/queries';
+import { count, money, percent } from '../components/format';
+import { ListFilter } from '../components/list-filter';
+import { PageHead, Sheet } from '../components/sheet';
+import { Empty, Failed, Loading } from '../components/status';
+import { useAddress } from '../state/use-address';
+import { channelWord } from './channel-word';
+
+const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' });
+const BASES: [string, string][] = [
+  ['deal', 'the deal alone'],
+  ['company', 'the whole company'],
+];
+const CHANNELS = ['paid', 'e-mail', 'social', 'search', 'referral', 'campaign', 'file', 'direct'];
+/** The months after the first touch that have a column; 0 is the first month. */
+const AFTER = [0, 1, 2, 3, 6, 11];
+
+/** What became of deals by the month of their first touch. */
+export function CohortsPage() {
+  const [params, set] = useAddress();
+  const wish = { basis: params.get('basis') ?? undefined, channel: params.get('channel') ?? undefined };
+  const cohorts = useQuery(cohortsQuery(wish));
+  const currency = useQuery(destinationQuery).data?.defaultCurrency ?? 'GBP';
+  if (cohorts.isPending) return <Loading />;
+  if (cohorts.isError) return <Failed error={cohorts.error} retry={() => void cohorts.refetch()} />;
+  return (
+    <div className="h-full overflow-y-auto p-5 max-sm:p-3">
+      <p className="text-small text-muted">
+        <Link to="/sources" className="hover:underline">
+          Sources
+        </Link>
+      </p>
+      <PageHead title="Month by month" aside="what became of the deals of those who first came by in a month">
+        <ListFilter
+          label="first by"
+          any="any channel"
+          value={wish.channel ?? ''}
+          options={CHANNELS.map((channel) => [channel, channelWord(channel)])}
+          choose={(value) => set('channel', value)}
+        />
+        <ListFilter
+          label="touches of"
+          any="the contact"
+          value={wish.basis ?? ''}
+          options={BASES}
+          choose={(value) => set('basis', value)}
+        />
+      </PageHead>
+      <Sheet className="overflow-x-auto">
+        {cohorts.data.length ? (
+          <table className="w-full border-collapse" aria-label="Deals by the month of the first touch">
+            <thead>
+              <tr className="border-b border-line text-label text-muted">
+                <th scope="col" className="px-3.5 py-2 text-left font-semibold">
+                  First came by
+                </th>
+                <Head>Deals</Head>
+                <Head>Open</Head>
+                <Head>Lost</Head>
+                <Head>Won</Head>
+                {AFTER.map((months) => (
+                  <Head key={months}>
+                    {months === 0 ? 'Won in a month' : months === 11 ? 'in a year' : `in ${months + 1} months`}
+                  </Head>
+                ))}
+                <Head>Days to won</Head>
+                <Head>Won value</Head>
+              </tr>
+            </thead>
+            <tbody>
+              {cohorts.data.map((cohort) => (
+                <Cohort key={cohort.month} cohort={cohort} currency={currency} />
+              ))}
+            </tbody>
+          </table>
+        ) : (
+          <Empty title="No deals yet">Deals stand here by the month in which somebody first came by.</Empty>
+        )}
+      </Sheet>
+      <p className="mt-3 text-small text-muted">
+        Shares are of the deals of the month; what is still to come is left blank. Days are those in the middle.
+      </p>
+    </div>
+  );
+}
+
+function Head({ children }: { children: string | string[] }) {
+  return (
+    <th scope="col" className="px-2 py-2 text-right font-semibold last:pr-3.5">
+      {children}
+    </th>
+  );
+}
+
+function Cohort({ cohort, currency }: { cohort: SourceCohort; currency: string }) {
+  const { month, deals, won, lost, worth, wonWithin, daysToWon } = cohort;
+  const cell = 'tabular px-2 text-right whitespace-nowrap last:pr-3.5';
+  return (
+    <tr className="h-9 border-b border-hair last:border-0">
+      <th scope="row" className="px-3.5 text-left font-semibold whitespace-nowrap">
+        {MONTH.format(new Date(`${month}-01T00:00:00Z`))}
+      </th>
+      <td className={cell}>{count(deals)}</td>
+      <td className={cell}>{count(deals - won - lost)}</td>
+      <td className={cell}>{count(lost)}</td>
+      <td className={cell}>{count(won)}</td>
+      {AFTER.map((months) => {
+        const share = wonWithin[months] === undefined ? null : wonWithin[months] / deals;
+        return (
+          <td key={months} className={cell}>
+            {share === null ? '' : share === 0 ? <span className="text-faint">0</span> : percent(share)}
+          </td>
+        );
+      })}
+      <td className={cell}>{daysToWon === null ? <span className="text-faint">–</span> : count(daysToWon)}</td>
+      <td className={cell}>{worth ? money({ amount: worth, currency }) : <span className="text-faint">–</span>}</td>
+    </tr>
+  );
+}
