@@ -25,7 +25,7 @@ async function ours(): Promise<number> {
       const { rows: checks } = await client.query<{ contacts: number; deals: number; touches: number }>(
         'select (select count(*)::int from contact) as contacts, (select count(*)::int from deal) as deals, (select count(*)::int from touch) as touches',
       );
-      if (checks[0]!.contacts !== PEOPLE || checks[0]!.deals !== PEOPLE || checks[0]!.touches !== 2 * WAITING)
+      if (checks[0]!.contacts !== PEOPLE || checks[0]!.deals !== PEOPLE || checks[0]!.touches !== 3 * WAITING)
         throw new Error(`Routed wrongly: ${JSON.stringify(checks[0])}`);
       server.kill();
       await client.end();

@@ -61,6 +61,14 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
       await page.getByText('Row 4 can never fit').waitFor();
     },
   ],
+  ['channel rules', '/set-up/sources', (page) => page.getByRole('grid', { name: 'Channels' }).waitFor()],
+  ['month by month', '/sources/months', (page) => page.getByRole('table', { name: /first touch/ }).waitFor()],
+  ['campaigns', '/sources/campaigns', (page) => page.getByRole('link', { name: 'Spring newsletter' }).waitFor()],
+  [
+    'a campaign',
+    '/sources/campaigns/spring-newsletter',
+    (page) => page.getByRole('table', { name: 'Costs by month' }).waitFor(),
+  ],
   ['value sets', '/set-up/value-sets', (page) => page.getByRole('row', { name: /Continent/ }).waitFor()],
   ['recognition', '/records/recognition', (page) => page.getByRole('heading', { name: 'Thresholds' }).waitFor()],
   ['contacts', '/records/contacts', (page) => page.getByRole('row').nth(1).waitFor()],

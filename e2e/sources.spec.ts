@@ -55,6 +55,116 @@ test('what an enquiry came by brings the deal that is won, to the record behind 
   await expect(page.getByRole('heading', { level: 1 })).toContainText(firm);
 });
 
+test('a campaign’s link, from the builder to the deal that it won on the report, beside what it cost', async ({
+  page,
+}, { retry }) => {
+  const name = `Glass week ${retry}`;
+  const firm = `Hazelbank ${retry}`;
+  await page.goto('/sources/campaigns');
+  await page.getByRole('button', { name: 'New campaign' }).click();
+  const made = page.getByRole('dialog', { name: 'New campaign' });
+  await made.getByLabel('Name', { exact: true }).fill(name);
+  await expect(made.getByLabel('Its links say')).toHaveValue(`glass-week-${retry}`);
+  await made.getByLabel('Source', { exact: true }).fill('garden-radio');
+  await made.getByLabel('Medium').fill('audio');
+  await made.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+
+  await page.getByRole('button', { name: 'Make links' }).click();
+  const builder = page.getByRole('dialog', { name: `Links of ${name}` });
+  await builder.getByLabel('Page it leads to').fill('quillfern.example/prices');
+  await builder.getByLabel('Content (if any)').fill('Morning Show');
+  await builder.getByLabel('Term (if any)').focus();
+  await expect(builder.getByText(/utm_content=morning-show/)).toBeVisible();
+  await builder.getByRole('button', { name: 'Make the link' }).click();
+  const link = page.getByRole('table', { name: 'Links' }).getByRole('row', { name: /morning-show/ });
+  await expect(link).toBeVisible();
+  await link.getByRole('button', { name: /QR code/ }).click();
+  await expect(page.getByRole('dialog', { name: /QR code/ }).getByRole('img')).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  await page.getByLabel('From', { exact: true }).fill(new Date().toISOString().slice(0, 10));
+  await page.getByLabel('Cost', { exact: true }).fill('£ 250');
+  await page.getByRole('button', { name: 'Add the cost' }).click();
+  await expect(page.getByRole('table', { name: 'Costs by month' })).toContainText('£ 250.00');
+
+  const listed = await page.request.get(`/api/v1/campaigns/glass-week-${retry}/links`);
+  const [first] = (await listed.json()) as { address: string }[];
+  const said = Object.fromEntries(new URL(first!.address).searchParams);
+  const sent = await page.request.post('/in/dealers', {
+    data: {
+      application: { id: `Z-${retry}`, submitted: new Date().toISOString() },
+      person: { name: { first: 'Zora', last: 'Lund' }, email: `zora@hazelbank${retry}.example`, phones: [] },
+      business: { name: firm, website: `https://hazelbank${retry}.example`, country: 'GB', glass_m2: 900 },
+      plans: { units_per_year: 12, message: 'We heard of you on the radio.' },
+      terms: true,
+      _visit: { ...said, page: 'https://dealers.example/apply' },
+    },
+  });
+  expect(sent.status()).toBe(202);
+  const found = async () => {
+    const list = await page.request.get(`/api/v1/deals?q=${encodeURIComponent(firm)}`);
+    return ((await list.json()) as { items: { id: string }[] }).items[0]?.id;
+  };
+  await expect.poll(found).toBeTruthy();
+  const deal = (await found())!;
+  await page.request.patch(`/api/v1/deals/${deal}`, { data: { values: { value: '£ 4,321.09' } } });
+  expect((await page.request.post(`/api/v1/deals/${deal}/move`, { data: { stage: 'signed' } })).ok()).toBe(true);
+
+  await page.goto('/sources');
+  const table = page.getByRole('table', { name: 'Where business came from' });
+  await table.getByRole('button', { name: 'Campaign', exact: true }).click();
+  await table.getByRole('button', { name: 'garden-radio' }).click();
+  const row = table.getByRole('row', { name: new RegExp(`^${name}`) });
+  await expect(row).toContainText('£ 4,321.09');
+  await expect(row.getByRole('button', { name: '£ 250.00' })).toBeVisible();
+  await row.getByRole('button', { name: '£ 250.00' }).click();
+  await page
+    .getByRole('dialog', { name: /What campaigns cost/ })
+    .getByRole('link', { name })
+    .click();
+  await expect(link).toContainText('1');
+});
+
+test('a wrong channel is corrected for the past and taken back; spellings of one source are joined', async ({
+  page,
+}) => {
+  await page.goto('/set-up/sources');
+  const past = page.getByRole('region', { name: 'The past' });
+  await expect(past).toContainText('None of the last year’s');
+  const names = page.getByRole('region', { name: 'Names' });
+  await names.getByRole('button', { name: 'Join' }).first().click();
+  await expect(past).toContainText('would come from elsewhere');
+  const apply = past.getByRole('button', { name: 'Apply to the past' });
+  await expect(apply).toBeDisabled();
+
+  const grid = page.getByRole('grid', { name: 'Channels' });
+  await grid.getByRole('gridcell', { name: 'sm' }).dblclick();
+  await page.getByRole('combobox', { name: 'Cell' }).fill('event');
+  await page.keyboard.press('Enter');
+  await expect(past.getByRole('row', { name: /campaign, show-stand\s+social, show-stand/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('What comes from now on goes by these rules')).toBeVisible();
+  await apply.click();
+  await expect(past).toContainText('None of the last year’s');
+  const change = past.getByRole('listitem').first();
+  await expect(change).toContainText('Moved');
+
+  const social = async () => {
+    const answer = await page.request.get('/api/v1/reports/sources?by=channel');
+    const { rows } = (await answer.json()) as { rows: { channel: string; submissions: number }[] };
+    return rows.find(({ channel }) => channel === 'social')?.submissions ?? 0;
+  };
+  await expect.poll(social).toBeGreaterThan(0);
+  await change.getByRole('button', { name: 'Take back' }).click();
+  await expect(change).toContainText('taken back');
+  await expect.poll(social).toBe(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Saved' })).toBeVisible();
+});
+
 test('all that was acknowledged is accounted for, by intake and day', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: /accounted for/ }).click();

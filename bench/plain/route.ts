@@ -155,14 +155,19 @@ async function routeOne(client: pg.PoolClient, workspaceId: string, routeId: str
   await client.query(
     `with way as (
        insert into touch_source (workspace_id, channel, source) values ($1, $4, $4)
-       on conflict (workspace_id, digest) do update set channel = excluded.channel returning id)
-     insert into visit (workspace_id, id, at, source_id) select $1, $2, $3, id from way`,
+       on conflict (workspace_id, digest) do update set channel = excluded.channel returning id),
+     seen as (
+       insert into touch_way (workspace_id, way) values ($1, '{}')
+       on conflict (workspace_id, digest) do update set way = excluded.way returning id)
+     insert into visit (workspace_id, id, at, source_id, way_id) select $1, $2, $3, way.id, seen.id from way, seen`,
     [workspaceId, submission.id, at, 'direct'],
   );
   for (const [kind, record] of [
     ['contact', contact],
     ['deal', deal],
+    ['company', company],
   ] as const) {
+    if (!record) continue;
     await client.query(
       'insert into touch (workspace_id, id, record_kind, record_id, attempt_id, visit_id) values ($1, $2, $3, $4, $5, $6)',
       [workspaceId, randomUUID(), kind, record, run, submission.id],

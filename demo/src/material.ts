@@ -51,6 +51,10 @@ export const CAMPAIGNS = [
   { utm_source: 'spring-newsletter', utm_medium: 'email', utm_campaign: 'spring-2026' },
   { utm_source: 'show-stand', utm_medium: 'event', utm_campaign: 'spring-show' },
   { utm_source: 'growers-weekly', utm_medium: 'display', utm_campaign: 'seed-season' },
+  // The same partner as others write it, and a link that nobody checked.
+  { utm_source: 'Growers Weekly', utm_medium: 'display', utm_campaign: 'seed-season' },
+  { utm_source: 'GW-ads', utm_medium: 'Display', utm_campaign: 'seed-season' },
+  { utm_source: 'spring-newsletter', utm_medium: 'email', utm_campaign: 'Sprng 2026' },
   { utm_source: 'school-gardens', utm_medium: 'partner', utm_campaign: 'teaching-gardens' },
 ] as const;
 

@@ -12,6 +12,7 @@ import { addChannels, answerGrants, beginDealerDraft, doTasks, publishAgain, sen
 import { answerEnquiries, leaveTheLatest, promiseAnswers } from './answers';
 import { madeUpCancellations } from './cancellations';
 import { madeUpGrants } from './grants';
+import { runCampaigns } from './quillfern/campaigns';
 import { CANCEL_ROUTE, CANCEL_ROUTE_WRITING } from './quillfern/cancellation-route';
 import { GRANT_ROUTE, GRANT_ROUTE_BY_MAIL } from './quillfern/grant-route';
 import { PRICELIST_ROUTE, PRICELIST_ROUTE_CONFIRMING } from './quillfern/price-list';
@@ -82,6 +83,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
       const calls = await addForm(services, tx, 'calls', 'Partner call log', CALLS_FORM);
       await services.intakes.change(tx, calls.id, { forColleagues: true });
       await addChannels(services, tx);
+      await runCampaigns(services, tx, now);
       for (const set of VALUE_SETS) await services.valueSets.add(tx, set);
       for (const route of [SURVEY_ROUTE, PRICELIST_ROUTE, DEALERS_ROUTE, CALLS_ROUTE, CANCEL_ROUTE, GRANT_ROUTE])
         await publish(services, tx, route);
@@ -116,7 +118,8 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     services,
     workspaceId,
     new Random(412),
-    ofForms.map(({ intake, at, visit }) => ({ intakeId: intakes[intake as keyof typeof intakes], at, visit })),
+    ofForms.map(({ intake, at, visit }) => ({ intakeId: intakes[intake as keyof typeof intakes], intake, at, visit })),
+    await services.database.inWorkspace(workspaceId, (tx) => services.destinations.load(tx)),
   );
   for (let from = now.getTime() - 13 * MONTH; from < now.getTime(); from += MONTH) {
     if (from + MONTH >= now.getTime()) await sendSinceAMonth(services, workspaceId);

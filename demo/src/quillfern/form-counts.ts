@@ -1,10 +1,12 @@
-import { sourceOf, type Device, type FormDid, type Visit } from '@haycart/core';
+import { sourceOf, type Destination, type Device, type FormDid, type Visit } from '@haycart/core';
 import type { Services } from '@haycart/server/seeding';
 import type { Random } from '../random';
 
 /** One submission of a form, as far as it tells what was seen before it. */
 export interface Sent {
   intakeId: string;
+  /** Its key. */
+  intake: string;
   at: Date;
   visit: Visit;
 }
@@ -18,10 +20,12 @@ export async function countVisitors(
   workspaceId: string,
   random: Random,
   sent: readonly Sent[],
+  destination: Destination,
 ): Promise<void> {
   const days = new Map<string, Parameters<Services['formCounts']['add']>[1][number]>();
-  for (const { intakeId, at, visit } of sent) {
-    const where = { page: visit.page ?? '', source: sourceOf(visit).source, device: random.pick(DEVICES) };
+  for (const { intakeId, intake, at, visit } of sent) {
+    const { source } = sourceOf({ intake, visit }, destination);
+    const where = { page: visit.page ?? '', source, device: random.pick(DEVICES) };
     const add = (did: FormDid, count: number, item = '', seconds = 0) => {
       if (!count) return;
       const day = at.toISOString().slice(0, 10);
