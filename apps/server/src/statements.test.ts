@@ -28,6 +28,7 @@ const READ: Record<string, { why: string; tables: string[] }> = {
     why: 'Which touches led to which deal, and what came of each source, is summed up in one statement over all records.',
     tables: [
       'attempt',
+      'company',
       'contact',
       'deal',
       'lead',

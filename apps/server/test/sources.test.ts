@@ -1,7 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   type JourneyPaths,
-  SOURCE_FIGURES,
   SOURCE_PARTS,
   type Page,
   type RecordShape,
@@ -11,7 +10,7 @@ import {
   type SourcesReport,
   type UnknownSources,
 } from '@haycart/api';
-import { CREDIT_MODELS, creditModel } from '@haycart/core';
+import { CREDIT_MODELS, creditModel, daysToWon } from '@haycart/core';
 import { parse } from 'csv-parse/sync';
 import excel from 'exceljs';
 import { JourneysService } from '../src/attribution/journeys.service';
@@ -160,32 +159,110 @@ test('counts submissions, contacts and deals where they came from, and once wher
   ]);
 });
 
-test('each figure of each row equals its list of records: their number, or the sum of their credit', async () => {
+/** Deals of several people and companies by several ways, some of them won. */
+async function severalDeals(): Promise<void> {
   const visits = [NEWS, SEARCH, AUTUMN, {}, { utm_source: 'show', utm_medium: 'stand' }];
   for (const [nth, name] of ['Ada', 'Bo', 'Cy', 'Ada', 'Bo', 'Dee', 'Ada'].entries())
     await came(visits[nth % visits.length]!, `${name} Weir`, nth % 2 ? 'Weir' : 'Lund');
   const values = { name: 'By phone', value: '£ 70' };
   await person('POST', '/deals', { values, pipeline: 'new-builds', stage: 'enquiry' });
   for (const [nth, deal] of (await deals()).entries()) if (nth % 3 < 2) await win(`${100 + nth}.01`, deal);
-  for (const credit of ['first', 'position', 'decay'])
-    for (const basis of ['deal', 'contact', 'company']) {
-      const wish = `by=channel,source,campaign&credit=${credit}&basis=${basis}`;
-      const { rows, groups, total } = await report(wish);
-      for (const row of [...rows, ...groups, total] as Partial<SourceRow>[])
-        for (const figure of SOURCE_FIGURES) {
-          const path = SOURCE_PARTS.flatMap((part) => (row[part] === undefined ? [] : [[part, row[part]]]));
-          const query = new URLSearchParams([...new URLSearchParams(wish), ['figure', figure], ...path] as string[][]);
-          const behind = await workspace.get<SourceRecords>(`/reports/sources/records?${String(query)}`);
-          const sum = behind.items.reduce((all, { credited = 0 }) => all + credited, 0);
-          const isMoney = figure === 'won' || figure === 'value';
-          expect([
-            wish,
-            row,
-            figure,
-            isMoney ? Math.abs(sum - row[figure]!) < 1 : behind.total === row[figure],
-          ]).toEqual([wish, row, figure, true]);
-        }
+}
+
+/** Every figure of every row that differs from its list of records: from their number, or the sum of their credit. */
+async function figuresThatDiffer(wish: string): Promise<unknown[]> {
+  const { rows, groups, total, figures } = await report(wish);
+  const differ: unknown[] = [];
+  for (const row of [...rows, ...groups, total] as Partial<SourceRow>[])
+    for (const figure of figures) {
+      const path = (['splitValue', ...SOURCE_PARTS] as const).flatMap((part) =>
+        row[part] === undefined ? [] : [[part, row[part]]],
+      );
+      const query = new URLSearchParams([...new URLSearchParams(wish), ['figure', figure], ...path] as string[][]);
+      const behind = await workspace.get<SourceRecords>(`/reports/sources/records?${String(query)}`);
+      const sum = behind.items.reduce((all, { credited = 0 }) => all + credited, 0);
+      const isMoney = figure === 'won' || figure === 'value';
+      if (isMoney ? Math.abs(sum - row[figure]!) >= 1 : behind.total !== row[figure])
+        differ.push([row, figure, behind]);
     }
+  return differ;
+}
+const asFilter = (kind: string, field: string, test: string, value?: string | string[]) =>
+  `${kind}Filter=${encodeURIComponent(JSON.stringify({ of: { field }, test, ...(value === undefined ? {} : { value }) }))}`;
+
+test('each figure of each row equals its list of records: their number, or the sum of their credit', async () => {
+  await severalDeals();
+  for (const credit of ['first', 'position', 'decay'])
+    for (const basis of ['deal', 'contact', 'company'])
+      expect(await figuresThatDiffer(`by=channel,source,campaign&credit=${credit}&basis=${basis}`)).toEqual([]);
+});
+
+describe('narrowed', () => {
+  test.each([
+    asFilter('deal', 'status', 'is', 'won'),
+    asFilter('deal', 'name', 'contains', 'phone'),
+    asFilter('contact', 'full_name', 'contains', 'a'),
+    asFilter('company', 'name', 'is', 'Lund'),
+    `intake=HERE&${asFilter('company', 'name', 'is', 'Weir')}&${asFilter('deal', 'status', 'is', 'won')}`,
+    'split=intake',
+    'split=deal.status',
+    'split=contact.source',
+    'split=company.source&window=30',
+    `split=deal.stage&${asFilter('contact', 'full_name', 'contains', 'a')}`,
+  ])('by %s each figure equals its list, and the parts add up', async (wish) => {
+    await severalDeals();
+    const query = `by=channel,source&credit=equal&${wish.replace('HERE', workspace.endpoint)}`;
+    expect(await figuresThatDiffer(query)).toEqual([]);
+    const { groups, rows, total, split } = await report(query);
+    const whole = await report('by=channel');
+    const sum = (of: typeof rows) => of.reduce((all, { won: one }) => all + one, 0);
+    expect([sum(rows), sum(groups.filter(({ channel }) => (channel === undefined) === Boolean(split)))]).toEqual([
+      total.won,
+      total.won,
+    ]);
+    expect(total.won).toBeGreaterThan(0);
+    if (wish.startsWith('split') && !wish.includes('Filter')) expect(total.won).toBe(whole.total.won);
+    else expect(total.deals).toBeLessThan(whole.total.deals);
+  });
+
+  test('by nobody’s field is nothing at all', async () => {
+    await severalDeals();
+    const { rows, total } = await report(asFilter('contact', 'full_name', 'is', 'Nobody'));
+    expect([rows, total.submissions, total.won]).toEqual([[], 0, 0]);
+  });
+
+  test('a report by a field of deals tells nothing of people, and costs only as a whole', async () => {
+    await came(NEWS);
+    const { figures, split, rows } = await report('split=deal.pipeline&by=channel');
+    expect(figures).toEqual(['deals', 'wonDeals', 'value', 'won']);
+    expect(split).toMatchObject({ label: 'Pipeline', names: { 'new-builds': 'New builds' } });
+    expect(rows).toMatchObject([{ splitValue: 'new-builds', channel: 'e-mail', deals: 1 }]);
+    expect((await report(`intake=${workspace.endpoint}`)).figures).not.toContain('cost');
+  });
+
+  test.each([
+    'split=deal.nothing',
+    'split=deal.message',
+    'split=contact.lists',
+    'split=lead.status',
+    'dealFilter=nonsense',
+    asFilter('deal', 'nothing', 'is', 'x'),
+    'dealFilter=%7B%7D',
+  ])('refuses %s', async (query) =>
+    expect((await person('GET', `/reports/sources?${query}`)).status).toBeGreaterThanOrEqual(400),
+  );
+});
+
+test('the days to won are those from when a deal was begun, on average', async () => {
+  await came(NEWS);
+  await came(SEARCH, 'Bo Lund', 'Lund');
+  for (const deal of await deals()) await win('100', deal);
+  await workspace.query(
+    `update deal set created_at = closed_at - (case when number = (select min(number) from deal) then interval '10 days' else interval '5 days' end)`,
+  );
+  await workspace.query('insert into journey_due (workspace_id, record_id) select workspace_id, id from deal');
+  const { rows, total } = await report('by=channel');
+  expect([...rows, total].map(daysToWon).sort()).toEqual([10, 5, 7.5]);
 });
 
 test('a spreadsheet made from the export adds up to the same total', async () => {
@@ -281,6 +358,8 @@ test('visits before that a site kept are touches of the same journey, each once 
   const earlier = [before(1, 9, 'fair'), before(2, 2, 'news')];
   await came({ utm_source: 'search-ad', utm_medium: 'cpc', earlier });
   await came({ utm_source: 'again', earlier: [...earlier, before(3, -1, 'tomorrow')] });
+  // A visit without a submission counts as none.
+  expect((await report()).total.submissions).toBe(2);
   await win('100');
   expect(await won('by=channel,source&credit=equal')).toEqual([
     ['campaign', 75_00, 1],

@@ -8,8 +8,11 @@ export type SourcePart = (typeof SOURCE_PARTS)[number];
 export const JOURNEY_BASES = ['deal', 'contact', 'company'] as const;
 export type JourneyBasis = (typeof JOURNEY_BASES)[number];
 
+/** The word for rows that go by the intake. By a field they go by its kind of record and key: `deal.pipeline`. */
+export const SOURCE_SPLIT_INTAKE = 'intake';
+
 /** One row of the report. A part is `''` where it is not known. Money in minor units of the workspace's currency. */
-export type SourceRow = Partial<Record<SourcePart, string>> & Figures;
+export type SourceRow = { splitValue?: string } & Partial<Record<SourcePart, string>> & Figures;
 
 /** Where business came from in a period. */
 export interface SourcesReport {
@@ -21,6 +24,10 @@ export interface SourcesReport {
   /** Subtotals by fewer parts, each before those inside it. A record with several sources counts once in each of them. */
   groups: SourceRow[];
   total: Figures;
+  /** The figures that such a report tells; the others are 0. */
+  figures: SourceFigure[];
+  /** What the first rows go by, and what their values are called; null when they go by channel. */
+  split: { label: string; names: Record<string, string> } | null;
   /** What was won in each of the twelve months up to the end of the period, by channel; the earliest first. */
   months: { month: string; channels: { channel: string; won: number }[] }[];
   /** Deals whose amount is not in it, since no rate holds on their day. */

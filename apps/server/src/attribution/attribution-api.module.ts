@@ -5,13 +5,14 @@ import { AttributionController } from './attribution.controller';
 import { AttributionModule } from './attribution.module';
 import { ChannelRulesController } from './changes/channel-rules.controller';
 import { CostsService } from './costs.service';
+import { WorkspacesModule } from '../workspaces/workspaces.module';
 import { SourceRecordsService } from './source-records.service';
 import { SourcesService } from './sources.service';
 import { UnknownService } from './unknown.service';
 
 /** What the page Sources asks for. */
 @Module({
-  imports: [AttributionModule, ChannelRulesModule, DestinationModule],
+  imports: [AttributionModule, ChannelRulesModule, DestinationModule, WorkspacesModule],
   controllers: [AttributionController, ChannelRulesController],
   providers: [CostsService, SourceRecordsService, SourcesService, UnknownService],
 })

@@ -1,4 +1,4 @@
-import { Controller, Get, Inject, Query, Res } from '@nestjs/common';
+import { applyDecorators, Controller, Get, Inject, Query, Res } from '@nestjs/common';
 import { ApiProduces, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import {
   JOURNEY_BASES,
@@ -12,21 +12,27 @@ import {
   type SourcesReport,
   type UnknownSources,
 } from '@haycart/api';
-import { CREDIT_MODELS, LIMITS } from '@haycart/core';
+import { CREDIT_MODELS, LIMITS, RECORD_KINDS } from '@haycart/core';
 import { Type } from 'class-transformer';
 import { IsIn, IsInt, IsISO8601, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
 import type { FastifyReply } from 'fastify';
 import { DestinationService } from '../destination/destination.service';
 import { ByCaller, type Caller } from '../platform/auth/caller';
 import { Reads } from '../platform/commands/command';
-import { Database } from '../platform/database/database';
+import { Database, type WorkspaceTx } from '../platform/database/database';
 import { ProblemError } from '../platform/errors/problem-error';
 import { EXPORT_TYPES, sendExport } from '../platform/export-file';
-import { journeyPaths } from './journey-paths';
+import { listSetting } from '../records/lists/list-setting';
+import type { ListSetting } from '../records/lists/record-lists.service';
+import { PeopleService } from '../workspaces/people.service';
 import { cohorts } from './cohorts';
+import { journeyPaths } from './journey-paths';
+import type { Narrowing } from './narrowing/narrowing';
+import { readSplit } from './narrowing/split';
+import type { ReportWish } from './report-wish';
 import { exportSources } from './sources-export';
 import { SourceRecordsService } from './source-records.service';
-import { SourcesService, type ReportWish } from './sources.service';
+import { SourcesService } from './sources.service';
 import { UnknownService } from './unknown.service';
 
 const DAY = 86_400_000;
@@ -40,7 +46,29 @@ const BY = new RegExp(`^(${SOURCE_PARTS.map((_, index) => SOURCE_PARTS.slice(0, 
 const FORMATS = ['csv', 'xlsx'] as const;
 const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
 
-class SourcesQuery {
+const LONGEST_FILTER = 20_000;
+const SPLIT = /^(intake|(deal|contact|company)\.\w{1,100})$/;
+
+/** A condition on the fields of a kind of record, as JSON. */
+function FilterOf(kind: string): PropertyDecorator {
+  const description = `A condition on ${kind}s as JSON: what meets it, and what is linked with it`;
+  return applyDecorators(ApiPropertyOptional({ description }), IsOptional(), IsString(), MaxLength(LONGEST_FILTER));
+}
+
+class NarrowingQuery {
+  @ApiPropertyOptional({ description: 'The key of an intake: what arrived there, and the records that it touched' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
+  intake?: string;
+
+  @FilterOf('deal') dealFilter?: string;
+  @FilterOf('contact') contactFilter?: string;
+  @FilterOf('company') companyFilter?: string;
+  @FilterOf('lead') leadFilter?: string;
+}
+
+class SourcesQuery extends NarrowingQuery {
   @ApiPropertyOptional({ description: 'The first day, in UTC; 90 days before the last when not said' })
   @IsOptional()
   @Matches(ISO_DAY)
@@ -83,6 +111,14 @@ class SourcesQuery {
   @IsOptional()
   @Matches(BY)
   by?: string;
+
+  @ApiPropertyOptional({
+    description:
+      'What the first rows go by: `intake`, or a field of deals, contacts or companies such as `deal.pipeline`',
+  })
+  @IsOptional()
+  @Matches(SPLIT)
+  split?: string;
 }
 
 class ExportQuery extends SourcesQuery {
@@ -105,9 +141,15 @@ class RecordsQuery extends SourcesQuery {
   @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(LONGEST) source?: string;
   @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(LONGEST) campaign?: string;
   @ApiPropertyOptional() @IsOptional() @IsString() @MaxLength(LONGEST) page?: string;
+
+  @ApiPropertyOptional({ description: 'The value of what the first rows go by; blank where there is none' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(LONGEST)
+  splitValue?: string;
 }
 
-class CohortsQuery {
+class CohortsQuery extends NarrowingQuery {
   @ApiPropertyOptional({ enum: JOURNEY_BASES, description: 'Whose touches count; `contact` when not said' })
   @IsOptional()
   @IsIn(JOURNEY_BASES)
@@ -127,6 +169,7 @@ export class AttributionController {
   constructor(
     @Inject(Database) private readonly database: Database,
     @Inject(DestinationService) private readonly destinations: DestinationService,
+    @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(SourcesService) private readonly sources: SourcesService,
     @Inject(SourceRecordsService) private readonly records: SourceRecordsService,
     @Inject(UnknownService) private readonly unknown: UnknownService,
@@ -134,58 +177,65 @@ export class AttributionController {
 
   @Get('sources')
   @Reads('records', 'Tells where business came from in a period')
-  report(@ByCaller() { workspaceId }: Caller, @Query() query: SourcesQuery): Promise<SourcesReport> {
-    return this.database.atOneMoment(workspaceId, (tx) => this.sources.report(tx, wishOf(query)));
+  report(@ByCaller() caller: Caller, @Query() query: SourcesQuery): Promise<SourcesReport> {
+    return this.#ask(caller, (tx, setting) => this.sources.report(tx, wishOf(query, setting), setting));
   }
 
   /** Told apart down to campaigns when nothing else is said. */
   @Get('sources/export')
   @ApiProduces(EXPORT_TYPES.csv, EXPORT_TYPES.xlsx)
   @Reads('records', 'Gives where business came from as a file')
-  async export(
-    @ByCaller() { workspaceId }: Caller,
-    @Query() query: ExportQuery,
-    @Res() reply: FastifyReply,
-  ): Promise<void> {
-    const wish = wishOf({ by: 'channel,source,campaign', ...query });
-    const report = await this.database.atOneMoment(workspaceId, (tx) => this.sources.report(tx, wish));
-    await sendExport(reply, 'sources', query.format, (take) => take(exportSources(query.format, report, wish.by)));
+  async export(@ByCaller() caller: Caller, @Query() query: ExportQuery, @Res() reply: FastifyReply): Promise<void> {
+    const { report, by } = await this.#ask(caller, async (tx, setting) => {
+      const wish = wishOf({ by: 'channel,source,campaign', ...query }, setting);
+      return { report: await this.sources.report(tx, wish, setting), by: wish.by };
+    });
+    await sendExport(reply, 'sources', query.format, (take) => take(exportSources(query.format, report, by)));
   }
 
   @Get('sources/paths')
   @Reads('records', 'Tells which ways journeys to deals went')
-  paths(@ByCaller() { workspaceId }: Caller, @Query() query: SourcesQuery): Promise<JourneyPaths> {
-    return this.database.inWorkspace(workspaceId, (tx) => journeyPaths(tx, wishOf(query)));
+  paths(@ByCaller() caller: Caller, @Query() query: SourcesQuery): Promise<JourneyPaths> {
+    return this.#ask(caller, (tx, setting) => journeyPaths(tx, wishOf(query, setting), setting));
   }
 
   /** By the month of the first touch; of one channel, where it is said. */
   @Get('sources/cohorts')
   @Reads('records', 'Tells what became of the deals of each month')
-  cohorts(@ByCaller() { workspaceId }: Caller, @Query() query: CohortsQuery): Promise<SourceCohort[]> {
+  cohorts(@ByCaller() caller: Caller, @Query() query: CohortsQuery): Promise<SourceCohort[]> {
     const { basis = 'contact', channel = null } = query;
-    return this.database.inWorkspace(workspaceId, async (tx) =>
-      cohorts(tx, { basis, channel }, await this.destinations.load(tx)),
-    );
+    return this.#ask(caller, (tx, setting) => cohorts(tx, { basis, channel, narrowing: narrowingOf(query) }, setting));
   }
 
   @Get('sources/unknown')
   @Reads('records', 'Tells why it is not known where some of it came from')
-  whyUnknown(@ByCaller() { workspaceId }: Caller, @Query() query: SourcesQuery): Promise<UnknownSources> {
-    const { from, to } = wishOf(query);
-    return this.database.inWorkspace(workspaceId, (tx) => this.unknown.unknown(tx, from, to));
+  whyUnknown(@ByCaller() caller: Caller, @Query() query: SourcesQuery): Promise<UnknownSources> {
+    return this.#ask(caller, (tx, setting) => this.unknown.unknown(tx, wishOf(query, setting), setting));
   }
 
   @Get('sources/records')
   @Reads('records', 'Lists the records behind a figure of where business came from')
-  behind(@ByCaller() { workspaceId }: Caller, @Query() query: RecordsQuery): Promise<SourceRecords> {
-    const { figure, channel, source, campaign, page } = query;
-    return this.database.inWorkspace(workspaceId, (tx) =>
-      this.records.behind(tx, wishOf(query), figure, { channel, source, campaign, page }),
+  behind(@ByCaller() caller: Caller, @Query() query: RecordsQuery): Promise<SourceRecords> {
+    const { figure, channel, source, campaign, page, splitValue } = query;
+    const path = { channel, source, campaign, page, splitValue };
+    return this.#ask(caller, (tx, setting) =>
+      this.records.behind(tx, wishOf(query, setting), { figure, path }, setting),
     );
+  }
+
+  /** All at one moment, so that parts add up. */
+  #ask<Answer>(
+    { workspaceId, by }: Caller,
+    answer: (tx: WorkspaceTx, setting: ListSetting) => Promise<Answer>,
+  ): Promise<Answer> {
+    return this.database.atOneMoment(workspaceId, async (tx) => {
+      const me = by.kind === 'person' ? (await this.people.one(tx, by.id))?.key : undefined;
+      return answer(tx, listSetting(await this.destinations.load(tx), me));
+    });
   }
 }
 
-function wishOf(query: SourcesQuery): ReportWish {
+function wishOf(query: SourcesQuery, { destination }: ListSetting): ReportWish {
   const to = new Date((query.to ? Date.parse(query.to) : Math.floor(Date.now() / DAY) * DAY) + DAY);
   const from = query.from ? new Date(query.from) : new Date(to.getTime() - USUAL_DAYS * DAY);
   const days = (to.getTime() - from.getTime()) / DAY;
@@ -199,5 +249,15 @@ function wishOf(query: SourcesQuery): ReportWish {
     window: query.window ?? null,
     halfLife: query.halfLife ?? 7,
     by: (query.by ?? 'channel').split(',') as ReportWish['by'],
+    narrowing: narrowingOf(query),
+    split: readSplit(query.split, destination),
   };
+}
+
+function narrowingOf(query: NarrowingQuery): Narrowing {
+  const filters = RECORD_KINDS.flatMap((kind) => {
+    const filter = query[`${kind}Filter`];
+    return filter ? [[kind, filter]] : [];
+  });
+  return { intake: query.intake || undefined, filters: Object.fromEntries(filters) as Narrowing['filters'] };
 }

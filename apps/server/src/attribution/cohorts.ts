@@ -1,6 +1,8 @@
 import { JOURNEY_BASES, type JourneyBasis, type SourceCohort } from '@haycart/api';
-import type { Destination } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
+import { Values } from '../platform/database/values';
+import type { ListSetting } from '../records/lists/record-lists.service';
+import { narrowedRecords, type Narrowing } from './narrowing/narrowing';
 import { rateParameters, worthSql } from './worth-sql';
 
 /** The number of months of first touches, and of months counted after each. */
@@ -16,13 +18,21 @@ interface Row {
   daysToWon: number | null;
 }
 
+export interface CohortsWish {
+  basis: JourneyBasis;
+  /** The channel of the first touch; null for any. */
+  channel: string | null;
+  narrowing: Narrowing;
+}
+
 /** What became of deals by the month in which somebody first came by: of the last twelve months, the earliest first. */
 export async function cohorts(
   tx: WorkspaceTx,
-  { basis, channel }: { basis: JourneyBasis; channel: string | null },
-  { defaultCurrency: own, rates = [] }: Destination,
+  { basis, channel, narrowing }: CohortsWish,
+  setting: ListSetting,
 ): Promise<SourceCohort[]> {
-  const rows = await tx.unnamed<Row>(cohortsSql(rates.length > 0), [
+  const { defaultCurrency: own, rates = [] } = setting.destination;
+  const values = new Values([
     tx.workspaceId,
     JOURNEY_BASES.indexOf(basis),
     channel,
@@ -30,6 +40,8 @@ export async function cohorts(
     MONTHS,
     ...rateParameters(rates, own),
   ]);
+  const narrowed = narrowedRecords(narrowing, 's.record_id', setting, values);
+  const rows = await tx.unnamed<Row>(cohortsSql(rates.length > 0, narrowed), values.all);
   const now = new Date().toISOString().slice(0, 7);
   return rows.map(({ within, ...row }) => ({
     ...row,
@@ -44,13 +56,13 @@ export async function cohorts(
 }
 
 /** A deal belongs to the month of its first touch. `within` lists, for each won deal, the months from first touch to won. */
-function cohortsSql(hasRates: boolean): string {
+function cohortsSql(hasRates: boolean, narrowed: string): string {
   return `with first as (
       select s.record_id, s.at, s.won_at, s.amount, s.currency from journey_step s
       join touch_source t on t.workspace_id = s.workspace_id and t.id = s.source_id
       where s.workspace_id = $1 and s.record_kind = 'deal' and $2::smallint between s.basis and s.to_basis and s.back = s.of
         and s.at >= date_trunc('month', now() at time zone 'utc') at time zone 'utc' - make_interval(months => $5::int - 1)
-        and ($3::text is null or t.channel = $3))
+        and ($3::text is null or t.channel = $3) ${narrowed})
     select to_char(s.at at time zone 'utc', 'YYYY-MM') as month, count(*)::int as deals, count(s.won_at)::int as won,
       count(*) filter (where d.status = 'lost')::int as lost, coalesce(sum(${worthSql('s.won_at', hasRates)}) filter (where s.won_at is not null), 0)::float8 as worth,
       coalesce(array_agg((extract(year from age(s.won_at, s.at)) * 12 + extract(month from age(s.won_at, s.at)))::int) filter (where s.won_at is not null), '{}') as within,

@@ -36,16 +36,17 @@ function shareSql({ model, halfLife }: StepsWish, n: string, whole: string): str
  * The steps `s` that meet a condition as what stands after `from`, and the share of each.
  *
  * @param condition What stands after `where`.
+ * @param joined What else is joined with each step.
  */
-export function stepsOf(condition: string, wish: StepsWish): { from: string; share: string } {
+export function stepsOf(condition: string, wish: StepsWish, joined = ''): { from: string; share: string } {
   const within = wish.window === null ? '' : ` and s.at >= s.made_at - interval '${Math.trunc(wish.window)} days'`;
   const where = `where ${condition}${within}`;
   if (wish.window === null && wish.model !== 'decay')
-    return { from: `journey_step s ${where}`, share: shareSql(wish, 's.of', '') };
+    return { from: `journey_step s ${joined} ${where}`, share: shareSql(wish, 's.of', '') };
   // The number of touches inside the window, and the sum of their weights, are worked out for each journey first.
   const whole = `(select s.record_id, max(s.back) as n, sum(${faded(wish.halfLife)}) as whole from journey_step s ${where} group by 1) j`;
   return {
-    from: `journey_step s join ${whole} on j.record_id = s.record_id ${where}`,
+    from: `journey_step s join ${whole} on j.record_id = s.record_id ${joined} ${where}`,
     share: shareSql(wish, 'j.n', 'j.whole'),
   };
 }

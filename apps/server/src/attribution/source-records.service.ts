@@ -1,27 +1,34 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { SOURCE_PARTS, type SourceFigure, type SourcePart, type SourceRecord, type SourceRecords } from '@haycart/api';
-import { DestinationService } from '../destination/destination.service';
 import type { WorkspaceTx } from '../platform/database/database';
+import type { ListSetting } from '../records/lists/record-lists.service';
+import { dealsBehindSql, peopleBehindSql, submissionsBehindSql } from './behind-sql';
 import { CostsService } from './costs.service';
-import { CONTACTS_BEHIND_SQL, dealsBehindSql, LEADS_BEHIND_SQL, SUBMISSIONS_BEHIND_SQL } from './behind-sql';
-import { dealParameters, type ReportWish } from './sources.service';
+import { isNarrowed } from './narrowing/narrowing';
+import { figuresOf } from './narrowing/split';
+import type { ReportWish } from './report-wish';
+import { aboutDeals, aboutPeople, aboutSubmissions, type Statement } from './statement';
 
 /** Which row a figure stands in; of the total nothing is said. */
-export type SourcePath = Partial<Record<SourcePart, string>>;
+export type SourcePath = Partial<Record<SourcePart | 'splitValue', string>>;
 
 type Row = Omit<SourceRecord, 'at'> & { at: Date; total: number };
 
 /** The records behind a figure of the report. */
 @Injectable()
 export class SourceRecordsService {
-  constructor(
-    @Inject(CostsService) private readonly costs: CostsService,
-    @Inject(DestinationService) private readonly destinations: DestinationService,
-  ) {}
+  constructor(@Inject(CostsService) private readonly costs: CostsService) {}
 
-  async behind(tx: WorkspaceTx, wish: ReportWish, figure: SourceFigure, path: SourcePath): Promise<SourceRecords> {
+  /** None for a figure that such a report does not tell. */
+  async behind(
+    tx: WorkspaceTx,
+    wish: ReportWish,
+    { figure, path }: { figure: SourceFigure; path: SourcePath },
+    setting: ListSetting,
+  ): Promise<SourceRecords> {
+    if (!figuresOf(wish.split, isNarrowed(wish.narrowing)).includes(figure)) return { total: 0, items: [] };
     if (figure === 'cost') return this.#costs(tx, wish, path);
-    const rows = await this.#rows(tx, wish, figure, await sourcesOf(tx, path));
+    const rows = await this.#rows(tx, wish, figure, path, setting);
     return {
       total: rows[0]?.total ?? 0,
       items: rows.map(({ total: _, at, ...row }) => ({ ...row, at: at.toISOString() })),
@@ -44,21 +51,35 @@ export class SourceRecordsService {
     return { total: items.length, items };
   }
 
-  async #rows(tx: WorkspaceTx, wish: ReportWish, figure: SourceFigure, sources: number[]): Promise<Row[]> {
-    const inPeriod = [tx.workspaceId, wish.from, wish.to, sources];
+  async #rows(
+    tx: WorkspaceTx,
+    wish: ReportWish,
+    figure: SourceFigure,
+    path: SourcePath,
+    setting: ListSetting,
+  ): Promise<Row[]> {
+    const ids = await sourcesOf(tx, path);
+    const asked = { ...wish, split: path.splitValue === undefined ? null : wish.split };
+    const read = <Wish>(
+      { wish: sums, values }: Statement<Wish>,
+      sql: (sums: Wish, sources: string, value: string | null) => string,
+    ) => {
+      const sources = values.add(ids, 'int[]');
+      const value = asked.split ? values.add(path.splitValue, 'text') : null;
+      return tx.unnamed<Row & Record<string, unknown>>(sql(sums, sources, value), values.all);
+    };
     switch (figure) {
       case 'submissions':
-        return tx.statement('submissions_behind', SUBMISSIONS_BEHIND_SQL, inPeriod);
+        return read(aboutSubmissions(tx, asked, setting), submissionsBehindSql);
       case 'contacts':
-        return tx.statement('contacts_behind', CONTACTS_BEHIND_SQL, inPeriod);
       case 'qualified':
-        return tx.statement('leads_behind', LEADS_BEHIND_SQL, inPeriod);
-      default: {
-        const { parameters, hasRates } = dealParameters(tx, wish, await this.destinations.load(tx));
-        const which = figure === 'deals' || figure === 'value' ? 'made' : 'won';
-        const sql = dealsBehindSql({ ...wish, hasRates }, which, parameters.length + 1);
-        return tx.unnamed(sql, [...parameters, sources]);
-      }
+        return read(aboutPeople(tx, asked, setting), (sums, ...rest) =>
+          peopleBehindSql(sums, figure === 'contacts' ? 'contact' : 'lead', ...rest),
+        );
+      default:
+        return read(aboutDeals(tx, asked, setting), (sums, ...rest) =>
+          dealsBehindSql(sums, figure === 'deals' || figure === 'value' ? 'made' : 'won', ...rest),
+        );
     }
   }
 }

@@ -1,128 +1,126 @@
 import { Inject, Injectable } from '@nestjs/common';
-import {
-  apportion,
-  ADDED,
-  COUNTED,
-  CREDITED,
-  creditModel,
-  creditTree,
-  type Destination,
-  type SourceLeaf,
-  type SourceNode,
-} from '@haycart/core';
-import { JOURNEY_BASES, type JourneyBasis, type SourcePart, type SourceRow, type SourcesReport } from '@haycart/api';
-import { DestinationService } from '../destination/destination.service';
+import { creditModel, creditTree } from '@haycart/core';
+import type { SourceFigure, SourcesReport } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
-import { CostsService, type PlacedCost } from './costs.service';
-import type { StepsWish } from './share-sql';
+import type { ListSetting } from '../records/lists/record-lists.service';
+import { CostsService } from './costs.service';
+import { isNarrowed } from './narrowing/narrowing';
+import { figuresOf } from './narrowing/split';
+import { splitWords } from './narrowing/split-words';
+import { costLeaf, LAST, leafOf, rowsOf, type RowPart, type SourceOf, type Sums } from './report-tree';
+import type { ReportWish } from './report-wish';
 import {
   CAMPAIGNS_SQL,
   dealsInAllSql,
   dealsSql,
   monthsInAllSql,
   monthsSql,
-  PEOPLE_SQL,
+  peopleSql,
   SOURCES_SQL,
-  SUBMISSIONS_SQL,
-  type SumsWish,
+  submissionsSql,
 } from './sources-sql';
-import { rateParameters } from './worth-sql';
+import { aboutDeals, aboutPeople, aboutSubmissions } from './statement';
+import { byMonth, firstOfMonths } from './won-months';
 
-/** What a report is asked for. */
-export interface ReportWish extends StepsWish {
-  /** From, and until before. */
-  from: Date;
-  to: Date;
-  basis: JourneyBasis;
-  /** What rows go by, from the outside in; the first so many of all parts. */
-  by: readonly SourcePart[];
-}
-
-type SourceOf = Record<SourcePart, string>;
-/** Sums of records by source and level (see `journeyStep`). The source is null for records without any touch. */
-interface Sums extends Record<string, unknown> {
-  source: number | null;
-  level?: number;
-}
-interface DealSums extends Sums {
+/** What is known of deals in all, apart by level and source or by currency. */
+interface DealCounts {
+  splitValue?: string;
   deals: number;
   wonDeals: number;
-  value: number;
-  won: number;
+  wonDays: number;
   /** What is shared out, at last touches. */
   ofMade: number;
   ofWon: number;
   /** Deals whose amount no rate converts, at last touches. */
   without: number;
 }
+type DealSums = Sums & DealCounts & { value: number; won: number };
 interface MonthSums extends Sums {
   month: string;
   won: number | null;
   ofWon: number;
 }
-type InAll = Record<'deals' | 'wonDeals' | 'ofMade' | 'ofWon' | 'without', number> & { currency: string | null };
-
-/** How many months are told apart. */
-const MONTHS = 12;
-const FIGURES = [...ADDED, ...COUNTED, ...CREDITED];
-/** The level of the last touch of all: each journey has one. */
-const LAST = 5;
-/** The path of records without any touch. */
-const UNKNOWN: SourceOf = { channel: '', source: '', campaign: '', page: '' };
+type InAll = DealCounts & { currency: string | null } & Record<string, unknown>;
 
 /** Where business came from in a period, by what somebody came by before. */
 @Injectable()
 export class SourcesService {
-  constructor(
-    @Inject(CostsService) private readonly costs: CostsService,
-    @Inject(DestinationService) private readonly destinations: DestinationService,
-  ) {}
+  constructor(@Inject(CostsService) private readonly costs: CostsService) {}
 
-  async report(tx: WorkspaceTx, wish: ReportWish): Promise<SourcesReport> {
-    const destination = await this.destinations.load(tx);
+  async report(tx: WorkspaceTx, wish: ReportWish, setting: ListSetting): Promise<SourcesReport> {
     // Sums over all records are made in memory, and by statements that take longer to compile than to run.
     await tx.statement('room_for_sums', `select set_config('work_mem', '64MB', true), set_config('jit', 'off', true)`);
-    const { parameters, hasRates } = dealParameters(tx, wish, destination);
-    const sums = { ...wish, hasRates };
-    const period = parameters.slice(0, 3);
-    const deals = await tx.unnamed<DealSums>(dealsSql(sums), parameters);
-    // Two things need the sums of all deals: deals whose touches are all outside the window, and currencies without a rate.
-    const asksForAll = wish.window !== null || deals.some(({ without }) => without > 0);
-    const inAll = asksForAll ? await tx.unnamed<InAll>(dealsInAllSql(sums), parameters) : [];
-    if (wish.window !== null) deals.push(unknownDeals(deals, inAll));
-    const people = await tx.statement<Sums>('source_people', PEOPLE_SQL, period);
-    const submissions = await tx.statement<Sums>('source_submissions', SUBMISSIONS_SQL, period);
-    const months = await this.#months(tx, sums, parameters.with(1, monthsBefore(wish.to, MONTHS)));
-    const rows = [...deals, ...people, ...submissions];
-    const sources = await this.#sources(tx, [...rows, ...months]);
-    const { costs, without } = await this.costs.costs(tx, wish.from, wish.to);
+    const figures = figuresOf(wish.split, isNarrowed(wish.narrowing));
+    const { deals, inAll } = await this.#deals(tx, wish, setting);
+    const others = await this.#others(tx, wish, setting, figures);
+    const months = await this.#months(tx, wish, setting);
+    const sources = await this.#sources(tx, [...deals, ...others, ...months]);
+    const { costs, without } = figures.includes('cost')
+      ? await this.costs.costs(tx, wish.from, wish.to)
+      : { costs: [], without: [] };
+    const by: RowPart[] = wish.split ? ['splitValue', ...wish.by] : [...wish.by];
     const leaves = [
-      ...rows.map((row) => leafOf(row, pathOf(sources.get(row.source), wish.by))),
-      ...costs.map((cost) => costLeaf(cost, wish.by)),
+      ...[...deals, ...others].map((row) => leafOf(row, sources.get(row.source), by)),
+      ...costs.map((cost) => costLeaf(cost, by)),
     ];
     const whole = creditTree(leaves, { value: sumOf(deals, 'ofMade'), won: sumOf(deals, 'ofWon') });
-    const told = rowsOf(whole, wish.by).filter(isSomething);
-    const deepest = wish.by.at(-1)!;
+    const told = rowsOf(whole, by);
+    const deepest = by.at(-1)!;
+    const channelOf = (source: number | null) => sources.get(source)?.channel ?? '';
     return {
-      currency: destination.defaultCurrency,
+      currency: setting.destination.defaultCurrency,
       model: creditModel(wish.model)!.describe(wish),
       rows: told.filter((row) => row[deepest] !== undefined),
       groups: told.filter((row) => row[deepest] === undefined),
       total: whole.figures,
-      months: byMonth(months, sources, wish.to),
-      withoutRate: inAll.flatMap(({ currency, without }) =>
-        without && currency ? [{ currency, deals: without }] : [],
+      figures,
+      split: wish.split && (await splitWords(tx, wish.split, setting.destination)),
+      months: byMonth(
+        months.map((row) => ({ ...row, channel: channelOf(row.source) })),
+        wish.to,
       ),
+      withoutRate: withoutRate(inAll),
       costsWithoutRate: without,
       campaigns: await tx.statement('campaigns_named', CAMPAIGNS_SQL, [tx.workspaceId]),
     };
   }
 
+  async #deals(
+    tx: WorkspaceTx,
+    wish: ReportWish,
+    setting: ListSetting,
+  ): Promise<{ deals: DealSums[]; inAll: InAll[] }> {
+    const about = aboutDeals(tx, wish, setting);
+    const deals = await tx.unnamed<DealSums>(dealsSql(about.wish), about.values.all);
+    // Two things need the sums of all deals: deals whose touches are all outside the window, and currencies without a rate.
+    const asksForAll = wish.window !== null || deals.some(({ without }) => without > 0);
+    const inAll = asksForAll ? await tx.unnamed<InAll>(dealsInAllSql(about.wish), about.values.all) : [];
+    if (wish.window !== null) deals.push(...unknownDeals(deals, inAll));
+    return { deals, inAll };
+  }
+
+  /** What is no deal: people, and submissions. */
+  async #others(
+    tx: WorkspaceTx,
+    wish: ReportWish,
+    setting: ListSetting,
+    figures: readonly SourceFigure[],
+  ): Promise<Sums[]> {
+    if (!figures.includes('submissions')) return [];
+    const people = aboutPeople(tx, wish, setting);
+    const submissions = aboutSubmissions(tx, wish, setting);
+    return [
+      ...(await tx.unnamed<Sums>(peopleSql(people.wish), people.values.all)),
+      ...(await tx.unnamed<Sums>(submissionsSql(submissions.wish), submissions.values.all)),
+    ];
+  }
+
   /** What was won by month and source. With a window, deals without a touch inside it count as unknown. */
-  async #months(tx: WorkspaceTx, wish: SumsWish, parameters: unknown[]): Promise<MonthSums[]> {
-    const months = await tx.unnamed<MonthSums>(monthsSql(wish), parameters);
+  async #months(tx: WorkspaceTx, wish: ReportWish, setting: ListSetting): Promise<MonthSums[]> {
+    const about = aboutDeals(tx, { ...wish, from: firstOfMonths(wish.to) }, setting, { split: null });
+    const months = await tx.unnamed<MonthSums>(monthsSql(about.wish), about.values.all);
     if (wish.window === null) return months;
-    const inAll = await tx.unnamed<MonthSums>(monthsInAllSql(wish), parameters);
+    const inAll = await tx.unnamed<MonthSums>(monthsInAllSql(about.wish), about.values.all);
     const unknown = inAll.map(({ month, ofWon }): MonthSums => {
       const led = sumOf(
         months.filter((row) => row.month === month),
@@ -133,6 +131,7 @@ export class SourcesService {
     return [...months, ...unknown];
   }
 
+  /** What each source is, by its id. */
   async #sources(tx: WorkspaceTx, rows: readonly Sums[]): Promise<Map<number | null, SourceOf>> {
     const ids = new Set(rows.map(({ source }) => source));
     ids.delete(null);
@@ -140,95 +139,31 @@ export class SourcesService {
       tx.workspaceId,
       [...ids],
     ]);
-    return new Map<number | null, SourceOf>([[null, UNKNOWN], ...named.map((row) => [row.id, row] as const)]);
+    return new Map<number | null, SourceOf>(named.map((row) => [row.id, row]));
   }
 }
 
-/** The parameters of every statement about deals, and whether rates are among them. */
-export function dealParameters(
-  tx: WorkspaceTx,
-  { from, to, basis }: ReportWish,
-  { defaultCurrency: own, rates = [] }: Destination,
-): { parameters: unknown[]; hasRates: boolean } {
-  const parameters = [tx.workspaceId, from, to, own, JOURNEY_BASES.indexOf(basis), ...rateParameters(rates, own)];
-  return { parameters, hasRates: rates.length > 0 };
-}
-
 /** Deals whose touches are all outside the window: the sums of all deals, less those of deals with a touch inside it. */
-function unknownDeals(deals: readonly DealSums[], inAll: readonly InAll[]): DealSums {
+function unknownDeals(deals: readonly DealSums[], inAll: readonly InAll[]): DealSums[] {
   const last = deals.filter(({ level }) => level === LAST);
-  const left = (key: 'deals' | 'wonDeals' | 'ofMade' | 'ofWon') => sumOf(inAll, key) - sumOf(last, key);
-  const [ofMade, ofWon] = [left('ofMade'), left('ofWon')];
-  const counts = { deals: left('deals'), wonDeals: left('wonDeals'), without: 0 };
-  return { source: null, level: LAST, ...counts, ofMade, ofWon, value: ofMade, won: ofWon };
-}
-
-function leafOf(row: Sums, path: string[]): SourceLeaf {
-  const number = (key: string) => Number(row[key] ?? 0);
-  // A record that counts at a level counts at all that are less far apart.
-  const depths = (count: number) =>
-    Array.from({ length: LAST }, (_, depth) => ((row.level ?? 0) >= LAST - depth ? count : 0));
-  return {
-    path,
-    added: { submissions: number('submissions') },
-    counted: Object.fromEntries(COUNTED.flatMap((key) => (row[key] ? [[key, depths(number(key))]] : []))),
-    credited: { value: number('value'), won: number('won') },
-  };
-}
-
-function costLeaf({ place: { channel, source, campaign }, amount }: PlacedCost, by: readonly SourcePart[]): SourceLeaf {
-  const path = pathOf({ channel, source, campaign: campaign ?? '', page: '' }, by);
-  return { path, added: { cost: amount }, counted: {}, credited: {} };
-}
-
-function pathOf(source: SourceOf = UNKNOWN, by: readonly SourcePart[]): string[] {
-  return by.map((part) => source[part]);
-}
-
-/** Each node before those below it. */
-function rowsOf({ children }: SourceNode, by: readonly SourcePart[], above: Partial<SourceOf> = {}): SourceRow[] {
-  const part = by[Object.keys(above).length];
-  if (part === undefined) return [];
-  return children.flatMap((child) => {
-    const own = { ...above, [part]: child.name };
-    return [{ ...own, ...child.figures }, ...rowsOf(child, by, own)];
+  return [...new Set(inAll.map(({ splitValue }) => splitValue))].map((splitValue) => {
+    const isMeant = (row: DealCounts) => row.splitValue === splitValue;
+    const left = (key: Exclude<keyof DealCounts, 'splitValue'>) =>
+      sumOf(inAll.filter(isMeant), key) - sumOf(last.filter(isMeant), key);
+    const [ofMade, ofWon] = [left('ofMade'), left('ofWon')];
+    const counts = { deals: left('deals'), wonDeals: left('wonDeals'), wonDays: left('wonDays'), without: 0 };
+    const split = splitValue === undefined ? {} : { splitValue };
+    return { source: null, level: LAST, ...split, ...counts, ofMade, ofWon, value: ofMade, won: ofWon };
   });
 }
 
-/** Whether anything stands in a row. */
-function isSomething(row: SourceRow): boolean {
-  return FIGURES.some((figure) => row[figure] !== 0);
+function withoutRate(inAll: readonly InAll[]): SourcesReport['withoutRate'] {
+  const deals = new Map<string, number>();
+  for (const { currency, without } of inAll)
+    if (currency && without) deals.set(currency, (deals.get(currency) ?? 0) + without);
+  return [...deals].map(([currency, count]) => ({ currency, deals: count }));
 }
 
 function sumOf<Key extends string>(rows: readonly Readonly<Record<Key, number>>[], key: Key): number {
   return rows.reduce((sum, row) => sum + Number(row[key]), 0);
-}
-
-/** The first moment of the month that is the last of so many, which end with the one before a moment. */
-function monthsBefore(end: Date, count: number): Date {
-  const last = new Date(end.getTime() - 1);
-  return new Date(Date.UTC(last.getUTCFullYear(), last.getUTCMonth() - count + 1, 1));
-}
-
-/** The channels of each month, rounded so that they add up to what was won in it; of a month without, none. */
-function byMonth(
-  rows: readonly MonthSums[],
-  sources: ReadonlyMap<number | null, SourceOf>,
-  end: Date,
-): SourcesReport['months'] {
-  return Array.from({ length: MONTHS }, (_, ago) => monthsBefore(end, MONTHS - ago)).map((first) => {
-    const month = first.toISOString().slice(0, 7);
-    const own = rows.filter((row) => row.month === month);
-    const channels = new Map<string, number>();
-    for (const { source, won } of own) {
-      const { channel } = sources.get(source) ?? UNKNOWN;
-      channels.set(channel, (channels.get(channel) ?? 0) + Number(won ?? 0));
-    }
-    const brought = [...channels].filter(([, won]) => won > 0);
-    const parts = apportion(
-      sumOf(own, 'ofWon'),
-      brought.map(([, won]) => won),
-    );
-    return { month, channels: brought.map(([channel], index) => ({ channel, won: parts[index]! })) };
-  });
 }

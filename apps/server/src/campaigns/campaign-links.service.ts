@@ -84,7 +84,7 @@ const LINKS_SQL = `select l.id, l.address, l.parameters, l.by, l.at, coalesce(b.
     coalesce(b.deals, 0)::int as deals, coalesce(b."wonDeals", 0)::int as "wonDeals"
   from campaign_link l
   left join lateral (
-    select count(distinct v.id) as submissions, count(distinct d.id) as deals, count(distinct d.id) filter (where d.status = 'won') as "wonDeals"
+    select count(distinct v.id) filter (where not v.earlier) as submissions, count(distinct d.id) as deals, count(distinct d.id) filter (where d.status = 'won') as "wonDeals"
     from touch_way w join visit v on v.workspace_id = w.workspace_id and v.way_id = w.id
     left join touch t on t.workspace_id = v.workspace_id and t.visit_id = v.id and t.record_kind = 'deal'
     left join deal d on d.workspace_id = t.workspace_id and d.id = t.record_id

@@ -111,7 +111,7 @@ export class RecordWriter {
     await tx.statement(
       'touches',
       `with visited as (
-       insert into visit (workspace_id, id, at, source_id, way_id) select $1::uuid, * from unnest($7::uuid[], $8::timestamptz[], $9::int[], $10::int[])
+       insert into visit (workspace_id, id, at, source_id, way_id, earlier) select $1::uuid, * from unnest($7::uuid[], $8::timestamptz[], $9::int[], $10::int[], $11::boolean[])
        on conflict (workspace_id, id) do nothing)
      insert into touch (workspace_id, id, record_kind, record_id, attempt_id, visit_id)
      select $1::uuid, * from unnest($2::uuid[], $3::text[], $4::uuid[], $5::uuid[], $6::uuid[])`,
@@ -129,6 +129,7 @@ export class RecordWriter {
           tx.workspaceId,
           visits.map(({ way }) => way),
         ),
+        visits.map(({ earlier }) => earlier !== undefined),
       ],
     );
   }

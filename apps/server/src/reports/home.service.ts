@@ -17,7 +17,7 @@ const VISITS = 5_000;
 
 const WEEK_SOURCES = `select s.source, count(*)::int as count from visit v
   join touch_source s on s.workspace_id = v.workspace_id and s.id = v.source_id
-  where v.workspace_id = $1 and v.at >= now() - interval '7 days' and v.at <= now() group by 1 order by 2 desc, 1 limit ${SOURCES}`;
+  where v.workspace_id = $1 and v.at >= now() - interval '7 days' and v.at <= now() and not v.earlier group by 1 order by 2 desc, 1 limit ${SOURCES}`;
 
 type Counts = Pick<
   HomeShape,

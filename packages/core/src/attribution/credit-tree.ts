@@ -2,8 +2,8 @@ import { apportion } from './apportion';
 
 /** Figures that are sums; what campaigns cost in minor units. */
 export const ADDED = ['submissions', 'cost'] as const;
-/** Counts of records. A record with several sources counts once in each of them. */
-export const COUNTED = ['contacts', 'qualified', 'deals', 'wonDeals'] as const;
+/** Counts of records, and the days from begun to won of all won deals together. A record with several sources counts once in each of them. */
+export const COUNTED = ['contacts', 'qualified', 'deals', 'wonDeals', 'wonDays'] as const;
 /** Amounts that are shared among touches, in minor units. */
 export const CREDITED = ['value', 'won'] as const;
 export type Figure = (typeof ADDED)[number] | (typeof COUNTED)[number] | (typeof CREDITED)[number];
@@ -75,6 +75,11 @@ function node(
     ...credited,
   } as Figures;
   return { name, figures, children: children.sort(byWorth) };
+}
+
+/** The days from begun to won of a won deal, on average, with one decimal; null when none was won. */
+export function daysToWon({ wonDays, wonDeals }: Pick<Figures, 'wonDays' | 'wonDeals'>): number | null {
+  return wonDeals ? Math.round((wonDays / wonDeals) * 10) / 10 : null;
 }
 
 function sum(leaves: readonly SourceLeaf[], of: (leaf: SourceLeaf) => number | undefined): number {

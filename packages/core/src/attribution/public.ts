@@ -6,6 +6,7 @@ export {
   COUNTED,
   CREDITED,
   creditTree,
+  daysToWon,
   type Figure,
   type Figures,
   type SourceLeaf,

@@ -95,12 +95,14 @@ export const visit = pgTable(
     wayId: integer('way_id'),
     /** Whether a person said where it came from: rules do not change it. */
     corrected: boolean('corrected').notNull().default(false),
+    /** Whether it was before a submission, without one of its own: the site handed it over with a later one. */
+    earlier: boolean('earlier').notNull().default(false),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     foreignKey({ columns: [t.workspaceId, t.sourceId], foreignColumns: [touchSource.workspaceId, touchSource.id] }),
     foreignKey({ columns: [t.workspaceId, t.wayId], foreignColumns: [touchWay.workspaceId, touchWay.id] }),
-    index('visit_at').on(t.workspaceId, t.at, t.sourceId),
+    index('visit_at').on(t.workspaceId, t.at, t.sourceId, t.earlier),
     index('visit_way').on(t.workspaceId, t.wayId),
   ],
 );

@@ -288,7 +288,8 @@ function isCondition(given: unknown, depth: number): given is RecordCondition {
   );
 }
 
-function groupedBy({ builtIn, key, type }: FieldDefinition, values: Values): [from: string, value: string] {
+/** What joins a row `r` with its values of a field, and the value. */
+export function groupedBy({ builtIn, key, type }: FieldDefinition, values: Values): [from: string, value: string] {
   if (builtIn && type === 'several-of') return [`left join lateral unnest(r.${key}) one (value) on true`, 'one.value'];
   if (builtIn) return ['', `r.${key}::text`];
   const value = values.add(key, 'text');
