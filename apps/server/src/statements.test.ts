@@ -27,12 +27,14 @@ const READ: Record<string, { why: string; tables: string[] }> = {
   attribution: {
     why: 'Which touches led to which deal, and what came of each source, is summed up in one statement over all records.',
     tables: [
+      'assignment',
       'attempt',
       'company',
       'contact',
       'deal',
       'lead',
       'record_link',
+      'stage_move',
       'campaign',
       'campaign_cost',
       'touch',

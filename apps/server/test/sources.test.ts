@@ -1,10 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import {
+  type AnswerSpeed,
+  type FunnelRow,
   type JourneyPaths,
   SOURCE_PARTS,
   type Page,
   type RecordShape,
   type SourceCohort,
+  type SourceFunnel,
   type SourceRecords,
   type SourceRow,
   type SourcesReport,
@@ -431,4 +434,63 @@ test('the deals of a month are told by what became of them, from the first touch
   expect(cohorts[1]).toMatchObject({ deals: 2, won: 0, lost: 1, daysToWon: null, wonWithin: [0] });
   expect(await workspace.get('/reports/sources/cohorts?channel=search')).toMatchObject([{ deals: 2 }]);
   expect(await workspace.get('/reports/sources/cohorts?channel=nothing')).toEqual([]);
+});
+
+test('a funnel tells how far the deals of each source came, and where they were lost', async () => {
+  await came(NEWS);
+  await win('100');
+  await came(SEARCH, 'Bo Holt', 'Holt');
+  await came(NEWS, 'Cy Marsh', 'Marsh');
+  await came(SEARCH, 'Cy Marsh', 'Marsh');
+  await person('POST', '/pipelines/new-builds/stages', { name: 'Visit', state: 'open' });
+  await person('POST', '/pipelines/new-builds/stages', { name: 'Lost', state: 'lost' });
+  const [cy, bo] = await deals();
+  for (const [deal, stage] of [
+    [cy, 'visit'],
+    [cy, 'lost'],
+  ] as const)
+    expect(await person('POST', `/deals/${deal!.id}/move`, { stage })).toMatchObject({ status: 200 });
+  await followed();
+  const { stages, rows, total } = await workspace.get<SourceFunnel>('/reports/sources/funnel');
+  const at = stages.map(({ key }) => key);
+  expect([at[0], at.includes('visit')]).toEqual(['enquiry', true]);
+  const told = ({ deals: of, won: one, lost, open, reached, lostAt }: FunnelRow) => [
+    [of, one, lost, open],
+    [reached[0], reached[at.indexOf('visit')]],
+    [lostAt[0], lostAt[at.indexOf('visit')]],
+  ];
+  expect(told(total)).toEqual([
+    [3, 1, 1, 1],
+    [3, 2],
+    [0, 1],
+  ]);
+  const channels = rows.filter(({ source }) => source === null);
+  expect(channels.map(({ channel, deals: of, won: one, lost }) => [channel, of, one, lost])).toEqual([
+    ['e-mail', 2, 1, 1],
+    ['search', 2, 0, 1],
+  ]);
+  expect(bo!.id).not.toBe(cy!.id);
+  expect(await workspace.get('/reports/sources/funnel?window=1&credit=last')).toMatchObject({ total: { deals: 3 } });
+  expect((await person('GET', '/reports/sources/funnel?pipeline=nothing')).status).toBe(404);
+});
+
+test('how fast it was answered is told by the channel and by team', async () => {
+  await came(NEWS);
+  await came(SEARCH, 'Bo Holt', 'Holt');
+  await followed();
+  const given = await deals();
+  for (const [nth, { id }] of given.entries())
+    await workspace.query(
+      `insert into assignment (workspace_id, id, record_kind, record_id, person, team, why, at, due_at, touched_at, touched_by)
+       values (current_workspace(), gen_random_uuid(), 'deal', $1, 'robin', $2, 'by turn', now() - interval '5 hours', now() - interval '4 hours',
+         now() - $3::interval, 'robin')`,
+      [id, nth ? 'sales' : null, nth ? '4 hours 30 minutes' : '1 hour'],
+    );
+  const speed = await workspace.get<AnswerSpeed>('/reports/sources/answers');
+  expect(speed.total).toMatchObject({ given: 2, answered: 2, minutes: 135, promised: 2, inTime: 1 });
+  expect(speed.channels).toMatchObject([
+    { name: 'e-mail', minutes: 30, inTime: 1 },
+    { name: 'search', minutes: 240, inTime: 0 },
+  ]);
+  expect(speed.teams).toMatchObject([{ name: 'sales', given: 1, minutes: 30 }]);
 });

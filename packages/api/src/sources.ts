@@ -107,3 +107,49 @@ export interface SourceCohort {
   /** The median number of days from first touch to won; null when none is won. */
   daysToWon: number | null;
 }
+
+/** How far the deals of one source came; both names null for all of them, `source` alone for a channel. */
+export interface FunnelRow {
+  channel: string | null;
+  source: string | null;
+  deals: number;
+  won: number;
+  lost: number;
+  open: number;
+  /** For each stage, how many deals came as far. Those that were won came through all. */
+  reached: number[];
+  /** For each stage, how many were lost when they had come no further. */
+  lostAt: number[];
+}
+
+/** How far the deals begun in a period came in a pipeline. A deal counts once in each channel and source that led to it. */
+export interface SourceFunnel {
+  /** Its key. */
+  pipeline: string;
+  /** Its open stages, in their order. */
+  stages: { key: string; name: string }[];
+  /** Channels, and sources of each; those with the most deals first. */
+  rows: FunnelRow[];
+  total: FunnelRow;
+}
+
+/** How fast something was answered. */
+export interface AnswerSpeedRow {
+  /** The channel, or the team. */
+  name: string;
+  /** How often somebody was given a record, and how often they did something about it. */
+  given: number;
+  answered: number;
+  /** The minutes from given to answered in the middle of those answered, by the clock; null when none was. */
+  minutes: number | null;
+  /** Of how many an answer was promised and due or given, and how many were in time. */
+  promised: number;
+  inTime: number;
+}
+
+/** How fast what was given to people in a period was answered. */
+export interface AnswerSpeed {
+  channels: AnswerSpeedRow[];
+  teams: AnswerSpeedRow[];
+  total: AnswerSpeedRow;
+}

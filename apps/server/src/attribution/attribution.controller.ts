@@ -4,10 +4,12 @@ import {
   JOURNEY_BASES,
   SOURCE_FIGURES,
   SOURCE_PARTS,
+  type AnswerSpeed,
   type JourneyBasis,
   type JourneyPaths,
   type SourceCohort,
   type SourceFigure,
+  type SourceFunnel,
   type SourceRecords,
   type SourcesReport,
   type UnknownSources,
@@ -25,7 +27,9 @@ import { EXPORT_TYPES, sendExport } from '../platform/export-file';
 import { listSetting } from '../records/lists/list-setting';
 import type { ListSetting } from '../records/lists/record-lists.service';
 import { PeopleService } from '../workspaces/people.service';
+import { answerSpeed } from './answer-speed';
 import { cohorts } from './cohorts';
+import { funnel } from './funnel';
 import { journeyPaths } from './journey-paths';
 import type { Narrowing } from './narrowing/narrowing';
 import { readSplit } from './narrowing/split';
@@ -149,6 +153,14 @@ class RecordsQuery extends SourcesQuery {
   splitValue?: string;
 }
 
+class FunnelQuery extends SourcesQuery {
+  @ApiPropertyOptional({ description: 'The key of a pipeline of deals; the first when not said' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
+  pipeline?: string;
+}
+
 class CohortsQuery extends NarrowingQuery {
   @ApiPropertyOptional({ enum: JOURNEY_BASES, description: 'Whose touches count; `contact` when not said' })
   @IsOptional()
@@ -205,6 +217,23 @@ export class AttributionController {
   cohorts(@ByCaller() caller: Caller, @Query() query: CohortsQuery): Promise<SourceCohort[]> {
     const { basis = 'contact', channel = null } = query;
     return this.#ask(caller, (tx, setting) => cohorts(tx, { basis, channel, narrowing: narrowingOf(query) }, setting));
+  }
+
+  @Get('sources/funnel')
+  @Reads('records', 'Tells how far the deals of each source came')
+  funnel(@ByCaller() caller: Caller, @Query() query: FunnelQuery): Promise<SourceFunnel> {
+    return this.#ask(caller, (tx, setting) => {
+      const ofDeals = setting.destination.pipelines.filter(({ record }) => record === 'deal');
+      const pipeline = query.pipeline ? ofDeals.find(({ key }) => key === query.pipeline) : ofDeals[0];
+      if (!pipeline) throw new ProblemError('not-found', 'There is no such pipeline of deals.');
+      return funnel(tx, wishOf(query, setting), pipeline, setting);
+    });
+  }
+
+  @Get('sources/answers')
+  @Reads('records', 'Tells how fast what came was answered')
+  answers(@ByCaller() caller: Caller, @Query() query: SourcesQuery): Promise<AnswerSpeed> {
+    return this.#ask(caller, (tx, setting) => answerSpeed(tx, wishOf(query, setting), setting));
   }
 
   @Get('sources/unknown')

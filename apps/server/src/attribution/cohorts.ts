@@ -36,8 +36,8 @@ export async function cohorts(
     tx.workspaceId,
     JOURNEY_BASES.indexOf(basis),
     channel,
-    own,
     MONTHS,
+    own,
     ...rateParameters(rates, own),
   ]);
   const narrowed = narrowedRecords(narrowing, 's.record_id', setting, values);
@@ -61,7 +61,7 @@ function cohortsSql(hasRates: boolean, narrowed: string): string {
       select s.record_id, s.at, s.won_at, s.amount, s.currency from journey_step s
       join touch_source t on t.workspace_id = s.workspace_id and t.id = s.source_id
       where s.workspace_id = $1 and s.record_kind = 'deal' and $2::smallint between s.basis and s.to_basis and s.back = s.of
-        and s.at >= date_trunc('month', now() at time zone 'utc') at time zone 'utc' - make_interval(months => $5::int - 1)
+        and s.at >= date_trunc('month', now() at time zone 'utc') at time zone 'utc' - make_interval(months => $4::int - 1)
         and ($3::text is null or t.channel = $3) ${narrowed})
     select to_char(s.at at time zone 'utc', 'YYYY-MM') as month, count(*)::int as deals, count(s.won_at)::int as won,
       count(*) filter (where d.status = 'lost')::int as lost, coalesce(sum(${worthSql('s.won_at', hasRates)}) filter (where s.won_at is not null), 0)::float8 as worth,

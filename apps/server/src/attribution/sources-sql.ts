@@ -17,7 +17,7 @@ export interface SumsWish extends StepsWish {
 
 /** Steps of deals, by whose touches count (`$5`). */
 export function ofDeals({ narrowed }: Pick<SumsWish, 'narrowed'>): string {
-  return `s.workspace_id = $1 and s.record_kind = 'deal' and $5::smallint between s.basis and s.to_basis ${narrowed}`;
+  return `s.workspace_id = $1 and s.record_kind = 'deal' and $4::smallint between s.basis and s.to_basis ${narrowed}`;
 }
 
 /** The value of a split as a last column, where there is one, and the columns by which rows are grouped with it. */
@@ -40,10 +40,10 @@ function sharedOut(wish: Pick<SumsWish, 'hasRates'>): string {
   const { made, won } = worths(wish);
   return `coalesce(sum(${made}) filter (where s.level = 5 and ${MADE}), 0) as "ofMade",
       coalesce(sum(${won}) filter (where s.level = 5 and ${WON}), 0) as "ofWon",
-      count(*) filter (where s.level = 5 and s.currency <> $4 and (${MADE} and ${made} is null or ${WON} and ${won} is null))::int as without`;
+      count(*) filter (where s.level = 5 and s.currency <> $5 and (${MADE} and ${made} is null or ${WON} and ${won} is null))::int as without`;
 }
 
-/** What came of each source, apart by the level at which a record counts there: parameters `$4` own currency, `$5` basis, `$6` to `$8` rates if there are any. */
+/** What came of each source, apart by the level at which a record counts there: parameters `$4` basis, `$5` own currency, `$6` to `$8` rates if there are any. */
 export function dealsSql(wish: SumsWish): string {
   const { from, share } = stepsOf(`${ofDeals(wish)} and (${MADE} or ${WON})`, wish, wish.split);
   const { made, won } = worths(wish);

@@ -22,20 +22,27 @@ export function aboutDeals(
   tx: WorkspaceTx,
   wish: ReportWish,
   setting: ListSetting,
-  { split }: Apart = wish,
+  apart: Apart = wish,
 ): Statement<SumsWish> {
   const { defaultCurrency: own, rates = [] } = setting.destination;
-  const values = new Values([
-    tx.workspaceId,
-    wish.from,
-    wish.to,
-    own,
-    JOURNEY_BASES.indexOf(wish.basis),
-    ...rateParameters(rates, own),
-  ]);
+  const money = [own, ...rateParameters(rates, own)];
+  return about(tx, { ...wish, ...apart }, setting, { money, hasRates: rates.length > 0 });
+}
+
+/** For statements that count deals and add no money up: the first four parameters. */
+export function countingDeals(tx: WorkspaceTx, wish: ReportWish, setting: ListSetting): Statement<SumsWish> {
+  return about(tx, { ...wish, split: null }, setting, { money: [], hasRates: false });
+}
+
+function about(
+  tx: WorkspaceTx,
+  wish: ReportWish,
+  setting: ListSetting,
+  { money, hasRates }: { money: unknown[]; hasRates: boolean },
+): Statement<SumsWish> {
+  const values = new Values([tx.workspaceId, wish.from, wish.to, JOURNEY_BASES.indexOf(wish.basis), ...money]);
   const { model, window, halfLife } = wish;
-  const part = ofRecords({ ...wish, split }, setting, values);
-  return { values, wish: { model, window, halfLife, hasRates: rates.length > 0, ...part } };
+  return { values, wish: { model, window, halfLife, hasRates, ...ofRecords(wish, setting, values) } };
 }
 
 /** For statements about contacts and leads. */

@@ -1,4 +1,5 @@
 import type { SourceCohort } from '@haycart/api';
+import { USUAL_CHANNELS } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { cohortsQuery, destinationQuery } from '../api/queries';
@@ -8,20 +9,23 @@ import { PageHead, Sheet } from '../components/sheet';
 import { Empty, Failed, Loading } from '../components/status';
 import { useAddress } from '../state/use-address';
 import { channelWord } from './channel-word';
+import { ReportFilter } from './report-filter';
+import { narrowedAddress, useNarrowing } from './use-narrowing';
 
 const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' });
 const BASES: [string, string][] = [
   ['deal', 'the deal alone'],
   ['company', 'the whole company'],
 ];
-const CHANNELS = ['paid', 'e-mail', 'social', 'search', 'referral', 'campaign', 'file', 'direct'];
 /** The months after the first touch that have a column; 0 is the first month. */
 const AFTER = [0, 1, 2, 3, 6, 11];
 
 /** What became of deals by the month of their first touch. */
 export function CohortsPage() {
   const [params, set] = useAddress();
-  const wish = { basis: params.get('basis') ?? undefined, channel: params.get('channel') ?? undefined };
+  const narrowing = useNarrowing();
+  const basis = params.get('basis') ?? undefined;
+  const wish = { basis, channel: params.get('channel') ?? undefined, ...narrowing.wish };
   const cohorts = useQuery(cohortsQuery(wish));
   const currency = useQuery(destinationQuery).data?.defaultCurrency ?? 'GBP';
   if (cohorts.isPending) return <Loading />;
@@ -29,7 +33,7 @@ export function CohortsPage() {
   return (
     <div className="h-full overflow-y-auto p-5 max-sm:p-3">
       <p className="text-small text-muted">
-        <Link to="/sources" className="hover:underline">
+        <Link to={`/sources${narrowedAddress(narrowing)}`} className="hover:underline">
           Sources
         </Link>
       </p>
@@ -38,7 +42,7 @@ export function CohortsPage() {
           label="first by"
           any="any channel"
           value={wish.channel ?? ''}
-          options={CHANNELS.map((channel) => [channel, channelWord(channel)])}
+          options={USUAL_CHANNELS.map((channel) => [channel, channelWord(channel)])}
           choose={(value) => set('channel', value)}
         />
         <ListFilter
@@ -49,6 +53,7 @@ export function CohortsPage() {
           choose={(value) => set('basis', value)}
         />
       </PageHead>
+      <ReportFilter narrowing={narrowing} />
       <Sheet className="overflow-x-auto">
         {cohorts.data.length ? (
           <table className="w-full border-collapse" aria-label="Deals by the month of the first touch">

@@ -1,11 +1,17 @@
 import { SOURCE_PARTS, type SourceRow, type SourcesReport } from '@haycart/api';
 
+/** What rows can go by, from the outside in. */
+export const ROW_PARTS = ['splitValue', ...SOURCE_PARTS] as const;
+export type RowPart = (typeof ROW_PARTS)[number];
+
 /** A row of the table with those below it, and what it brought in the period it is compared with. */
 export interface SourceLine {
   key: string;
   row: SourceRow;
   /** How far it is told apart, from 0. */
   depth: number;
+  /** What it goes by at that depth. */
+  part: RowPart;
   name: string;
   wonBefore: number | null;
   below: SourceLine[];
@@ -15,9 +21,11 @@ export interface SourceLine {
 export function sourceTree(report: SourcesReport, before: SourcesReport | undefined): SourceLine[] {
   const won = new Map(before && [...before.groups, ...before.rows].map((row) => [keyOf(row), row.won]));
   const lines = [...report.groups, ...report.rows].map((row): SourceLine => {
-    const depth = pathOf(row).length - 1;
+    const parts = ROW_PARTS.filter((part) => row[part] !== undefined);
+    const part = parts.at(-1)!;
     const key = keyOf(row);
-    return { key, row, depth, name: pathOf(row)[depth]!, wonBefore: before ? (won.get(key) ?? 0) : null, below: [] };
+    const wonBefore = before ? (won.get(key) ?? 0) : null;
+    return { key, row, depth: parts.length - 1, part, name: row[part]!, wonBefore, below: [] };
   });
   const known = new Map(lines.map((line) => [line.key, line]));
   for (const line of lines) {
@@ -39,7 +47,7 @@ export function opens({ below }: SourceLine): boolean {
 
 /** What a row goes by, from the outside in. */
 export function pathOf(row: SourceRow): string[] {
-  return SOURCE_PARTS.flatMap((part) => (row[part] === undefined ? [] : [row[part]]));
+  return ROW_PARTS.flatMap((part) => (row[part] === undefined ? [] : [row[part]]));
 }
 
 function keyOf(row: SourceRow): string {

@@ -11,11 +11,15 @@ import { Empty, Failed, Loading, messageOf } from '../components/status';
 import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { useAddress } from '../state/use-address';
 import { RecordsBehind } from './records-behind';
+import { ReportFilter } from './report-filter';
 import { comparedDays, daysOf, PERIODS, USUAL_PERIOD, type Days } from './report-period';
-import { COST_PER, perWord, SourceTable, type CostPer, type ShownCell } from './source-table';
+import { COST_PER, perWord, type CostPer } from './source-columns';
+import { SourceTable, type ShownCell } from './source-table';
 import { pathOf, sourceTree } from './source-tree';
 import { UnknownCauses } from './unknown-causes';
 import { useDataDriven } from './use-data-driven';
+import { narrowedAddress, useNarrowing } from './use-narrowing';
+import { useSplits } from './use-splits';
 import { WonChart } from './won-chart';
 
 const WAY = 'inline-flex h-7 items-center rounded border border-line bg-raised px-2 font-semibold hover:bg-hair';
@@ -64,16 +68,22 @@ export function SourcesPage() {
     window: chosen('window', WINDOWS),
     halfLife: credit === 'decay' ? chosen('halfLife', HALF_LIVES) : undefined,
   };
-  const wish = { ...days, ...how };
+  const narrowing = useNarrowing();
+  const splits = useSplits();
+  // What is lost without a channel is of channels alone.
+  const split = isDataDriven ? undefined : chosen('split', splits);
+  const asked = { ...how, ...narrowing.wish, split };
+  const wish = { ...days, ...asked };
   const report = useQuery(sourcesQuery(wish));
-  const before = useQuery(sourcesQuery({ ...comparedDays(days, against), ...how }));
+  const before = useQuery(sourcesQuery({ ...comparedDays(days, against), ...asked }));
   const removal = useDataDriven(wish, isDataDriven);
   const dealWord = useQuery(destinationQuery).data?.dealWord ?? 'deal';
   const per = COST_PER.find((one) => one === params.get('per')) ?? USUAL_PER;
   const [cell, setCell] = useState<ShownCell | null>(null);
   if (report.isPending) return <Loading />;
   if (report.isError) return <Failed error={report.error} retry={() => void report.refetch()} />;
-  const { total, withoutRate, costsWithoutRate, currency, model } = report.data;
+  const { total, withoutRate, costsWithoutRate, currency, model, figures } = report.data;
+  const isNarrowed = Object.values(narrowing.wish).some((part) => part !== undefined);
   const filter = (label: string, name: string, any: string, options: readonly (readonly [string, string])[]) => (
     <ListFilter
       label={label}
@@ -99,7 +109,7 @@ export function SourcesPage() {
           Object.entries(PERIODS).filter(([key]) => key !== USUAL_PERIOD),
         )}
         {filter('against', 'against', 'the period before', [['year', 'a year before']])}
-        <Link to="/sources/months" className={WAY}>
+        <Link to={`/sources/months${narrowedAddress(narrowing)}`} className={WAY}>
           Months
         </Link>
         <Link to="/sources/campaigns" className={WAY}>
@@ -107,11 +117,16 @@ export function SourcesPage() {
         </Link>
         <TakeAway path="/reports/sources" wish={wish} formats={FORMATS} />
       </PageHead>
+      <ReportFilter narrowing={narrowing} />
       {total.submissions + total.deals + total.wonDeals + total.contacts + total.cost === 0 ? (
         <Sheet>
-          <Empty title="Nothing came in this period">
-            Choose another period, or look at what arrives at an intake.
-          </Empty>
+          {isNarrowed ? (
+            <Empty title="Nothing fits">Take a filter away, or choose another period.</Empty>
+          ) : (
+            <Empty title="Nothing came in this period">
+              Choose another period, or look at what arrives at an intake.
+            </Empty>
+          )}
         </Sheet>
       ) : (
         <div className="flex flex-col gap-4">
@@ -127,6 +142,7 @@ export function SourcesPage() {
             per={per}
             show={setCell}
           >
+            {!isDataDriven && filter('rows by', 'split', 'channel', splits)}
             {credit === 'decay' && filter('half after', 'halfLife', '7 days', HALF_LIVES)}
             {filter('touches of', 'basis', 'the contact', BASES)}
             {total.cost > 0 &&
@@ -141,6 +157,7 @@ export function SourcesPage() {
           <p className="text-small text-muted">
             {isDataDriven ? <RemovalWords {...removal} /> : model} Touches count until the {dealWord} is closed. Counts
             are of records: one that several sources led to counts once in each, so rows may add up to more than all.
+            {!figures.includes('cost') && ' Costs are of whole campaigns, and so are left out here.'}
             {withoutRate.map(({ currency: without, deals }) => (
               <span key={without}>
                 {' '}
@@ -151,7 +168,7 @@ export function SourcesPage() {
               <span> Costs in {listInWords(costsWithoutRate)} had no rate on their day and are in none.</span>
             )}
           </p>
-          <UnknownCauses wish={wish} />
+          <UnknownCauses wish={{ ...days, ...narrowing.wish }} />
         </div>
       )}
       {cell && (

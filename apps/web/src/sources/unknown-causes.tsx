@@ -2,7 +2,7 @@ import type { UnknownCause, UnknownSources } from '@haycart/api';
 import { counted } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { unknownSourcesQuery, type SourcesWish } from '../api/queries';
+import { unknownSourcesQuery, type SourcesNarrowing, type SourcesWish } from '../api/queries';
 import { count, percent } from '../components/format';
 import { Sheet } from '../components/sheet';
 
@@ -30,8 +30,8 @@ const WORDS: Record<UnknownCause, { title: string; help: string }> = {
 };
 
 /** The causes of unknown sources, and what to do about each. */
-export function UnknownCauses({ wish: { from, to } }: { wish: SourcesWish }) {
-  const unknown = useQuery(unknownSourcesQuery({ from, to })).data;
+export function UnknownCauses({ wish }: { wish: SourcesNarrowing & Pick<SourcesWish, 'from' | 'to'> }) {
+  const unknown = useQuery(unknownSourcesQuery(wish)).data;
   if (!unknown || (!unknown.causes.length && !unknown.byHand)) return null;
   return (
     <Sheet>

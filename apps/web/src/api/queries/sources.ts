@@ -13,8 +13,15 @@ import type { ChannelRules } from '@haycart/core';
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { call, get, query } from '../client';
 
+/** What reports are narrowed to: the key of an intake, and conditions as JSON. */
+export interface SourcesNarrowing {
+  intake?: string | undefined;
+  dealFilter?: string | undefined;
+  contactFilter?: string | undefined;
+  companyFilter?: string | undefined;
+}
 /** What a report is asked for; the server's usual where nothing is said. */
-export interface SourcesWish {
+export interface SourcesWish extends SourcesNarrowing {
   /** ISO 8601 days, both of them in it. */
   from: string;
   to: string;
@@ -22,6 +29,8 @@ export interface SourcesWish {
   basis?: string | undefined;
   window?: string | undefined;
   halfLife?: string | undefined;
+  /** What the first rows go by instead of the channel: `intake`, or `deal.pipeline`. */
+  split?: string | undefined;
 }
 /** Where business came from in a period, down to campaigns. */
 export const sourcesQuery = (wish: SourcesWish) =>
@@ -34,7 +43,7 @@ export const sourcesQuery = (wish: SourcesWish) =>
 export const sourceRecordsQuery = (
   wish: SourcesWish,
   figure: SourceFigure,
-  path: Partial<Record<'channel' | 'source' | 'campaign', string>>,
+  path: Partial<Record<'splitValue' | 'channel' | 'source' | 'campaign', string>>,
 ) =>
   queryOptions({
     queryKey: ['sources', 'records', wish, figure, path],
@@ -42,23 +51,23 @@ export const sourceRecordsQuery = (
   });
 
 /** Ways that journeys went, for the data-driven model. */
-export const journeyPathsQuery = ({ from, to, basis, window }: SourcesWish) =>
+export const journeyPathsQuery = ({ credit: _, halfLife: __, split: ___, ...wish }: SourcesWish) =>
   queryOptions({
-    queryKey: ['sources', 'paths', { from, to, basis, window }],
-    queryFn: get<JourneyPaths>(`/reports/sources/paths${query({ from, to, basis, window })}`),
+    queryKey: ['sources', 'paths', wish],
+    queryFn: get<JourneyPaths>(`/reports/sources/paths${query({ ...wish })}`),
   });
 /** What became of the deals of each month. */
-export const cohortsQuery = (wish: { basis?: string | undefined; channel?: string | undefined }) =>
+export const cohortsQuery = (wish: SourcesNarrowing & { basis?: string | undefined; channel?: string | undefined }) =>
   queryOptions({
     queryKey: ['sources', 'cohorts', wish],
-    queryFn: get<SourceCohort[]>(`/reports/sources/cohorts${query(wish)}`),
+    queryFn: get<SourceCohort[]>(`/reports/sources/cohorts${query({ ...wish })}`),
     placeholderData: keepPreviousData,
   });
 /** Why the source of some touches is unknown. */
-export const unknownSourcesQuery = ({ from, to }: Pick<SourcesWish, 'from' | 'to'>) =>
+export const unknownSourcesQuery = (wish: SourcesNarrowing & Pick<SourcesWish, 'from' | 'to'>) =>
   queryOptions({
-    queryKey: ['sources', 'unknown', { from, to }],
-    queryFn: get<UnknownSources>(`/reports/sources/unknown${query({ from, to })}`),
+    queryKey: ['sources', 'unknown', wish],
+    queryFn: get<UnknownSources>(`/reports/sources/unknown${query({ ...wish })}`),
     placeholderData: keepPreviousData,
   });
 
