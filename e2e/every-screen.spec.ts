@@ -63,6 +63,7 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
   ],
   ['channel rules', '/set-up/sources', (page) => page.getByRole('grid', { name: 'Channels' }).waitFor()],
   ['month by month', '/sources/months', (page) => page.getByRole('table', { name: /first touch/ }).waitFor()],
+  ['funnel', '/sources/funnel?period=365', (page) => page.getByRole('table', { name: 'How far it came' }).waitFor()],
   ['campaigns', '/sources/campaigns', (page) => page.getByRole('link', { name: 'Spring newsletter' }).waitFor()],
   [
     'a campaign',

@@ -58,6 +58,9 @@ const SourcesSetUp = lazy(() =>
   import('./set-up/sources/sources-set-up').then(({ SourcesSetUp }) => ({ default: SourcesSetUp })),
 );
 const CohortsPage = lazy(() => import('./sources/cohorts').then(({ CohortsPage }) => ({ default: CohortsPage })));
+const FunnelPage = lazy(() =>
+  import('./sources/funnel/funnel-page').then(({ FunnelPage }) => ({ default: FunnelPage })),
+);
 const CampaignsPage = lazy(() =>
   import('./sources/campaigns/campaigns-page').then(({ CampaignsPage }) => ({ default: CampaignsPage })),
 );
@@ -152,6 +155,7 @@ function OwnApplication() {
             { path: 'tasks', element: <Tasks /> },
             { path: 'balance', element: <BalancePage /> },
             { path: 'sources', element: <SourcesPage /> },
+            { path: 'sources/funnel', element: <FunnelPage /> },
             { path: 'sources/months', element: <CohortsPage /> },
             { path: 'sources/campaigns', element: <CampaignsPage /> },
             { path: 'sources/campaigns/:key', element: <CampaignPage /> },

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
-import { age, ago, count, percent, recordNumber, seconds, shortDay, shortMoney, shortTime } from './format';
+import { age, ago, count, percent, recordNumber, seconds, shortDay, shortMoney, shortTime, timeSpan } from './format';
 
 beforeEach(() => {
   jest.useFakeTimers({ now: new Date(2027, 3, 7, 12, 0) });
@@ -46,3 +46,11 @@ describe('a number', () => {
     [shortMoney({ amount: 950, currency: 'JPY' }), 'JPY 950'],
   ])('%s is written as %s', (text, wanted) => expect(text).toBe(wanted));
 });
+
+test.each([
+  [0, '0 min'],
+  [5_340, '89 min'],
+  [5_400, '2 h'],
+  [172_799, '48 h'],
+  [172_800, '2 d'],
+])('%i seconds are %s', (value, words) => expect(timeSpan(value)).toBe(words));

@@ -79,6 +79,13 @@ export function seconds(value: number): string {
       : `${Math.round(value / 60)} min`;
 }
 
+/** Seconds in their largest unit: `42 min`, `5 h`, `3 d`. */
+export function timeSpan(value: number): string {
+  const minutes = value / 60;
+  if (minutes < 90) return `${Math.round(minutes)} min`;
+  return minutes < 2_880 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1_440)} d`;
+}
+
 const NUMBER_MARK: Record<string, string> = { contact: 'C', company: 'F', lead: 'L', deal: 'D' };
 
 /** What people say for a record: `C-1094`. */

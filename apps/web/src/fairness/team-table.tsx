@@ -1,6 +1,6 @@
 import type { FairnessLine, FairnessTeam } from '@haycart/api';
 import { Link } from 'react-router';
-import { count, percent } from '../components/format';
+import { count, percent, timeSpan } from '../components/format';
 import { Sheet } from '../components/sheet';
 
 const HEADS: readonly [string, string][] = [
@@ -80,7 +80,7 @@ function Line({ line, name, turns, widest }: { line: FairnessLine; name: string;
           {count(open)}
         </Link>
       </td>
-      <td className="tabular px-2 text-right max-sm:hidden">{firstTouch === null ? <Nothing /> : span(firstTouch)}</td>
+      <td className="tabular px-2 text-right max-sm:hidden">{firstTouch === null ? <Nothing /> : timeSpan(firstTouch)}</td>
       <td className="tabular px-2 text-right max-sm:hidden">
         {promised ? (
           <span title={`${inTime} of ${promised}`} className={inTime / promised < 0.8 ? 'text-brick' : ''}>
@@ -124,11 +124,4 @@ function Share({
 
 function Nothing() {
   return <span className="text-muted">none</span>;
-}
-
-/** A time in its largest unit: `42 min`, `5 h`, `3 d`. */
-function span(seconds: number): string {
-  const minutes = seconds / 60;
-  if (minutes < 90) return `${Math.round(minutes)} min`;
-  return minutes < 2_880 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1_440)} d`;
 }

@@ -1,7 +1,6 @@
 import type { SourceCohort } from '@haycart/api';
 import { USUAL_CHANNELS } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
-import { Link } from 'react-router';
 import { cohortsQuery, destinationQuery } from '../api/queries';
 import { count, money, percent } from '../components/format';
 import { ListFilter } from '../components/list-filter';
@@ -10,7 +9,7 @@ import { Empty, Failed, Loading } from '../components/status';
 import { useAddress } from '../state/use-address';
 import { channelWord } from './channel-word';
 import { ReportFilter } from './report-filter';
-import { narrowedAddress, useNarrowing } from './use-narrowing';
+import { useNarrowing } from './use-narrowing';
 
 const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' });
 const BASES: [string, string][] = [
@@ -32,11 +31,6 @@ export function CohortsPage() {
   if (cohorts.isError) return <Failed error={cohorts.error} retry={() => void cohorts.refetch()} />;
   return (
     <div className="h-full overflow-y-auto p-5 max-sm:p-3">
-      <p className="text-small text-muted">
-        <Link to={`/sources${narrowedAddress(narrowing)}`} className="hover:underline">
-          Sources
-        </Link>
-      </p>
       <PageHead title="Month by month" aside="what became of the deals of those who first came by in a month">
         <ListFilter
           label="first by"

@@ -9,16 +9,17 @@ import { asGroup, ConditionBuilder, finished } from '../components/condition-bui
 import { FilterOptions } from '../components/list-filter';
 import { Popover } from '../components/popover';
 import { RemovableWord, RemovableWords } from '../components/removable-words';
+import { ReportWays } from './report-ways';
 import { NARROWED_KINDS, type NarrowedKind, type ReportNarrowing } from './use-narrowing';
 
 /** What a report is about, as removable words; and behind a button the fields of deals, contacts and companies, and the intakes. */
 export function ReportFilter({ narrowing }: { narrowing: ReportNarrowing }) {
   const words = useWords();
   const [kind, setKind] = useState<NarrowedKind>('deal');
-  const terms = useTerms(kind);
+  const [isOpen, setIsOpen] = useState(false);
+  const terms = useTerms(kind, isOpen);
   // What is being typed may not be finished; reports are asked for what is.
   const [draft, setDraft] = useState<RecordCondition | null>(null);
-  const [isOpen, setIsOpen] = useState(false);
   const intakes = useQuery({ ...intakeLinesQuery, enabled: isOpen }).data ?? [];
   const intake = useQuery({ ...intakeQuery(narrowing.intake), enabled: narrowing.intake !== '' }).data;
   const filter = narrowing.filters[kind];
@@ -95,13 +96,14 @@ export function ReportFilter({ narrowing }: { narrowing: ReportNarrowing }) {
       {NARROWED_KINDS.map((one) => (
         <WordsOf key={one} kind={one} narrowing={narrowing} />
       ))}
+      <ReportWays />
     </div>
   );
 }
 
 function WordsOf({ kind, narrowing }: { kind: NarrowedKind; narrowing: ReportNarrowing }) {
-  const terms = useTerms(kind);
   const filter = narrowing.filters[kind];
+  const terms = useTerms(kind, filter !== undefined);
   const { One } = useWords();
   return (
     filter && (
@@ -110,8 +112,8 @@ function WordsOf({ kind, narrowing }: { kind: NarrowedKind; narrowing: ReportNar
   );
 }
 
-function useTerms(kind: NarrowedKind) {
+function useTerms(kind: NarrowedKind, isWanted: boolean) {
   const fields = useQuery(fieldsQuery).data ?? [];
-  const teams = useQuery(teamsQuery).data ?? [];
+  const teams = useQuery({ ...teamsQuery, enabled: isWanted }).data ?? [];
   return { fields: fields.length ? listedFields(kind, fields) : [], teams };
 }

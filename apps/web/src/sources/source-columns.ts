@@ -28,7 +28,7 @@ export function columnsOf({ figures, total }: SourcesReport, dealWord: string, p
     { figure: 'deals', head: capitalisedPlural(dealWord), look: 'max-sm:hidden' },
     { figure: 'value', head: 'Their value', isMoney: true, look: 'max-lg:hidden' },
     { figure: 'wonDeals', head: 'Won', look: 'max-sm:hidden' },
-    ...some('wonDeals', { head: 'Days to won', look: 'max-xl:hidden', worked: daysText }),
+    ...some('wonDeals', { head: 'Days to won', look: 'min-w-16 max-xl:hidden', worked: daysText }),
     { figure: 'won', head: 'Won value', isMoney: true },
     ...some('cost', { head: 'Cost', isMoney: true, look: 'max-md:hidden' }),
     ...some('cost', {

@@ -2,8 +2,8 @@ import type { SourcesReport } from '@haycart/api';
 import { CREDIT_MODELS, creditedByRemoval, listInWords, type DataDriven } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
-import { destinationQuery, sourcesQuery } from '../api/queries';
+import { sourcesQuery } from '../api/queries';
+import { useWords } from '../api/words';
 import { count, shortDay } from '../components/format';
 import { ListFilter } from '../components/list-filter';
 import { PageHead, Sheet } from '../components/sheet';
@@ -12,17 +12,17 @@ import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { useAddress } from '../state/use-address';
 import { RecordsBehind } from './records-behind';
 import { ReportFilter } from './report-filter';
-import { comparedDays, daysOf, PERIODS, USUAL_PERIOD, type Days } from './report-period';
+import { PeriodFilter, useReportDays } from './period-filter';
+import { comparedDays, type Days } from './report-period';
 import { COST_PER, perWord, type CostPer } from './source-columns';
 import { SourceTable, type ShownCell } from './source-table';
 import { pathOf, sourceTree } from './source-tree';
 import { UnknownCauses } from './unknown-causes';
 import { useDataDriven } from './use-data-driven';
-import { narrowedAddress, useNarrowing } from './use-narrowing';
+import { useNarrowing } from './use-narrowing';
 import { useSplits } from './use-splits';
 import { WonChart } from './won-chart';
 
-const WAY = 'inline-flex h-7 items-center rounded border border-line bg-raised px-2 font-semibold hover:bg-hair';
 const USUAL_MODEL = 'position';
 const DATA_DRIVEN = 'data';
 /** The model used for all other figures when credit goes by removal effects. */
@@ -54,9 +54,7 @@ const HALF_LIVES: [string, string][] = [
 /** Where business came from, by what somebody came by before. */
 export function SourcesPage() {
   const [params, set] = useAddress();
-  const inAddress = params.get('period') ?? '';
-  const days = daysOf(inAddress);
-  const isBetween = inAddress === `${days.from}..${days.to}`;
+  const days = useReportDays();
   const against = params.get('against') === 'year' ? 'year' : 'before';
   const credit = MODELS.find(([key]) => key === params.get('credit'))?.[0] ?? USUAL_MODEL;
   const isDataDriven = credit === DATA_DRIVEN;
@@ -69,15 +67,15 @@ export function SourcesPage() {
     halfLife: credit === 'decay' ? chosen('halfLife', HALF_LIVES) : undefined,
   };
   const narrowing = useNarrowing();
-  const splits = useSplits();
+  const { splits, split: asSaid } = useSplits(params.get('split'));
   // What is lost without a channel is of channels alone.
-  const split = isDataDriven ? undefined : chosen('split', splits);
+  const split = isDataDriven ? undefined : asSaid;
   const asked = { ...how, ...narrowing.wish, split };
   const wish = { ...days, ...asked };
   const report = useQuery(sourcesQuery(wish));
   const before = useQuery(sourcesQuery({ ...comparedDays(days, against), ...asked }));
   const removal = useDataDriven(wish, isDataDriven);
-  const dealWord = useQuery(destinationQuery).data?.dealWord ?? 'deal';
+  const dealWord = useWords().one('deal');
   const per = COST_PER.find((one) => one === params.get('per')) ?? USUAL_PER;
   const [cell, setCell] = useState<ShownCell | null>(null);
   if (report.isPending) return <Loading />;
@@ -88,7 +86,7 @@ export function SourcesPage() {
     <ListFilter
       label={label}
       any={any}
-      value={chosen(name, options) ?? (name === 'period' && isBetween ? inAddress : '')}
+      value={chosen(name, options) ?? ''}
       options={options}
       choose={(value) => set(name, value)}
     />
@@ -102,19 +100,8 @@ export function SourcesPage() {
           MODELS.find(([key]) => key === USUAL_MODEL)![1],
           MODELS.filter(([key]) => key !== USUAL_MODEL),
         )}
-        {filter(
-          'period',
-          'period',
-          PERIODS[USUAL_PERIOD]!,
-          Object.entries(PERIODS).filter(([key]) => key !== USUAL_PERIOD),
-        )}
+        <PeriodFilter />
         {filter('against', 'against', 'the period before', [['year', 'a year before']])}
-        <Link to={`/sources/months${narrowedAddress(narrowing)}`} className={WAY}>
-          Months
-        </Link>
-        <Link to="/sources/campaigns" className={WAY}>
-          Campaigns
-        </Link>
         <TakeAway path="/reports/sources" wish={wish} formats={FORMATS} />
       </PageHead>
       <ReportFilter narrowing={narrowing} />

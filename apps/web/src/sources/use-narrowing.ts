@@ -45,10 +45,3 @@ function parsed(text: string | null): RecordCondition | undefined {
     return undefined;
   }
 }
-
-/** The narrowing as a part of an address of another report. */
-export function narrowedAddress({ intake, filters }: Pick<ReportNarrowing, 'intake' | 'filters'>): string {
-  const params = new URLSearchParams(intake ? { intake } : {});
-  for (const [kind, filter] of Object.entries(filters)) params.set(kind, JSON.stringify(filter));
-  return params.size ? `?${String(params)}` : '';
-}

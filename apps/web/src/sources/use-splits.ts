@@ -4,16 +4,20 @@ import { fieldsQuery } from '../api/queries';
 import { useWords } from '../api/words';
 import { NARROWED_KINDS } from './use-narrowing';
 
-/** What the first rows of a report can go by instead of the channel, with what it is called. */
-export function useSplits(): [string, string][] {
+/** What the first rows of a report can go by instead of the channel, with what it is called; and which of them an address means. */
+export function useSplits(inAddress: string | null): { splits: [string, string][]; split: string | undefined } {
   const words = useWords();
-  const fields = useQuery(fieldsQuery).data ?? [];
+  const fields = useQuery(fieldsQuery).data;
   const ofKind = NARROWED_KINDS.flatMap((kind) =>
-    fields
+    (fields ?? [])
       .filter(
-        (field) => field.record === kind && canGroupBy(field) && field.type !== 'several-of' && field.key !== 'source',
+        (field) =>
+          field.record === kind && canGroupBy(field) && field.type !== 'several-of' && field.key !== 'source',
       )
       .map(({ key, label }): [string, string] => [`${kind}.${key}`, `${label} of the ${words.one(kind)}`]),
   );
-  return [['intake', 'Intake'], ...ofKind];
+  const splits: [string, string][] = [['intake', 'intake'], ...ofKind];
+  // Until the fields are read, the address is believed: the report is asked for once.
+  const isKnown = !fields || splits.some(([key]) => key === inAddress);
+  return { splits, split: (isKnown && inAddress) || undefined };
 }

@@ -1,9 +1,11 @@
 import type {
+  AnswerSpeed,
   ChannelRulesShape,
   JourneyPaths,
   SourceChange,
   SourceCohort,
   SourceFigure,
+  SourceFunnel,
   SourceMoves,
   SourceRecords,
   SourcesReport,
@@ -61,6 +63,20 @@ export const cohortsQuery = (wish: SourcesNarrowing & { basis?: string | undefin
   queryOptions({
     queryKey: ['sources', 'cohorts', wish],
     queryFn: get<SourceCohort[]>(`/reports/sources/cohorts${query({ ...wish })}`),
+    placeholderData: keepPreviousData,
+  });
+/** How far the deals of each source came in a pipeline. */
+export const sourceFunnelQuery = (wish: SourcesWish & { pipeline?: string | undefined }) =>
+  queryOptions({
+    queryKey: ['sources', 'funnel', wish],
+    queryFn: get<SourceFunnel>(`/reports/sources/funnel${query({ ...wish })}`),
+    placeholderData: keepPreviousData,
+  });
+/** How fast what came was answered. */
+export const answerSpeedQuery = (wish: SourcesWish) =>
+  queryOptions({
+    queryKey: ['sources', 'answers', wish],
+    queryFn: get<AnswerSpeed>(`/reports/sources/answers${query({ ...wish })}`),
     placeholderData: keepPreviousData,
   });
 /** Why the source of some touches is unknown. */

@@ -1,0 +1,117 @@
+import type { FunnelRow, SourceFunnel } from '@haycart/api';
+import { ChevronRight } from 'lucide-react';
+import { useState } from 'react';
+import { useWords } from '../../api/words';
+import { count, percent } from '../../components/format';
+import { channelWord } from '../channel-word';
+
+const CELL = 'tabular px-2 text-right align-top whitespace-nowrap last:pr-3.5';
+
+/** Channels with their sources, and how many of their deals came to each stage. */
+export function FunnelTable({ funnel: { stages, rows, total } }: { funnel: SourceFunnel }) {
+  const words = useWords();
+  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
+  const toggle = (channel: string) =>
+    setOpened((now) => new Set(now.has(channel) ? [...now].filter((one) => one !== channel) : [...now, channel]));
+  const sourcesOf = (channel: string | null) =>
+    rows.filter((row) => row.channel === channel && row.source !== null && row.source !== '');
+  return (
+    <table className="w-full border-collapse" aria-label="How far it came">
+      <thead>
+        <tr className="border-b border-line text-label text-muted">
+          <th scope="col" className="px-3.5 py-2 text-left font-semibold">
+            Channel, source
+          </th>
+          <Head>{words.Many('deal')} begun</Head>
+          {stages.map(({ key, name }) => (
+            <Head key={key}>{name}</Head>
+          ))}
+          <Head>Won</Head>
+          <Head>Still open</Head>
+        </tr>
+      </thead>
+      <tbody>
+        {rows
+          .filter(({ source }) => source === null)
+          .flatMap((row) => {
+            const below = sourcesOf(row.channel);
+            const isOpen = opened.has(row.channel!);
+            const name = channelWord(row.channel!);
+            return [
+              <Row key={row.channel} row={row}>
+                {below.length ? (
+                  <button
+                    type="button"
+                    aria-expanded={isOpen}
+                    className="flex items-center gap-1 font-semibold hover:underline"
+                    onClick={() => toggle(row.channel!)}
+                  >
+                    <ChevronRight className={`size-3.5 flex-none ${isOpen ? 'rotate-90' : ''}`} aria-hidden />
+                    {name}
+                  </button>
+                ) : (
+                  <span className="pl-[18px] font-semibold">{name}</span>
+                )}
+              </Row>,
+              ...(isOpen
+                ? below.map((one) => (
+                    <Row key={`${one.channel} ${one.source}`} row={one}>
+                      <span className="pl-[38px]">{one.source}</span>
+                    </Row>
+                  ))
+                : []),
+            ];
+          })}
+      </tbody>
+      <tfoot className="border-t border-line font-semibold">
+        <Row row={total}>
+          <span className="font-semibold">All</span>
+        </Row>
+      </tfoot>
+    </table>
+  );
+}
+
+function Head({ children }: { children: string | string[] }) {
+  return (
+    <th scope="col" className="px-2 py-2 text-right font-semibold last:pr-3.5">
+      {children}
+    </th>
+  );
+}
+
+function Row({ row: { deals, won, open, reached, lostAt }, children }: { row: FunnelRow; children: React.ReactNode }) {
+  return (
+    <tr className="border-b border-hair last:border-0">
+      <th scope="row" className="px-3.5 py-2 text-left align-top font-normal">
+        {children}
+      </th>
+      <td className={`${CELL} py-2`}>{count(deals)}</td>
+      {reached.map((came, index) => (
+        <td key={index} className={`${CELL} py-2`}>
+          <Came came={came} of={deals} />
+          {lostAt[index]! > 0 && (
+            <span className="block text-small font-normal text-brick">{count(lostAt[index]!)} lost</span>
+          )}
+        </td>
+      ))}
+      <td className={`${CELL} py-2`}>
+        <Came came={won} of={deals} />
+      </td>
+      <td className={`${CELL} py-2`}>{open ? count(open) : <span className="text-faint">0</span>}</td>
+    </tr>
+  );
+}
+
+/** How many came as far, their share of all, and the share as a bar. */
+function Came({ came, of }: { came: number; of: number }) {
+  return (
+    <>
+      <span className="mr-2 text-small font-normal text-muted">{of ? percent(came / of) : ''}</span>
+      {came ? count(came) : <span className="text-faint">0</span>}
+      <span className="mt-1 flex h-1 justify-end bg-hair" aria-hidden>
+        <span className="bg-straw" style={{ width: `${of ? (came / of) * 100 : 0}%` }} />
+      </span>
+    </>
+  );
+}
