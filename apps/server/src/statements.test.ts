@@ -29,9 +29,9 @@ const READ: Record<string, { why: string; tables: string[] }> = {
     tables: [
       'assignment',
       'attempt',
-      'company',
       'contact',
       'deal',
+      'form_count',
       'lead',
       'record_link',
       'stage_move',

@@ -9,6 +9,7 @@ import {
   type SourceCohort,
   type SourceFunnel,
   type SourceRecords,
+  SOURCE_FIGURES,
   type SourceRow,
   type SourcesReport,
   type UnknownSources,
@@ -177,7 +178,7 @@ async function figuresThatDiffer(wish: string): Promise<unknown[]> {
   const { rows, groups, total, figures } = await report(wish);
   const differ: unknown[] = [];
   for (const row of [...rows, ...groups, total] as Partial<SourceRow>[])
-    for (const figure of figures) {
+    for (const figure of SOURCE_FIGURES.filter((one) => figures.includes(one))) {
       const path = (['splitValue', ...SOURCE_PARTS] as const).flatMap((part) =>
         row[part] === undefined ? [] : [[part, row[part]]],
       );
@@ -237,7 +238,7 @@ describe('narrowed', () => {
   test('a report by a field of deals tells nothing of people, and costs only as a whole', async () => {
     await came(NEWS);
     const { figures, split, rows } = await report('split=deal.pipeline&by=channel');
-    expect(figures).toEqual(['deals', 'wonDeals', 'value', 'won']);
+    expect(figures).toEqual(['deals', 'wonDeals', 'wonDays', 'value', 'won']);
     expect(split).toMatchObject({ label: 'Pipeline', names: { 'new-builds': 'New builds' } });
     expect(rows).toMatchObject([{ splitValue: 'new-builds', channel: 'e-mail', deals: 1 }]);
     expect((await report(`intake=${workspace.endpoint}`)).figures).not.toContain('cost');
@@ -493,4 +494,18 @@ test('how fast it was answered is told by the channel and by team', async () => 
     { name: 'search', minutes: 240, inTime: 0 },
   ]);
   expect(speed.teams).toMatchObject([{ name: 'sales', given: 1, minutes: 30 }]);
+});
+
+test('views of forms stand beside what was sent, where visitors came from, and cannot be told of records', async () => {
+  await came(NEWS);
+  await workspace.query(
+    `insert into form_count (workspace_id, intake_id, day, version, page, channel, source, campaign, device, did, item, count)
+     select current_workspace(), id, current_date, 1, '', 'e-mail', 'news', 'spring', 'phone', did, '', n
+     from intake, (values ('view', 7), ('start', 3)) as seen (did, n) limit 2`,
+  );
+  const { rows, total } = await report('by=channel,source,campaign');
+  expect(rows).toMatchObject([{ channel: 'e-mail', source: 'news', campaign: 'spring', views: 7, submissions: 1 }]);
+  expect(total.views).toBe(7);
+  expect((await report(`intake=${workspace.endpoint}`)).total.views).toBe(0);
+  expect((await person('GET', '/reports/sources/records?figure=views')).status).toBe(422);
 });

@@ -24,8 +24,9 @@ export async function countVisitors(
 ): Promise<void> {
   const days = new Map<string, Parameters<Services['formCounts']['add']>[1][number]>();
   for (const { intakeId, intake, at, visit } of sent) {
-    const { source } = sourceOf({ intake, visit }, destination);
-    const where = { page: visit.page ?? '', source, device: random.pick(DEVICES) };
+    const { channel, source, campaign } = sourceOf({ intake, visit }, destination);
+    const from = { channel, source, campaign: campaign ?? '' };
+    const where = { page: visit.page ?? '', ...from, device: random.pick(DEVICES) };
     const add = (did: FormDid, count: number, item = '', seconds = 0) => {
       if (!count) return;
       const day = at.toISOString().slice(0, 10);

@@ -1,4 +1,4 @@
-import type { Figures } from '@haycart/core';
+import type { Figure, Figures } from '@haycart/core';
 
 /** What rows of the report go by, from the outside in. */
 export const SOURCE_PARTS = ['channel', 'source', 'campaign', 'page'] as const;
@@ -25,7 +25,7 @@ export interface SourcesReport {
   groups: SourceRow[];
   total: Figures;
   /** The figures that such a report tells; the others are 0. */
-  figures: SourceFigure[];
+  figures: Figure[];
   /** What the first rows go by, and what their values are called; null when they go by channel. */
   split: { label: string; names: Record<string, string> } | null;
   /** What was won in each of the twelve months up to the end of the period, by channel; the earliest first. */

@@ -1,6 +1,5 @@
-import { ADDED, COUNTED, CREDITED, type SourceLeaf, type SourceNode } from '@haycart/core';
+import { ADDED, COUNTED, CREDITED, type Source, type SourceLeaf, type SourceNode } from '@haycart/core';
 import type { SourcePart, SourceRow } from '@haycart/api';
-import type { PlacedCost } from './costs.service';
 
 /** The level of the last touch of all: each journey has one. */
 export const LAST = 5;
@@ -39,10 +38,14 @@ export function leafOf(row: Sums, source: SourceOf = UNKNOWN, by: readonly RowPa
   };
 }
 
-export function costLeaf({ place, amount }: PlacedCost, by: readonly RowPart[]): SourceLeaf {
-  const { channel, source, campaign } = place;
+/** What is known of a place without any record: its costs, and the views of forms from there. */
+export function placedLeaf(
+  { channel, source, campaign }: Pick<Source, 'channel' | 'source' | 'campaign'>,
+  added: SourceLeaf['added'],
+  by: readonly RowPart[],
+): SourceLeaf {
   const path = pathOf({ channel, source, campaign: campaign ?? '', page: '' }, undefined, by);
-  return { path, added: { cost: amount }, counted: {}, credited: {} };
+  return { path, added, counted: {}, credited: {} };
 }
 
 /** Each node before those below it; those in which nothing stands are left out. */

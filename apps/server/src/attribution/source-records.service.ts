@@ -4,8 +4,7 @@ import type { WorkspaceTx } from '../platform/database/database';
 import type { ListSetting } from '../records/lists/record-lists.service';
 import { dealsBehindSql, peopleBehindSql, submissionsBehindSql } from './behind-sql';
 import { CostsService } from './costs.service';
-import { isNarrowed } from './narrowing/narrowing';
-import { figuresOf } from './narrowing/split';
+import { figuresOf } from './figures-of';
 import type { ReportWish } from './report-wish';
 import { aboutDeals, aboutPeople, aboutSubmissions, type Statement } from './statement';
 
@@ -26,7 +25,7 @@ export class SourceRecordsService {
     { figure, path }: { figure: SourceFigure; path: SourcePath },
     setting: ListSetting,
   ): Promise<SourceRecords> {
-    if (!figuresOf(wish.split, isNarrowed(wish.narrowing)).includes(figure)) return { total: 0, items: [] };
+    if (!figuresOf(wish).includes(figure)) return { total: 0, items: [] };
     if (figure === 'cost') return this.#costs(tx, wish, path);
     const rows = await this.#rows(tx, wish, figure, path, setting);
     return {

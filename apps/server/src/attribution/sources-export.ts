@@ -4,6 +4,7 @@ import type { SourcePart, SourceRow, SourcesReport } from '@haycart/api';
 import { exportTable, onePortion, type ExportColumn } from '../platform/export-file';
 
 const HEADINGS: readonly [Figure, string][] = [
+  ['views', 'Form views'],
   ['submissions', 'Submissions'],
   ['contacts', 'New contacts'],
   ['qualified', 'Qualified leads'],
@@ -21,7 +22,7 @@ export function exportSources(
   { rows, currency, figures, split }: SourcesReport,
   by: readonly SourcePart[],
 ): Readable {
-  const headings = HEADINGS.filter(([figure]) => figure === 'wonDays' || figures.includes(figure));
+  const headings = HEADINGS.filter(([figure]) => figures.includes(figure));
   const isMoney = (figure: Figure) => figure === 'cost' || (CREDITED as readonly Figure[]).includes(figure);
   const unit = 10 ** minorDigits(currency);
   const columns: ExportColumn<SourceRow>[] = [

@@ -95,6 +95,11 @@ export function submissionsSql(wish: Pick<SumsWish, 'narrowed' | 'split'>): stri
     where v.workspace_id = $1 and v.at >= $2 and v.at < $3 and not v.earlier ${wish.narrowed} group by ${groups}`;
 }
 
+/** Views of forms by where they came from. What was counted before channels were is by the source alone. */
+export const FORM_VIEWS_SQL = `select channel, source, campaign, sum(count)::int as views from form_count
+  where workspace_id = $1 and did = 'view' and day >= ($2::timestamptz at time zone 'utc')::date and day < ($3::timestamptz at time zone 'utc')::date
+  group by 1, 2, 3`;
+
 export const SOURCES_SQL = `select id, channel, source, coalesce(campaign, '') as campaign, coalesce(page, '') as page
   from touch_source where workspace_id = $1 and id = any($2::int[])`;
 

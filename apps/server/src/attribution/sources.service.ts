@@ -1,18 +1,18 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { creditModel, creditTree } from '@haycart/core';
-import type { SourceFigure, SourcesReport } from '@haycart/api';
+import { creditModel, creditTree, type Figure } from '@haycart/core';
+import type { SourcesReport } from '@haycart/api';
 import type { WorkspaceTx } from '../platform/database/database';
 import type { ListSetting } from '../records/lists/record-lists.service';
 import { CostsService } from './costs.service';
-import { isNarrowed } from './narrowing/narrowing';
-import { figuresOf } from './narrowing/split';
+import { figuresOf } from './figures-of';
 import { splitWords } from './narrowing/split-words';
-import { costLeaf, LAST, leafOf, rowsOf, type RowPart, type SourceOf, type Sums } from './report-tree';
+import { LAST, leafOf, placedLeaf, rowsOf, type RowPart, type SourceOf, type Sums } from './report-tree';
 import type { ReportWish } from './report-wish';
 import {
   CAMPAIGNS_SQL,
   dealsInAllSql,
   dealsSql,
+  FORM_VIEWS_SQL,
   monthsInAllSql,
   monthsSql,
   peopleSql,
@@ -42,6 +42,8 @@ interface MonthSums extends Sums {
 }
 type InAll = DealCounts & { currency: string | null } & Record<string, unknown>;
 
+type PlacedViews = Pick<SourceOf, 'channel' | 'source' | 'campaign'> & { views: number } & Record<string, unknown>;
+
 /** Where business came from in a period, by what somebody came by before. */
 @Injectable()
 export class SourcesService {
@@ -50,7 +52,7 @@ export class SourcesService {
   async report(tx: WorkspaceTx, wish: ReportWish, setting: ListSetting): Promise<SourcesReport> {
     // Sums over all records are made in memory, and by statements that take longer to compile than to run.
     await tx.statement('room_for_sums', `select set_config('work_mem', '64MB', true), set_config('jit', 'off', true)`);
-    const figures = figuresOf(wish.split, isNarrowed(wish.narrowing));
+    const figures = figuresOf(wish);
     const { deals, inAll } = await this.#deals(tx, wish, setting);
     const others = await this.#others(tx, wish, setting, figures);
     const months = await this.#months(tx, wish, setting);
@@ -58,10 +60,14 @@ export class SourcesService {
     const { costs, without } = figures.includes('cost')
       ? await this.costs.costs(tx, wish.from, wish.to)
       : { costs: [], without: [] };
+    const views = figures.includes('views')
+      ? await tx.statement<PlacedViews>('form_views', FORM_VIEWS_SQL, [tx.workspaceId, wish.from, wish.to])
+      : [];
     const by: RowPart[] = wish.split ? ['splitValue', ...wish.by] : [...wish.by];
     const leaves = [
       ...[...deals, ...others].map((row) => leafOf(row, sources.get(row.source), by)),
-      ...costs.map((cost) => costLeaf(cost, by)),
+      ...costs.map((cost) => placedLeaf(cost.place, { cost: cost.amount }, by)),
+      ...views.map(({ views: count, ...place }) => placedLeaf(place, { views: count }, by)),
     ];
     const whole = creditTree(leaves, { value: sumOf(deals, 'ofMade'), won: sumOf(deals, 'ofWon') });
     const told = rowsOf(whole, by);
@@ -100,12 +106,7 @@ export class SourcesService {
   }
 
   /** What is no deal: people, and submissions. */
-  async #others(
-    tx: WorkspaceTx,
-    wish: ReportWish,
-    setting: ListSetting,
-    figures: readonly SourceFigure[],
-  ): Promise<Sums[]> {
+  async #others(tx: WorkspaceTx, wish: ReportWish, setting: ListSetting, figures: readonly Figure[]): Promise<Sums[]> {
     if (!figures.includes('submissions')) return [];
     const people = aboutPeople(tx, wish, setting);
     const submissions = aboutSubmissions(tx, wish, setting);

@@ -13,12 +13,15 @@ const LONGEST_SOURCE = 200;
 /** What happened at a form in one day. */
 export interface CountedDay extends FormTally {
   intakeId: string;
+  channel: string;
+  /** Blank without one. */
+  campaign: string;
   /** `2026-03-14` */
   day: string;
 }
 
 /** The source is worked out from the way when the count is written. */
-interface Kept extends Omit<CountedDay, 'source'> {
+interface Kept extends Omit<CountedDay, 'channel' | 'source' | 'campaign'> {
   workspaceId: string;
   way: Way;
 }
@@ -31,9 +34,9 @@ export interface Seen {
   visit: Visit;
 }
 
-const ADD = `insert into form_count (workspace_id, intake_id, day, version, page, source, device, did, item, count, seconds)
-  select $1::uuid, t.* from unnest($2::uuid[], $3::date[], $4::int[], $5::text[], $6::text[], $7::text[], $8::text[], $9::text[], $10::int[], $11::int[]) t
-  on conflict (workspace_id, intake_id, day, version, page, source, device, did, item)
+const ADD = `insert into form_count (workspace_id, intake_id, day, version, page, channel, source, campaign, device, did, item, count, seconds)
+  select $1::uuid, t.* from unnest($2::uuid[], $3::date[], $4::int[], $5::text[], $6::text[], $7::text[], $8::text[], $9::text[], $10::text[], $11::text[], $12::int[], $13::int[]) t
+  on conflict (workspace_id, intake_id, day, version, page, channel, source, campaign, device, did, item)
   do update set count = form_count.count + excluded.count, seconds = form_count.seconds + excluded.seconds`;
 
 /**
@@ -137,7 +140,9 @@ export class FormCounts implements OnModuleDestroy {
     const destination = await this.destinations.load(tx);
     const days = new Map<string, CountedDay>();
     for (const { way, workspaceId: _, ...kept } of counts) {
-      const day = { ...kept, source: sourceOfWay(way, destination).source.slice(0, LONGEST_SOURCE) };
+      const { channel, source, campaign } = sourceOfWay(way, destination);
+      const cut = (text: string) => text.slice(0, LONGEST_SOURCE);
+      const day = { ...kept, channel: cut(channel), source: cut(source), campaign: cut(campaign ?? '') };
       const key = JSON.stringify({ ...day, count: 0, seconds: 0 });
       const before = days.get(key);
       if (before) {
@@ -157,7 +162,9 @@ export class FormCounts implements OnModuleDestroy {
       column('day'),
       column('version'),
       column('page'),
+      column('channel'),
       column('source'),
+      column('campaign'),
       column('device'),
       column('did'),
       column('item'),

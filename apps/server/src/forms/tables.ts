@@ -56,7 +56,10 @@ export const formCount = pgTable(
     version: integer('version').notNull(),
     /** The page that the form stood on or was linked from; blank when it is not known. */
     page: text('page').notNull(),
+    /** Where visitors came from, by the channel rules of that day; the campaign blank without one. */
+    channel: text('channel').notNull().default(''),
     source: text('source').notNull(),
+    campaign: text('campaign').notNull().default(''),
     device: text('device').$type<Device>().notNull(),
     did: text('did').$type<FormDid>().notNull(),
     /** For those who stopped: the question that they were last at. */
@@ -67,7 +70,20 @@ export const formCount = pgTable(
   },
   (t) => [
     primaryKey({
-      columns: [t.workspaceId, t.intakeId, t.day, t.version, t.page, t.source, t.device, t.did, t.item],
+      columns: [
+        t.workspaceId,
+        t.intakeId,
+        t.day,
+        t.version,
+        t.page,
+        t.channel,
+        t.source,
+        t.campaign,
+        t.device,
+        t.did,
+        t.item,
+      ],
+      name: 'form_count_pk',
     }),
     foreignKey({ columns: [t.workspaceId, t.intakeId], foreignColumns: [intake.workspaceId, intake.id] }),
   ],

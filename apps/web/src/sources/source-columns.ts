@@ -1,10 +1,10 @@
-import type { SourceFigure, SourcesReport } from '@haycart/api';
-import { daysToWon, type Figures } from '@haycart/core';
+import type { SourcesReport } from '@haycart/api';
+import { daysToWon, type Figure, type Figures } from '@haycart/core';
 import { count, money } from '../components/format';
 
 /** A column of figures. */
 export interface Column {
-  figure: SourceFigure;
+  figure: Figure;
   head: string;
   isMoney?: boolean;
   look?: string;
@@ -18,10 +18,11 @@ export type CostPer = (typeof COST_PER)[number];
 
 /** The columns of figures that such a report tells; those that nothing stands in are left out, but for what was won. */
 export function columnsOf({ figures, total }: SourcesReport, dealWord: string, per: CostPer): Column[] {
-  const tells = (figure: SourceFigure) => figures.includes(figure);
-  const some = (figure: SourceFigure, column: Omit<Column, 'figure'>) =>
+  const tells = (figure: Figure) => figures.includes(figure);
+  const some = (figure: Figure, column: Omit<Column, 'figure'>) =>
     tells(figure) && total[figure] ? [{ figure, ...column }] : [];
   return [
+    ...some('views', { head: 'Form views', look: 'max-lg:hidden', worked: ({ views }) => (views ? count(views) : '') }),
     ...(tells('submissions') ? [{ figure: 'submissions' as const, head: 'Submissions' }] : []),
     ...(tells('contacts') ? [{ figure: 'contacts' as const, head: 'New contacts', look: 'max-sm:hidden' }] : []),
     ...some('qualified', { head: 'Qualified', look: 'max-md:hidden' }),

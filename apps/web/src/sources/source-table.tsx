@@ -1,5 +1,5 @@
-import type { SourceFigure, SourceRow, SourcesReport } from '@haycart/api';
-import type { Figures, RemovalShare } from '@haycart/core';
+import { SOURCE_FIGURES, type SourceFigure, type SourceRow, type SourcesReport } from '@haycart/api';
+import type { Figure, Figures, RemovalShare } from '@haycart/core';
 import { useState, type ReactNode } from 'react';
 import { count, money } from '../components/format';
 import { Sheet } from '../components/sheet';
@@ -50,7 +50,7 @@ export function SourceTable({
         <td key={head} className={`tabular px-2 text-right whitespace-nowrap last:pr-3.5 ${look}`}>
           {text ? (
             text
-          ) : amount && !worked ? (
+          ) : amount && !worked && isListed(figure) ? (
             <button type="button" className="hover:underline" onClick={() => show({ figure, path, name })}>
               {isMoney ? money({ amount, currency }) : count(amount)}
             </button>
@@ -121,4 +121,9 @@ export function SourceTable({
 
 function rowPath(row: SourceRow): ShownCell['path'] {
   return Object.fromEntries(ROW_PARTS.flatMap((part) => (row[part] === undefined ? [] : [[part, row[part]]])));
+}
+
+/** Whether the records behind a figure can be listed. */
+function isListed(figure: Figure): figure is SourceFigure {
+  return (SOURCE_FIGURES as readonly Figure[]).includes(figure);
 }

@@ -11,8 +11,7 @@ export function useSplits(inAddress: string | null): { splits: [string, string][
   const ofKind = NARROWED_KINDS.flatMap((kind) =>
     (fields ?? [])
       .filter(
-        (field) =>
-          field.record === kind && canGroupBy(field) && field.type !== 'several-of' && field.key !== 'source',
+        (field) => field.record === kind && canGroupBy(field) && field.type !== 'several-of' && field.key !== 'source',
       )
       .map(({ key, label }): [string, string] => [`${kind}.${key}`, `${label} of the ${words.one(kind)}`]),
   );

@@ -1,7 +1,7 @@
 import { apportion } from './apportion';
 
-/** Figures that are sums; what campaigns cost in minor units. */
-export const ADDED = ['submissions', 'cost'] as const;
+/** Figures that are sums: views of forms, submissions, and what campaigns cost in minor units. */
+export const ADDED = ['views', 'submissions', 'cost'] as const;
 /** Counts of records, and the days from begun to won of all won deals together. A record with several sources counts once in each of them. */
 export const COUNTED = ['contacts', 'qualified', 'deals', 'wonDeals', 'wonDays'] as const;
 /** Amounts that are shared among touches, in minor units. */

@@ -1,4 +1,4 @@
-import { SOURCE_FIGURES, SOURCE_SPLIT_INTAKE, type SourceFigure } from '@haycart/api';
+import { SOURCE_SPLIT_INTAKE } from '@haycart/api';
 import { canGroupBy, listedFields, type Destination, type FieldDefinition } from '@haycart/core';
 import { ProblemError } from '../../platform/errors/problem-error';
 import type { Values } from '../../platform/database/values';
@@ -7,13 +7,6 @@ import { groupedBy } from '../../records/lists/record-lists.service';
 /** What the first rows of a report go by: the intake, or a field of a kind of record. */
 export type Split = typeof SOURCE_SPLIT_INTAKE | FieldDefinition;
 
-/** The figures of which each row can tell. A deal's field tells nothing of contacts; and what campaigns cost is of no record. */
-export function figuresOf(split: Split | null, isNarrowed: boolean): SourceFigure[] {
-  if (split === null) return SOURCE_FIGURES.filter((figure) => !isNarrowed || figure !== 'cost');
-  const isOfDeals = split !== SOURCE_SPLIT_INTAKE && split.record === 'deal';
-  return SOURCE_FIGURES.filter((figure) => figure !== 'cost' && (!isOfDeals || OF_DEALS.includes(figure)));
-}
-const OF_DEALS: readonly SourceFigure[] = ['deals', 'wonDeals', 'value', 'won'];
 /** Leads are told apart by those whom they are of. */
 const SPLIT_KINDS = ['deal', 'contact', 'company'] as const;
 
