@@ -47,6 +47,10 @@ const READ: Record<string, { why: string; tables: string[] }> = {
     why: 'What came by a link is counted where visits are kept.',
     tables: ['touch', 'touch_way', 'visit'],
   },
+  forms: {
+    why: 'What became of all that was sent by a form is counted in one statement.',
+    tables: ['attempt', 'deal', 'touch'],
+  },
   identity: {
     why: 'What two records have is compared, merged and parted in one statement each, for thousands of pairs.',
     tables: [

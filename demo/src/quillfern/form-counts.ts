@@ -11,7 +11,11 @@ export interface Sent {
   visit: Visit;
 }
 
-const STOPS = ['phone', 'organisation', 'budget', 'budget', 'message', 'growing_for'];
+/** Where visitors leave, by the key of the form; a question is named more than once where more of them do. */
+const STOPS: Record<string, string[]> = {
+  survey: ['phone', 'organisation', 'budget', 'budget', 'message', 'growing_for'],
+  pricelist: ['email', 'organisation', 'organisation', 'consent'],
+};
 const DEVICES: Device[] = ['desktop', 'desktop', 'phone', 'phone', 'tablet'];
 
 /** Lets people look at forms, begin, leave and send: for each that was sent, some who did not get so far. */
@@ -46,7 +50,7 @@ export async function countVisitors(
     const left = random.between(0, 1);
     add('view', 1 + left + random.between(0, 2));
     add('start', 1 + left);
-    add('stop', left, random.pick(STOPS));
+    add('stop', left, random.pick(STOPS[intake]!));
     add('send', 1, '', random.between(35, 160));
   }
   await services.database.inWorkspace(workspaceId, (tx) => services.formCounts.add(tx, [...days.values()]));

@@ -1,4 +1,12 @@
-import type { FormDefinition, FormFigures, FormRouteWish, Problem, Theme, VersionComparison } from '@haycart/core';
+import type {
+  FormDefinition,
+  FormFigures,
+  FormRouteWish,
+  Problem,
+  Theme,
+  VersionComparison,
+  FormStep,
+} from '@haycart/core';
 import type { IntakeShape, TrialShape } from './intakes';
 import type { RunOutcome, SubmissionState } from './submissions';
 
@@ -31,6 +39,8 @@ export interface FormFiguresShape {
   byDevice: { name: string; figures: FormFigures }[];
   /** How many left at each question, by its name. */
   stops: Record<string, number>;
+  /** From looking at it to a won deal. */
+  steps: FormStep[];
   trial: TrialFigures | null;
 }
 

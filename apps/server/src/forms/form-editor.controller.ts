@@ -1,6 +1,6 @@
 import { Body, Controller, Get, HttpCode, Inject, Param, ParseIntPipe, Post, Put, Query, Req } from '@nestjs/common';
 import { ApiConsumes, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
-import { figuresBy, figuresOf, LIMITS, stopsOf, type FormRouteWish, type JsonObject } from '@haycart/core';
+import { figuresBy, figuresOf, formFunnel, LIMITS, stopsOf, type FormRouteWish, type JsonObject } from '@haycart/core';
 import type { FormFiguresShape, FormMonth, FormShape, IntakeShape, PictureShape, ThemeShape } from '@haycart/api';
 import { Type } from 'class-transformer';
 import { IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Max, Min } from 'class-validator';
@@ -11,6 +11,7 @@ import type { FastifyRequest } from 'fastify';
 import { Database, type WorkspaceTx } from '../platform/database/database';
 import { receiveFile } from '../platform/receive-file';
 import { PeopleService } from '../workspaces/people.service';
+import { formOutcome } from './form-outcome';
 import { FormTrials } from './form-trials.service';
 import { FormCounts } from './form-counts.service';
 import { FormPages } from './form-pages.service';
@@ -126,7 +127,7 @@ export class FormEditorController {
   ): Promise<FormFiguresShape> {
     await this.counts.flush();
     return this.database.inWorkspace(workspaceId, async (tx) => {
-      const { intake } = await this.forms.one(tx, id);
+      const { intake, draft } = await this.forms.one(tx, id);
       const tallies = await this.counts.tallies(tx, intake.id, days);
       return {
         whole: figuresOf(tallies),
@@ -135,6 +136,7 @@ export class FormEditorController {
         bySource: figuresBy(tallies, 'source').slice(0, 50),
         byDevice: figuresBy(tallies, 'device'),
         stops: stopsOf(tallies),
+        steps: formFunnel(tallies, intake.form ?? draft, await formOutcome(tx, intake.id, days)),
         trial: await this.trials.figures(tx, intake),
       };
     });

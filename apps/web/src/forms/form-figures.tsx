@@ -2,10 +2,13 @@ import type { FormFiguresShape, IntakeShape } from '@haycart/api';
 import type { FormFigures as Figures } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { formFiguresQuery } from '../api/queries';
+import { fieldsQuery, formFiguresQuery } from '../api/queries';
+import { useWords } from '../api/words';
 import { Dialog } from '../components/dialog';
 import { count, percent } from '../components/format';
 import { Failed, Loading } from '../components/status';
+import { itemWords } from './item-words';
+import { FormSteps } from './form-steps';
 import { FormTrial } from './form-trial';
 
 const PARTS = {
@@ -19,6 +22,12 @@ const DAYS = [7, 30, 90, 365] as const;
 /** What happens at a form: whole, and by part of its visitors. */
 export function FormFigures({ intake, close }: { intake: IntakeShape; close: () => void }) {
   const [days, setDays] = useState<number>(30);
+  const words = useWords();
+  const fields = useQuery(fieldsQuery).data ?? [];
+  const wordsOf = (name: string) => {
+    const item = intake.form?.items.find((one) => one.name === name);
+    return item ? itemWords(item, fields) : name;
+  };
   const figures = useQuery(formFiguresQuery(intake.key, days));
   return (
     <Dialog
@@ -49,6 +58,7 @@ export function FormFigures({ intake, close }: { intake: IntakeShape; close: () 
       ) : (
         <>
           {figures.data.trial && <FormTrial intake={intake} trial={figures.data.trial} />}
+          <FormSteps steps={figures.data.steps} dealsWord={words.many('deal')} wordsOf={wordsOf} />
           <FiguresTable figures={figures.data} />
         </>
       )}

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { deviceOf } from '../source/device';
 import { figuresBy, figuresOf, stopsOf, type FormTally } from './form-figures';
+import { formFunnel } from './form-funnel';
 
 const tally = (did: FormTally['did'], count: number, more: Partial<FormTally> = {}): FormTally => ({
   version: 1,
@@ -30,6 +31,35 @@ test('the figures of a form are whole, or of a part of its visitors', () => {
     ['2', 40, 0],
   ]);
   expect(stopsOf(tallies)).toEqual({ budget: 10 });
+});
+
+test('the steps of a form go from looking to won, with who left at each', () => {
+  const items = [
+    { name: 'email', type: 'email' as const, label: 'E-mail' },
+    { name: 'budget', type: 'money' as const, label: 'Budget' },
+    { name: 'campaign', type: 'hidden' as const, label: 'Campaign' },
+    { name: 'message', type: 'long-text' as const, label: 'Message' },
+  ];
+  const told = (given: typeof tallies) =>
+    formFunnel(given, { items }, { written: 18, won: 2 }).map(({ what, name, count, left }) => [
+      name || what,
+      count,
+      left,
+    ]);
+  expect(told([...tallies, tally('stop', 4, { item: 'of an old version' })])).toEqual([
+    ['view', 100, 50],
+    ['start', 50, 0],
+    ['email', 50, 0],
+    ['budget', 50, 10],
+    ['message', 40, 0],
+    ['gone', 40, 4],
+    ['send', 20, 0],
+    ['written', 18, 0],
+    ['won', 2, 0],
+  ]);
+  // More stops than starts were counted: a visitor began before the period.
+  expect(told([tally('stop', 9, { item: 'email' })])).toContainEqual(['budget', 0, 0]);
+  expect(told([tally('stop', 1, { item: 'constructor' })])).toContainEqual(['gone', 0, 1]);
 });
 
 test.each([

@@ -57,7 +57,7 @@ export function figuresBy(
 
 /** How many left at each question, of all who began. */
 export function stopsOf(tallies: readonly FormTally[]): Record<string, number> {
-  const stops: Record<string, number> = {};
-  for (const { did, item, count } of tallies) if (did === 'stop') stops[item] = (stops[item] ?? 0) + count;
-  return stops;
+  const stops = new Map<string, number>();
+  for (const { did, item, count } of tallies) if (did === 'stop') stops.set(item, (stops.get(item) ?? 0) + count);
+  return Object.fromEntries(stops);
 }

@@ -41,3 +41,4 @@ export { whoAnswered } from './who-answered';
 export { pathOnOwnDomain, proofRecord, readDomain } from './own-domain';
 export { compareVersions, FEWEST_VIEWS, type VersionComparison } from './version-comparison';
 export { type FormRouteWish, offeredFills, routeFromForm } from './form-route';
+export { formFunnel, type FormOutcome, type FormStep } from './form-funnel';
