@@ -257,6 +257,10 @@ describe('every call that changes something', () => {
     const [touched] = await workspace.query<{ id: string }>('select id from visit limit 1');
     const said = { visits: [touched!.id], channel: 'fair', source: 'Stand' };
     await does('records.correct-source', 'POST', '/source-changes/corrections', said);
+    const view = { name: 'All', query: { period: 'last-week' } };
+    const mailed = await does('records.add-report-mail', 'POST', '/report-mails', view);
+    await does('records.send-report-mail', 'POST', `/report-mails/${mailed.id}/send`);
+    await does('records.remove-report-mail', 'DELETE', `/report-mails/${mailed.id}`);
     const comparison = await does('routes.compare', 'POST', `/routes/${id}/comparisons`, {});
     await does('routes.cancel-comparison', 'POST', `/routes/${id}/comparisons/${comparison.id}/cancel`);
     const sample = { name: 'A case', payload: { email: 'ada@weir.example' } };

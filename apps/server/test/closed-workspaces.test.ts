@@ -134,6 +134,7 @@ beforeAll(async () => {
   );
   await person('PUT', '/channel-rules', { rules: [{ when: {}, channel: 'all' }], names: [] });
   await person('POST', '/source-changes', {});
+  await person('POST', '/report-mails', { name: 'All', query: {} });
   await one.query(`insert into team (workspace_id, key, name) values ('${one.id}', 't', 'T')`);
   await one.query(
     `insert into team_member (workspace_id, team_key, person_id) select workspace_id, 't', id from person`,

@@ -153,3 +153,15 @@ export interface AnswerSpeed {
   teams: AnswerSpeedRow[];
   total: AnswerSpeedRow;
 }
+
+/** A view of where business came from that somebody is mailed each Monday. */
+export interface ReportMail {
+  id: string;
+  name: string;
+  /** What the report is asked for. */
+  query: Record<string, string | number>;
+  sentAt: string | null;
+  /** Why the last one was not sent; null when it was. */
+  error: string | null;
+  nextAt: string;
+}

@@ -4,6 +4,9 @@ import { DestinationModule } from '../destination/destination.module';
 import { AttributionController } from './attribution.controller';
 import { AttributionModule } from './attribution.module';
 import { ChannelRulesController } from './changes/channel-rules.controller';
+import { MessagingModule } from '../messaging/messaging.module';
+import { ReportMailsController } from './mails/report-mails.controller';
+import { ReportMails } from './mails/report-mails.service';
 import { CostsService } from './costs.service';
 import { WorkspacesModule } from '../workspaces/workspaces.module';
 import { SourceRecordsService } from './source-records.service';
@@ -12,8 +15,8 @@ import { UnknownService } from './unknown.service';
 
 /** What the page Sources asks for. */
 @Module({
-  imports: [AttributionModule, ChannelRulesModule, DestinationModule, WorkspacesModule],
-  controllers: [AttributionController, ChannelRulesController],
-  providers: [CostsService, SourceRecordsService, SourcesService, UnknownService],
+  imports: [AttributionModule, ChannelRulesModule, DestinationModule, MessagingModule, WorkspacesModule],
+  controllers: [AttributionController, ChannelRulesController, ReportMailsController],
+  providers: [CostsService, ReportMails, SourceRecordsService, SourcesService, UnknownService],
 })
 export class AttributionApiModule {}

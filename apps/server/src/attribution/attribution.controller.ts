@@ -1,9 +1,8 @@
-import { applyDecorators, Controller, Get, Inject, Query, Res } from '@nestjs/common';
+import { Controller, Get, Inject, Query, Res } from '@nestjs/common';
 import { ApiProduces, ApiProperty, ApiPropertyOptional, ApiTags } from '@nestjs/swagger';
 import {
   JOURNEY_BASES,
   SOURCE_FIGURES,
-  SOURCE_PARTS,
   type AnswerSpeed,
   type JourneyBasis,
   type JourneyPaths,
@@ -14,9 +13,8 @@ import {
   type SourcesReport,
   type UnknownSources,
 } from '@haycart/api';
-import { CREDIT_MODELS, LIMITS, RECORD_KINDS } from '@haycart/core';
-import { Type } from 'class-transformer';
-import { IsIn, IsInt, IsISO8601, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
+import { LIMITS } from '@haycart/core';
+import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
 import type { FastifyReply } from 'fastify';
 import { DestinationService } from '../destination/destination.service';
 import { ByCaller, type Caller } from '../platform/auth/caller';
@@ -31,99 +29,15 @@ import { answerSpeed } from './answer-speed';
 import { cohorts } from './cohorts';
 import { funnel } from './funnel';
 import { journeyPaths } from './journey-paths';
-import type { Narrowing } from './narrowing/narrowing';
-import { readSplit } from './narrowing/split';
-import type { ReportWish } from './report-wish';
 import { exportSources } from './sources-export';
 import { SourceRecordsService } from './source-records.service';
+import { narrowingOf, SourcesQuery, NarrowingQuery, wishOf } from './sources-query';
 import { SourcesService } from './sources.service';
 import { UnknownService } from './unknown.service';
 
-const DAY = 86_400_000;
-const USUAL_DAYS = 90;
-const MOST_DAYS = 3_700;
 /** As long as what is kept of a visit. */
 const LONGEST = LIMITS.visitPart.most;
-const MODELS = CREDIT_MODELS.map(({ key }) => key);
-/** `channel`, `channel,source`, and so on. */
-const BY = new RegExp(`^(${SOURCE_PARTS.map((_, index) => SOURCE_PARTS.slice(0, index + 1).join(',')).join('|')})$`);
 const FORMATS = ['csv', 'xlsx'] as const;
-const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
-
-const LONGEST_FILTER = 20_000;
-const SPLIT = /^(intake|(deal|contact|company)\.\w{1,100})$/;
-
-/** A condition on the fields of a kind of record, as JSON. */
-function FilterOf(kind: string): PropertyDecorator {
-  const description = `A condition on ${kind}s as JSON: what meets it, and what is linked with it`;
-  return applyDecorators(ApiPropertyOptional({ description }), IsOptional(), IsString(), MaxLength(LONGEST_FILTER));
-}
-
-class NarrowingQuery {
-  @ApiPropertyOptional({ description: 'The key of an intake: what arrived there, and the records that it touched' })
-  @IsOptional()
-  @IsString()
-  @MaxLength(100)
-  intake?: string;
-
-  @FilterOf('deal') dealFilter?: string;
-  @FilterOf('contact') contactFilter?: string;
-  @FilterOf('company') companyFilter?: string;
-  @FilterOf('lead') leadFilter?: string;
-}
-
-class SourcesQuery extends NarrowingQuery {
-  @ApiPropertyOptional({ description: 'The first day, in UTC; 90 days before the last when not said' })
-  @IsOptional()
-  @Matches(ISO_DAY)
-  @IsISO8601({ strict: true })
-  from?: string;
-
-  @ApiPropertyOptional({ description: 'The last day, in UTC; today when not said' })
-  @IsOptional()
-  @Matches(ISO_DAY)
-  @IsISO8601({ strict: true })
-  to?: string;
-
-  @ApiPropertyOptional({ enum: MODELS, description: 'How credit is shared out; `position` when not said' })
-  @IsOptional()
-  @IsIn(MODELS)
-  credit?: string;
-
-  @ApiPropertyOptional({ enum: JOURNEY_BASES, description: 'Whose touches count; `contact` when not said' })
-  @IsOptional()
-  @IsIn(JOURNEY_BASES)
-  basis?: JourneyBasis;
-
-  @ApiPropertyOptional({ description: 'How many days before a deal began touches count; however many when not said' })
-  @IsOptional()
-  @Type(() => Number)
-  @IsInt()
-  @Min(1)
-  @Max(MOST_DAYS)
-  window?: number;
-
-  @ApiPropertyOptional({ description: 'For `decay`: so many days earlier a touch counts half; 7 when not said' })
-  @IsOptional()
-  @Type(() => Number)
-  @IsInt()
-  @Min(1)
-  @Max(MOST_DAYS)
-  halfLife?: number;
-
-  @ApiPropertyOptional({ description: 'What rows go by, from the outside in, such as `channel,source,campaign`' })
-  @IsOptional()
-  @Matches(BY)
-  by?: string;
-
-  @ApiPropertyOptional({
-    description:
-      'What the first rows go by: `intake`, or a field of deals, contacts or companies such as `deal.pipeline`',
-  })
-  @IsOptional()
-  @Matches(SPLIT)
-  split?: string;
-}
 
 class ExportQuery extends SourcesQuery {
   @ApiProperty({ enum: FORMATS }) @IsIn(FORMATS) format: (typeof FORMATS)[number];
@@ -262,31 +176,4 @@ export class AttributionController {
       return answer(tx, listSetting(await this.destinations.load(tx), me));
     });
   }
-}
-
-function wishOf(query: SourcesQuery, { destination }: ListSetting): ReportWish {
-  const to = new Date((query.to ? Date.parse(query.to) : Math.floor(Date.now() / DAY) * DAY) + DAY);
-  const from = query.from ? new Date(query.from) : new Date(to.getTime() - USUAL_DAYS * DAY);
-  const days = (to.getTime() - from.getTime()) / DAY;
-  if (days < 1) throw new ProblemError('refused', 'The period ends before it begins.');
-  if (days > MOST_DAYS) throw new ProblemError('refused', `A period has at most ${MOST_DAYS} days.`);
-  return {
-    from,
-    to,
-    model: query.credit ?? 'position',
-    basis: query.basis ?? 'contact',
-    window: query.window ?? null,
-    halfLife: query.halfLife ?? 7,
-    by: (query.by ?? 'channel').split(',') as ReportWish['by'],
-    narrowing: narrowingOf(query),
-    split: readSplit(query.split, destination),
-  };
-}
-
-function narrowingOf(query: NarrowingQuery): Narrowing {
-  const filters = RECORD_KINDS.flatMap((kind) => {
-    const filter = query[`${kind}Filter`];
-    return filter ? [[kind, filter]] : [];
-  });
-  return { intake: query.intake || undefined, filters: Object.fromEntries(filters) as Narrowing['filters'] };
 }

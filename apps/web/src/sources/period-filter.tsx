@@ -1,11 +1,14 @@
+import { daysOf, REPORT_PERIODS as PERIODS, USUAL_PERIOD, type Days } from '@haycart/core';
 import { ListFilter } from '../components/list-filter';
 import { useAddress } from '../state/use-address';
-import { daysOf, PERIODS, USUAL_PERIOD, type Days } from './report-period';
 
-/** The period of a report as it stands in the address. */
-export function useReportDays(): Days {
+/** The period of a report as it stands in the address: its days today, and what the server is asked for another day. */
+export function useReportPeriod(): { days: Days; asked: { period: string } | Days } {
   const [params] = useAddress();
-  return daysOf(params.get('period'));
+  const named = params.get('period') ?? '';
+  const days = daysOf(named);
+  if (named === `${days.from}..${days.to}`) return { days, asked: days };
+  return { days, asked: { period: named in PERIODS ? named : USUAL_PERIOD } };
 }
 
 /** Chooses the period of a report. */

@@ -7,7 +7,7 @@ const WAYS = [
   ['/sources/months', 'Months'],
 ] as const;
 /** Parts of the address that every report of sources goes by. */
-const SHARED = ['period', 'basis', 'intake', 'deal', 'contact', 'company'];
+const SHARED = ['period', 'basis', 'intake', 'dealFilter', 'contactFilter', 'companyFilter'];
 
 /** The ways between the reports of sources, which keep what they are narrowed to; and to the campaigns. */
 export function ReportWays() {

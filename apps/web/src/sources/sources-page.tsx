@@ -1,5 +1,5 @@
 import type { SourcesReport } from '@haycart/api';
-import { CREDIT_MODELS, creditedByRemoval, listInWords, type DataDriven } from '@haycart/core';
+import { comparedDays, CREDIT_MODELS, creditedByRemoval, type Days, listInWords, type DataDriven } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { sourcesQuery } from '../api/queries';
@@ -11,9 +11,9 @@ import { Empty, Failed, Loading, messageOf } from '../components/status';
 import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { useAddress } from '../state/use-address';
 import { RecordsBehind } from './records-behind';
+import { ReportMails } from './report-mails';
 import { ReportFilter } from './report-filter';
-import { PeriodFilter, useReportDays } from './period-filter';
-import { comparedDays, type Days } from './report-period';
+import { PeriodFilter, useReportPeriod } from './period-filter';
 import { COST_PER, perWord, type CostPer } from './source-columns';
 import { SourceTable, type ShownCell } from './source-table';
 import { pathOf, sourceTree } from './source-tree';
@@ -54,7 +54,7 @@ const HALF_LIVES: [string, string][] = [
 /** Where business came from, by what somebody came by before. */
 export function SourcesPage() {
   const [params, set] = useAddress();
-  const days = useReportDays();
+  const { days, asked: period } = useReportPeriod();
   const against = params.get('against') === 'year' ? 'year' : 'before';
   const credit = MODELS.find(([key]) => key === params.get('credit'))?.[0] ?? USUAL_MODEL;
   const isDataDriven = credit === DATA_DRIVEN;
@@ -102,6 +102,7 @@ export function SourcesPage() {
         )}
         <PeriodFilter />
         {filter('against', 'against', 'the period before', [['year', 'a year before']])}
+        <ReportMails query={{ ...period, ...asked }} />
         <TakeAway path="/reports/sources" wish={wish} formats={FORMATS} />
       </PageHead>
       <ReportFilter narrowing={narrowing} />

@@ -20,7 +20,7 @@ export interface ReportNarrowing {
 export function useNarrowing(): ReportNarrowing {
   const [params, set] = useAddress();
   const intake = params.get('intake') ?? '';
-  const read = (kind: NarrowedKind) => parsed(params.get(kind));
+  const read = (kind: NarrowedKind) => parsed(params.get(`${kind}Filter`));
   const filters = Object.fromEntries(NARROWED_KINDS.flatMap((kind) => (read(kind) ? [[kind, read(kind)]] : [])));
   const text = (kind: NarrowedKind) => (filters[kind] ? JSON.stringify(filters[kind]) : undefined);
   return {
@@ -33,7 +33,7 @@ export function useNarrowing(): ReportNarrowing {
       companyFilter: text('company'),
     },
     setIntake: (key) => set('intake', key),
-    setFilter: (kind, filter) => set(kind, filter ? JSON.stringify(filter) : null),
+    setFilter: (kind, filter) => set(`${kind}Filter`, filter ? JSON.stringify(filter) : null),
   };
 }
 

@@ -2,6 +2,7 @@ import type {
   AnswerSpeed,
   ChannelRulesShape,
   JourneyPaths,
+  ReportMail,
   SourceChange,
   SourceCohort,
   SourceFigure,
@@ -86,6 +87,12 @@ export const unknownSourcesQuery = (wish: SourcesNarrowing & Pick<SourcesWish, '
     queryFn: get<UnknownSources>(`/reports/sources/unknown${query({ ...wish })}`),
     placeholderData: keepPreviousData,
   });
+
+/** The views that one is mailed each Monday. */
+export const reportMailsQuery = queryOptions({
+  queryKey: ['sources', 'mails'],
+  queryFn: get<ReportMail[]>('/report-mails'),
+});
 
 /** How channels are told apart. */
 export const channelRulesQuery = queryOptions({

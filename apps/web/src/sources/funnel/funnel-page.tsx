@@ -5,7 +5,7 @@ import { ListFilter } from '../../components/list-filter';
 import { PageHead, Sheet } from '../../components/sheet';
 import { Empty, Failed, Loading } from '../../components/status';
 import { useAddress } from '../../state/use-address';
-import { PeriodFilter, useReportDays } from '../period-filter';
+import { PeriodFilter, useReportPeriod } from '../period-filter';
 import { ReportFilter } from '../report-filter';
 import { useNarrowing } from '../use-narrowing';
 import { AnswerSpeedTables } from './answer-speed-tables';
@@ -15,7 +15,7 @@ import { FunnelTable } from './funnel-table';
 export function FunnelPage() {
   const [params, set] = useAddress();
   const words = useWords();
-  const days = useReportDays();
+  const { days } = useReportPeriod();
   const narrowing = useNarrowing();
   const wish = { ...days, basis: params.get('basis') ?? undefined, ...narrowing.wish };
   const pipeline = params.get('pipeline') ?? undefined;

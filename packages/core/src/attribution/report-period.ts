@@ -4,7 +4,8 @@ export interface Days {
   to: string;
 }
 
-export const PERIODS: Readonly<Record<string, string>> = {
+export const REPORT_PERIODS: Readonly<Record<string, string>> = {
+  'last-week': 'last week',
   '30': 'the last 30 days',
   '90': 'the last 90 days',
   '365': 'the last 365 days',
@@ -27,7 +28,10 @@ export function daysOf(named: string | null, today = Date.now()): Days {
   const year = now.getUTCFullYear();
   const quarter = Math.floor(now.getUTCMonth() / 3) * 3;
   const between = (first: number, after: number) => ({ from: dayOf(first), to: dayOf(after - DAY) });
+  const monday = Date.UTC(year, now.getUTCMonth(), now.getUTCDate() - ((now.getUTCDay() + 6) % 7));
   switch (named) {
+    case 'last-week':
+      return between(monday - 7 * DAY, monday);
     case 'quarter':
       return { from: dayOf(firstOf(year, quarter)), to: dayOf(today) };
     case 'last-quarter':
@@ -37,7 +41,7 @@ export function daysOf(named: string | null, today = Date.now()): Days {
     case 'last-year':
       return between(firstOf(year - 1, 0), firstOf(year, 0));
     default: {
-      const days = Number(named !== null && Object.hasOwn(PERIODS, named) ? named : USUAL_PERIOD);
+      const days = Number(named !== null && Object.hasOwn(REPORT_PERIODS, named) ? named : USUAL_PERIOD);
       return { from: dayOf(today - (days - 1) * DAY), to: dayOf(today) };
     }
   }

@@ -4,6 +4,7 @@ import { comparedDays, daysOf } from './report-period';
 const TODAY = Date.parse('2026-02-10T15:00:00Z');
 
 test.each([
+  ['last-week', '2026-02-02', '2026-02-08'],
   ['30', '2026-01-12', '2026-02-10'],
   ['quarter', '2026-01-01', '2026-02-10'],
   ['last-quarter', '2025-10-01', '2025-12-31'],
