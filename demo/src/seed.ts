@@ -6,6 +6,7 @@ import { Random } from './random';
 import { MARRAM } from './marram';
 import { FIELDS, PIPELINES } from './quillfern/destination';
 import { CALLS_FORM, CANCEL_FORM, GRANT_FORM, PRICELIST_FORM, SURVEY_FORM, THEMES } from './quillfern/forms';
+import { withEarlierVisits } from './quillfern/earlier-visits';
 import { countVisitors } from './quillfern/form-counts';
 import { liveAMonth, prepareLife } from './quillfern/life';
 import { addChannels, answerGrants, beginDealerDraft, doTasks, publishAgain, sendSinceAMonth } from './follow-ups';
@@ -107,7 +108,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
   );
   const random = new Random(20_260_314);
   const year = [
-    ...madeUpYear(random, now),
+    ...withEarlierVisits(new Random(733), madeUpYear(random, now)),
     ...plantedArrivals(now),
     ...madeUpCancellations(new Random(91), now),
     ...madeUpGrants(new Random(37), now),

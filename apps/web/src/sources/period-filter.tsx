@@ -8,7 +8,7 @@ export function useReportPeriod(): { days: Days; asked: { period: string } | Day
   const named = params.get('period') ?? '';
   const days = daysOf(named);
   if (named === `${days.from}..${days.to}`) return { days, asked: days };
-  return { days, asked: { period: named in PERIODS ? named : USUAL_PERIOD } };
+  return { days, asked: { period: Object.hasOwn(PERIODS, named) ? named : USUAL_PERIOD } };
 }
 
 /** Chooses the period of a report. */
@@ -16,7 +16,7 @@ export function PeriodFilter() {
   const [params, set] = useAddress();
   const inAddress = params.get('period') ?? '';
   const { from, to } = daysOf(inAddress);
-  const isKnown = inAddress in PERIODS || inAddress === `${from}..${to}`;
+  const isKnown = Object.hasOwn(PERIODS, inAddress) || inAddress === `${from}..${to}`;
   return (
     <ListFilter
       label="period"

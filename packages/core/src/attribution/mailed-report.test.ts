@@ -12,7 +12,7 @@ const report: MailedReport = {
   figures: ['submissions', 'deals', 'wonDeals', 'won'],
   total: figures({ submissions: 1_200, deals: 4, wonDeals: 2, won: 1_234_56, cost: 5 }),
   before: figures({ submissions: 1_200, deals: 2, won: 2_469_12 }),
-  rows: [{ name: 'Paid', figures: figures({ deals: 4, won: 1_234_56 }) }],
+  rows: [{ name: 'paid', figures: figures({ deals: 4, wonDeals: 1, won: 1_234_56, cost: 7 }) }],
   allRows: 3,
   link: 'https://crm.example/sources',
 };
@@ -23,10 +23,10 @@ test('a mailed report says each figure against the period before, and the first 
   expect(text.split('\n')).toEqual(
     expect.arrayContaining([
       'Submissions: 1,200 (as before)',
-      'Deals: 4 (+100 %)',
+      'New deals: 4 (+100 %)',
       'Won deals: 2',
       'Won value: £ 1,234.56 (−50 %)',
-      '- Paid: deals 4, won value £ 1,234.56',
+      '- Paid: £ 1,234.56 won by 1 deal, 4 new deals',
       '- and 2 more, in the file',
       'All of it: https://crm.example/sources',
     ]),

@@ -1,4 +1,5 @@
 import { formatMoney } from '../reading/money';
+import { capitalised } from '../text';
 import type { Figure, Figures } from './credit-tree';
 import type { Days } from './report-period';
 
@@ -29,12 +30,7 @@ export function mailedReport(report: MailedReport): { subject: string; text: str
   const lines = figures.map(
     ([figure, word]) => `${word}: ${value(total, figure)}${change(total[figure], before[figure])}`,
   );
-  const told = rows.map(({ name: of, figures: own }) => {
-    const parts = figures
-      .filter(([figure]) => own[figure] > 0)
-      .map(([figure, word]) => `${word.toLowerCase()} ${value(own, figure)}`);
-    return `- ${of}: ${parts.join(', ') || 'nothing'}`;
-  });
+  const told = rows.map(({ name: of, figures: own }) => `- ${capitalised(of)}: ${rowWords(own, report) || 'nothing'}`);
   const more = allRows > rows.length ? [`- and ${allRows - rows.length} more, in the file`] : [];
   return {
     subject: `${name}: ${value(total, 'won')} won, ${days.from} to ${days.to}`,
@@ -48,17 +44,33 @@ export function mailedReport(report: MailedReport): { subject: string; text: str
   };
 }
 
-function wordsOf({ dealWords: { one, many } }: MailedReport): [Figure, string][] {
-  const capital = (word: string) => `${word.charAt(0).toUpperCase()}${word.slice(1)}`;
+function wordsOf({ dealWords: { many } }: MailedReport): [Figure, string][] {
   return [
-    ['submissions', 'Submissions'],
-    ['contacts', 'New contacts'],
-    ['deals', capital(many)],
-    ['wonDeals', `Won ${many}`],
     ['won', 'Won value'],
-    ['value', `Value of each new ${one} together`],
+    ['wonDeals', `Won ${many}`],
+    ['deals', `New ${many}`],
+    ['value', `Value of new ${many}`],
+    ['contacts', 'New contacts'],
+    ['submissions', 'Submissions'],
     ['cost', 'Cost'],
   ];
+}
+
+/** `£ 1,200.00 won by 2 deals, 4 new deals, 31 submissions`, without what is nothing. */
+function rowWords(own: Figures, { currency, dealWords: { one, many }, figures }: MailedReport): string {
+  const counted = (figure: Figure, singular: string, plural: string) => {
+    const count = figures.includes(figure) ? own[figure] : 0;
+    return count ? `${count.toLocaleString('en-GB')} ${count === 1 ? singular : plural}` : '';
+  };
+  const wonBy = counted('wonDeals', one, many);
+  return [
+    own.won ? `${formatMoney({ amount: own.won, currency })} won by ${wonBy}` : wonBy && `${wonBy} won`,
+    counted('deals', `new ${one}`, `new ${many}`),
+    counted('submissions', 'submission', 'submissions'),
+    figures.includes('cost') && own.cost ? `cost ${formatMoney({ amount: own.cost, currency })}` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 const MONEY: readonly Figure[] = ['won', 'value', 'cost'];
