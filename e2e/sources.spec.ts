@@ -174,3 +174,60 @@ test('all that was acknowledged is accounted for, by intake and day', async ({ p
   const lines = page.getByRole('table', { name: 'Balance by intake and day' }).getByRole('row');
   await expect(lines.filter({ hasText: 'Site survey request' }).first()).toContainText('yes');
 });
+
+test('the report is narrowed to a pipeline, told apart by it, and its funnel says where deals are lost', async ({
+  page,
+}) => {
+  await page.goto('/sources?period=365');
+  const table = page.getByRole('table', { name: 'Where business came from' });
+  const dealsOf = async (row: RegExp) => (await table.getByRole('row', { name: row }).innerText()).split('\t');
+  await page.getByLabel('rows by').selectOption({ label: 'Pipeline of the deal' });
+  await expect(table.getByRole('row', { name: /^Dealers/ })).toBeVisible();
+  const [, deals] = await dealsOf(/^Dealers/);
+  await page.getByRole('button', { name: 'Any rows by' }).click();
+
+  await page.getByRole('button', { name: 'Filter' }).click();
+  await page.getByRole('button', { name: 'Test', exact: true }).click();
+  await page.getByLabel('Field', { exact: true }).selectOption({ label: 'Pipeline' });
+  await page.getByLabel('Wanted').selectOption('Dealers');
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('Deal: Pipeline is Dealers')).toBeVisible();
+  await expect(
+    table.getByRole('row', { name: /^All/ }).getByRole('button', { name: deals!, exact: true }),
+  ).toBeVisible();
+
+  await page.getByRole('link', { name: 'Funnel' }).click();
+  await page.getByLabel('pipeline').selectOption('Dealers');
+  const funnel = page.getByRole('table', { name: 'How far it came' });
+  await expect(funnel.getByRole('row', { name: /^All/ })).toContainText(deals!);
+  await expect(funnel.getByRole('row', { name: /^All/ })).toContainText('lost');
+  await page.getByRole('button', { name: 'No longer: Deal: Pipeline is Dealers' }).click();
+  await expect(page.getByText('Deal: Pipeline is Dealers')).toBeHidden();
+});
+
+test('a view is mailed each Monday, tried at once, and ended', async ({ page }, { retry }) => {
+  const name = `Paid alone ${retry}`;
+  await page.goto('/sources?period=last-week');
+  await page.getByRole('button', { name: 'Mail', exact: true }).click();
+  await page.getByLabel('Mail this view to me each Monday, as').fill(name);
+  await page.keyboard.press('Enter');
+  const mails = page.getByRole('list', { name: 'What is mailed to you' });
+  const line = mails.getByRole('listitem').filter({ hasText: name });
+  await line.getByRole('button', { name: 'Send now' }).click();
+  await expect(line).toContainText(/mailed \d\d:\d\d/);
+  await line.getByRole('button', { name: `Mail “${name}” no more` }).click();
+  await expect(line).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(line).toBeVisible();
+});
+
+test('a form tells on one picture how many looked, left, sent and were won', async ({ page }) => {
+  await page.goto('/intakes/survey/form');
+  await page.getByRole('button', { name: 'More about this form' }).click();
+  await page.getByRole('menuitem', { name: 'What happens at it' }).click();
+  await page.getByLabel('over the last').selectOption('365 days');
+  const steps = page.getByRole('table', { name: 'From looking to won' });
+  await expect(steps.getByRole('row', { name: /^Looked/ })).toContainText('100 %');
+  await expect(steps.getByRole('row', { name: /left here/ }).first()).toBeVisible();
+  await expect(steps.getByRole('row', { name: /^Won deals [1-9]/ })).toBeVisible();
+});

@@ -12,6 +12,7 @@ import {
 import { Plus, X } from 'lucide-react';
 import { Button, IconButton } from './button';
 import { ChooseSeveral } from './field-input';
+import { FilterOptions } from './list-filter';
 
 type Group = { all: RecordCondition[] } | { any: RecordCondition[] } | { not: { any: RecordCondition[] } };
 
@@ -276,6 +277,13 @@ function Wanted({
         </label>
       );
     default:
+      // A text of which the values are known, such as a stage, is chosen by its name.
+      if (field.options && (clause.test === 'is' || clause.test === 'is-not'))
+        return (
+          <select aria-label="Wanted" className={SELECT} value={one(0)} onChange={({ target }) => put(target.value)}>
+            <FilterOptions any="choose" options={field.options.map(({ key, label }) => [key, label])} />
+          </select>
+        );
       return (
         <span className="flex items-center gap-1.5">
           <input

@@ -1,8 +1,8 @@
-import { listedFields, type RecordCondition } from '@haycart/core';
+import { listedFields, type FieldDefinition, type FieldOption, type RecordCondition } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { ListFilter as FilterMark } from 'lucide-react';
 import { useState } from 'react';
-import { fieldsQuery, intakeLinesQuery, intakeQuery, teamsQuery } from '../api/queries';
+import { fieldsQuery, intakeLinesQuery, intakeQuery, pipelinesQuery, teamsQuery } from '../api/queries';
 import { useWords } from '../api/words';
 import { Button } from '../components/button';
 import { asGroup, ConditionBuilder, finished } from '../components/condition-builder';
@@ -112,8 +112,25 @@ function WordsOf({ kind, narrowing }: { kind: NarrowedKind; narrowing: ReportNar
   );
 }
 
+/** The fields of a kind of record; stages and pipelines with their names. */
 function useTerms(kind: NarrowedKind, isWanted: boolean) {
   const fields = useQuery(fieldsQuery).data ?? [];
   const teams = useQuery({ ...teamsQuery, enabled: isWanted }).data ?? [];
-  return { fields: fields.length ? listedFields(kind, fields) : [], teams };
+  const pipelines = useQuery({ ...pipelinesQuery, enabled: isWanted }).data ?? [];
+  const ofDeals = pipelines.filter(({ record }) => record === kind);
+  const known: Record<string, FieldOption[]> = {
+    pipeline: ofDeals.map(({ key, name }) => ({ key, label: name })),
+    stage: distinct(ofDeals.flatMap(({ stages }) => stages)).map(({ key, name }) => ({ key, label: name })),
+    status: ['open', 'won', 'lost'].map((key) => ({ key, label: key })),
+  };
+  const withNames = (field: FieldDefinition) =>
+    kind === 'deal' && field.builtIn && Object.hasOwn(known, field.key)
+      ? { ...field, options: known[field.key]! }
+      : field;
+  return { fields: fields.length ? listedFields(kind, fields).map(withNames) : [], teams };
+}
+
+/** The first of each key. */
+function distinct<One extends { key: string }>(all: readonly One[]): One[] {
+  return [...new Map(all.toReversed().map((one) => [one.key, one])).values()].reverse();
 }

@@ -21,6 +21,7 @@ import { UnknownCauses } from './unknown-causes';
 import { useDataDriven } from './use-data-driven';
 import { useNarrowing } from './use-narrowing';
 import { useSplits } from './use-splits';
+import { WhatChanged } from './what-changed';
 import { WonChart } from './won-chart';
 
 const USUAL_MODEL = 'position';
@@ -119,6 +120,7 @@ export function SourcesPage() {
       ) : (
         <div className="flex flex-col gap-4">
           <WonChart months={report.data.months} currency={currency} />
+          {before.data && !isDataDriven && <WhatChanged report={report.data} before={before.data} />}
           <SourceTable
             report={report.data}
             lines={sourceTree(

@@ -18,3 +18,4 @@ export { creditedByRemoval } from './removal/credited-by-removal';
 export { dataDriven, type DataDriven, type RemovalShare } from './removal/removal-effect';
 export { mailedReport, type MailedReport } from './mailed-report';
 export { comparedDays, daysOf, REPORT_PERIODS, USUAL_PERIOD, type Days } from './report-period';
+export { whatChanged, type ComparedSource } from './what-changed';
