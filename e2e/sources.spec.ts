@@ -197,7 +197,7 @@ test('the report is narrowed to a pipeline, told apart by it, and its funnel say
   ).toBeVisible();
 
   await page.getByRole('link', { name: 'Funnel' }).click();
-  await page.getByLabel('pipeline').selectOption('Dealers');
+  await page.getByLabel('pipeline', { exact: true }).selectOption('Dealers');
   const funnel = page.getByRole('table', { name: 'How far it came' });
   await expect(funnel.getByRole('row', { name: /^All/ })).toContainText(deals!);
   await expect(funnel.getByRole('row', { name: /^All/ })).toContainText('lost');
@@ -218,6 +218,7 @@ test('a view is mailed each Monday, tried at once, and ended', async ({ page }, 
   await line.getByRole('button', { name: `Mail “${name}” no more` }).click();
   await expect(line).toBeHidden();
   await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Mail', exact: true }).click();
   await expect(line).toBeVisible();
 });
 
