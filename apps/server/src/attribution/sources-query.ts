@@ -102,7 +102,8 @@ export class SourcesQuery extends NarrowingQuery {
 
 /** @throws ProblemError for a period or split that is none. */
 export function wishOf(query: SourcesQuery, { destination }: ListSetting): ReportWish {
-  const named = query.period && !query.from && !query.to ? daysOf(query.period) : { from: query.from, to: query.to };
+  const named =
+    query.period && !query.from && !query.to ? daysOf(query.period, Date.now()) : { from: query.from, to: query.to };
   const to = new Date((named.to ? Date.parse(named.to) : Math.floor(Date.now() / DAY) * DAY) + DAY);
   const from = named.from ? new Date(named.from) : new Date(to.getTime() - USUAL_DAYS * DAY);
   const days = (to.getTime() - from.getTime()) / DAY;

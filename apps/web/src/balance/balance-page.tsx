@@ -10,6 +10,7 @@ import { Empty, Failed, Loading } from '../components/status';
 import { TakeAway, type TakeAwayFormat } from '../components/take-away';
 import { useAddress } from '../state/use-address';
 import { balanceWords, signOf, type BalanceSign } from '../components/balance-sign';
+import { Head, Heads } from '../components/heads';
 
 const DAYS: [string, string][] = [
   ['1', 'today'],
@@ -72,21 +73,15 @@ export function BalancePage() {
           <Empty title="Nothing arrived in these days">What arrives is counted here twice, and compared.</Empty>
         ) : (
           <table className="w-full border-collapse" aria-label="Balance by intake and day">
-            <thead>
-              <tr className="border-b border-line text-label text-muted">
-                <th scope="col" className="px-3.5 py-2 text-left font-semibold">
-                  Day, intake
-                </th>
-                {COLUMNS.map(([key, head, look = '']) => (
-                  <th key={key} scope="col" className={`px-2 py-2 text-right font-semibold ${look}`}>
-                    {head}
-                  </th>
-                ))}
-                <th scope="col" className="px-3.5 py-2 text-left font-semibold whitespace-nowrap">
-                  Adds up
-                </th>
-              </tr>
-            </thead>
+            <Heads>
+              <Head>Day, intake</Head>
+              {COLUMNS.map(([key, head, look = '']) => (
+                <Head key={key} end look={look}>
+                  {head}
+                </Head>
+              ))}
+              <Head look="whitespace-nowrap">Adds up</Head>
+            </Heads>
             <tbody>
               {lines.map((line, index) => (
                 <Line key={`${line.day} ${line.intake}`} line={line} isFirst={lines[index - 1]?.day !== line.day} />

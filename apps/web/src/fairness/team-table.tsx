@@ -2,6 +2,7 @@ import type { FairnessLine, FairnessTeam } from '@haycart/api';
 import { Link } from 'react-router';
 import { count, percent, timeSpan } from '../components/format';
 import { Sheet } from '../components/sheet';
+import { Head, Heads } from '../components/heads';
 
 const HEADS: readonly [string, string][] = [
   ['Received', 'w-[84px]'],
@@ -40,21 +41,17 @@ export function TeamTable({
         </span>
       </h2>
       <table className="w-full table-fixed border-collapse" aria-label={name}>
-        <thead>
-          <tr className="border-b border-line text-label text-muted">
-            <th scope="col" className="px-3.5 py-2 text-left font-semibold">
-              Person
-            </th>
-            <th scope="col" className="w-[34%] py-2 text-left font-semibold max-lg:hidden">
-              {turns > 0 ? 'By turns, beside the share meant' : <span className="sr-only">By turns</span>}
-            </th>
-            {HEADS.map(([head, look]) => (
-              <th key={head} scope="col" className={`px-2 py-2 text-right font-semibold last:pr-3.5 ${look}`}>
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Heads>
+          <Head>Person</Head>
+          <Head look="w-[34%] max-lg:hidden">
+            {turns > 0 ? 'By turns, beside the share meant' : <span className="sr-only">By turns</span>}
+          </Head>
+          {HEADS.map(([head, look]) => (
+            <Head key={head} end look={look}>
+              {head}
+            </Head>
+          ))}
+        </Heads>
         <tbody>
           {people.map((line) => (
             <Line key={line.person} line={line} name={nameOf(line.person)} turns={turns} widest={widest} />
@@ -80,7 +77,9 @@ function Line({ line, name, turns, widest }: { line: FairnessLine; name: string;
           {count(open)}
         </Link>
       </td>
-      <td className="tabular px-2 text-right max-sm:hidden">{firstTouch === null ? <Nothing /> : timeSpan(firstTouch)}</td>
+      <td className="tabular px-2 text-right max-sm:hidden">
+        {firstTouch === null ? <Nothing /> : timeSpan(firstTouch)}
+      </td>
       <td className="tabular px-2 text-right max-sm:hidden">
         {promised ? (
           <span title={`${inTime} of ${promised}`} className={inTime / promised < 0.8 ? 'text-brick' : ''}>

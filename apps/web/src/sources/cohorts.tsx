@@ -6,6 +6,7 @@ import { count, money, percent } from '../components/format';
 import { ListFilter } from '../components/list-filter';
 import { PageHead, Sheet } from '../components/sheet';
 import { Empty, Failed, Loading } from '../components/status';
+import { Head, Heads } from '../components/heads';
 import { useAddress } from '../state/use-address';
 import { channelWord } from './channel-word';
 import { ReportFilter } from './report-filter';
@@ -51,24 +52,20 @@ export function CohortsPage() {
       <Sheet className="overflow-x-auto">
         {cohorts.data.length ? (
           <table className="w-full border-collapse" aria-label="Deals by the month of the first touch">
-            <thead>
-              <tr className="border-b border-line text-label text-muted">
-                <th scope="col" className="px-3.5 py-2 text-left font-semibold">
-                  First came by
-                </th>
-                <Head>Deals</Head>
-                <Head>Open</Head>
-                <Head>Lost</Head>
-                <Head>Won</Head>
-                {AFTER.map((months) => (
-                  <Head key={months}>
-                    {months === 0 ? 'Won in a month' : months === 11 ? 'in a year' : `in ${months + 1} months`}
-                  </Head>
-                ))}
-                <Head>Days to won</Head>
-                <Head>Won value</Head>
-              </tr>
-            </thead>
+            <Heads>
+              <Head>First came by</Head>
+              <Head end>Deals</Head>
+              <Head end>Open</Head>
+              <Head end>Lost</Head>
+              <Head end>Won</Head>
+              {AFTER.map((months) => (
+                <Head end key={months}>
+                  {months === 0 ? 'Won in a month' : months === 11 ? 'in a year' : `in ${months + 1} months`}
+                </Head>
+              ))}
+              <Head end>Days to won</Head>
+              <Head end>Won value</Head>
+            </Heads>
             <tbody>
               {cohorts.data.map((cohort) => (
                 <Cohort key={cohort.month} cohort={cohort} currency={currency} />
@@ -83,14 +80,6 @@ export function CohortsPage() {
         Shares are of the deals of the month; what is still to come is left blank. Days are those in the middle.
       </p>
     </div>
-  );
-}
-
-function Head({ children }: { children: string | string[] }) {
-  return (
-    <th scope="col" className="px-2 py-2 text-right font-semibold last:pr-3.5">
-      {children}
-    </th>
   );
 }
 

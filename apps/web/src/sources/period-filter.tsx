@@ -6,7 +6,7 @@ import { useAddress } from '../state/use-address';
 export function useReportPeriod(): { days: Days; asked: { period: string } | Days } {
   const [params] = useAddress();
   const named = params.get('period') ?? '';
-  const days = daysOf(named);
+  const days = daysOf(named, Date.now());
   if (named === `${days.from}..${days.to}`) return { days, asked: days };
   return { days, asked: { period: Object.hasOwn(PERIODS, named) ? named : USUAL_PERIOD } };
 }
@@ -15,7 +15,7 @@ export function useReportPeriod(): { days: Days; asked: { period: string } | Day
 export function PeriodFilter() {
   const [params, set] = useAddress();
   const inAddress = params.get('period') ?? '';
-  const { from, to } = daysOf(inAddress);
+  const { from, to } = daysOf(inAddress, Date.now());
   const isKnown = Object.hasOwn(PERIODS, inAddress) || inAddress === `${from}..${to}`;
   return (
     <ListFilter

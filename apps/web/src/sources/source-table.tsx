@@ -3,6 +3,7 @@ import type { Figure, Figures, RemovalShare } from '@haycart/core';
 import { useState, type ReactNode } from 'react';
 import { count, money } from '../components/format';
 import { Sheet } from '../components/sheet';
+import { Head, Heads } from '../components/heads';
 import { RowName, rowWords } from './row-name';
 import { columnsOf, type CostPer } from './source-columns';
 import { ROW_PARTS, shownLines, type RowPart, type SourceLine } from './source-tree';
@@ -68,20 +69,18 @@ export function SourceTable({
         {children}
       </header>
       <table className="w-full border-collapse" aria-label="Where business came from">
-        <thead>
-          <tr className="border-b border-line text-label text-muted">
-            <th scope="col" className="px-3.5 py-2 text-left font-semibold">
-              {split && `${split.label}, `}
-              {split ? 'channel' : 'Channel'}, source, campaign
-            </th>
-            {columns.map(({ figure, head, look = '' }) => (
-              <th key={head} scope="col" className={`px-2 py-2 text-right font-semibold last:pr-3.5 ${look}`}>
-                {head}
-                {figure === 'won' && <span className="ml-2 inline-block w-14 max-sm:hidden" />}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Heads>
+          <Head>
+            {split && `${split.label}, `}
+            {split ? 'channel' : 'Channel'}, source, campaign
+          </Head>
+          {columns.map(({ figure, head, look = '' }) => (
+            <Head key={head} end look={look}>
+              {head}
+              {figure === 'won' && <span className="ml-2 inline-block w-14 max-sm:hidden" />}
+            </Head>
+          ))}
+        </Heads>
         <tbody>
           {shownLines(lines, opened).map((line) => (
             <tr

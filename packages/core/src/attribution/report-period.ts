@@ -21,7 +21,7 @@ const dayOf = (time: number) => new Date(time).toISOString().slice(0, 10);
 const firstOf = (year: number, month: number) => Date.UTC(year, month, 1);
 
 /** The days of a period named in an address, or between two days as `2026-09-01..2026-11-30`; the usual where it names none. */
-export function daysOf(named: string | null, today = Date.now()): Days {
+export function daysOf(named: string | null, today: number): Days {
   const [, from, to] = /^(\d{4}-\d{2}-\d{2})\.\.(\d{4}-\d{2}-\d{2})$/.exec(named ?? '') ?? [];
   if (from && to && isDay(from) && isDay(to) && from <= to) return { from, to };
   const now = new Date(today);

@@ -16,7 +16,7 @@ import { newId } from '../../platform/new-id';
 import { CONFIG } from '../../platform/tokens';
 import { DestinationService } from '../../destination/destination.service';
 import { listSetting } from '../../records/lists/list-setting';
-import { person } from '../../workspaces/tables';
+import { PeopleService } from '../../workspaces/people.service';
 import { narrowedRecords } from '../narrowing/narrowing';
 import { exportSources } from '../sources-export';
 import { SourcesQuery, wishOf } from '../sources-query';
@@ -44,6 +44,7 @@ export class ReportMails implements OnModuleInit, OnApplicationBootstrap {
     @Inject(Database) private readonly database: Database,
     @Inject(Jobs) private readonly jobs: Jobs,
     @Inject(MailsService) private readonly mails: MailsService,
+    @Inject(PeopleService) private readonly people: PeopleService,
     @Inject(SourcesService) private readonly sources: SourcesService,
     @Inject(DestinationService) private readonly destinations: DestinationService,
   ) {}
@@ -153,12 +154,12 @@ export class ReportMails implements OnModuleInit, OnApplicationBootstrap {
   /** The mail as it is now; null when nobody wants it any more. */
   async #written(tx: WorkspaceTx, id: string): Promise<Mail | null> {
     const [asked] = await tx.db
-      .select({ name: reportMail.name, query: reportMail.query, to: person.email, key: person.key })
+      .select({ name: reportMail.name, query: reportMail.query, personId: reportMail.personId })
       .from(reportMail)
-      .innerJoin(person, and(eq(person.workspaceId, reportMail.workspaceId), eq(person.id, reportMail.personId)))
-      .where(and(eq(reportMail.workspaceId, tx.workspaceId), eq(reportMail.id, id), eq(person.active, true)));
-    if (!asked) return null;
-    const setting = listSetting(await this.destinations.load(tx), asked.key);
+      .where(and(eq(reportMail.workspaceId, tx.workspaceId), eq(reportMail.id, id)));
+    const reader = asked && (await this.#activePerson(tx, asked.personId));
+    if (!reader) return null;
+    const setting = listSetting(await this.destinations.load(tx), reader.key);
     const wish = wishOf(plainToInstance(SourcesQuery, { ...asked.query, by: 'channel,source,campaign' }), setting);
     const days = daysBetween(wish.from, wish.to);
     const earlier = comparedDays(days, 'before');
@@ -184,13 +185,18 @@ export class ReportMails implements OnModuleInit, OnApplicationBootstrap {
     });
     const bytes = await buffer(exportSources('csv', report, wish.by));
     return {
-      to: asked.to,
+      to: reader.email,
       key: `${id}.${days.to}`,
       subject,
       text,
       html: null,
       attachments: [{ name: `sources ${days.from} to ${days.to}.csv`, type: EXPORT_TYPES.csv, bytes }],
     };
+  }
+
+  async #activePerson(tx: WorkspaceTx, id: string): Promise<{ key: string; email: string } | null> {
+    const found = await this.people.one(tx, id);
+    return (await this.people.choices(tx)).find(({ key, active }) => active && key === found?.key) ?? null;
   }
 
   #link(query: Readonly<Record<string, string | number>>): string | null {

@@ -9,6 +9,7 @@ import { Button, IconButton } from '../../components/button';
 import { count } from '../../components/format';
 import { Sheet } from '../../components/sheet';
 import { Empty, Failed, Loading, messageOf } from '../../components/status';
+import { Head, Heads } from '../../components/heads';
 import { LinkBuilder } from './link-builder';
 import { QrDialog } from './qr-dialog';
 
@@ -37,25 +38,21 @@ export function CampaignLinks({ campaign }: { campaign: CampaignShape }) {
         <Failed error={links.error} retry={() => void links.refetch()} />
       ) : links.data.length ? (
         <table className="w-full table-fixed border-collapse" aria-label="Links">
-          <thead>
-            <tr className="h-8 border-y border-line text-label text-muted">
-              <th scope="col" className="px-3.5 text-left font-semibold">
-                Link
-              </th>
-              <th scope="col" className="w-28 px-2 text-right font-semibold">
-                Submissions
-              </th>
-              <th scope="col" className="w-16 px-2 text-right font-semibold max-sm:hidden">
-                Deals
-              </th>
-              <th scope="col" className="w-16 px-2 text-right font-semibold max-sm:hidden">
-                Won
-              </th>
-              <th scope="col" className="w-28 px-2">
-                <span className="sr-only">What can be done</span>
-              </th>
-            </tr>
-          </thead>
+          <Heads>
+            <Head>Link</Head>
+            <Head end look="w-28">
+              Submissions
+            </Head>
+            <Head end look="w-16 max-sm:hidden">
+              Deals
+            </Head>
+            <Head end look="w-16 max-sm:hidden">
+              Won
+            </Head>
+            <Head look="w-28">
+              <span className="sr-only">What can be done</span>
+            </Head>
+          </Heads>
           <tbody>
             {links.data.map((link) => (
               <tr key={link.id} className="h-12 border-b border-hair last:border-0">

@@ -8,6 +8,7 @@ import { Button } from '../../components/button';
 import { count, money, shortDay } from '../../components/format';
 import { Mono, PageHead, Sheet } from '../../components/sheet';
 import { Empty, Failed, Loading } from '../../components/status';
+import { Head, Heads } from '../../components/heads';
 import { CampaignDialog } from './campaign-dialog';
 import { CostsFromFile } from './costs-from-file';
 
@@ -34,28 +35,18 @@ export function CampaignsPage() {
       <Sheet>
         {campaigns.data.length ? (
           <table className="w-full table-fixed border-collapse" aria-label="Campaigns">
-            <thead>
-              <tr className="h-9 border-b border-line text-label text-muted">
-                <th scope="col" className="px-3.5 text-left font-semibold">
-                  Name
-                </th>
-                <th scope="col" className="w-56 px-2 text-left font-semibold max-md:hidden">
-                  Links say
-                </th>
-                <th scope="col" className="w-48 px-2 text-left font-semibold max-lg:hidden">
-                  Runs
-                </th>
-                <th scope="col" className="w-40 px-2 text-left font-semibold max-lg:hidden">
-                  Owner
-                </th>
-                <th scope="col" className="w-16 px-2 text-right font-semibold max-sm:hidden">
-                  Links
-                </th>
-                <th scope="col" className="w-36 px-3.5 text-right font-semibold">
-                  Cost
-                </th>
-              </tr>
-            </thead>
+            <Heads>
+              <Head>Name</Head>
+              <Head look="w-56 max-md:hidden">Links say</Head>
+              <Head look="w-48 max-lg:hidden">Runs</Head>
+              <Head look="w-40 max-lg:hidden">Owner</Head>
+              <Head end look="w-16 max-sm:hidden">
+                Links
+              </Head>
+              <Head end look="w-36">
+                Cost
+              </Head>
+            </Heads>
             <tbody>
               {campaigns.data.map((campaign) => (
                 <tr

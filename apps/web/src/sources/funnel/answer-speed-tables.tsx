@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { answerSpeedQuery, type SourcesWish } from '../../api/queries';
 import { count, percent, timeSpan } from '../../components/format';
 import { Sheet } from '../../components/sheet';
+import { Head, Heads } from '../../components/heads';
 import { channelWord } from '../channel-word';
 
 /** How fast what was given to people was answered, by channel and by team. */
@@ -14,17 +15,13 @@ export function AnswerSpeedTables({ wish }: { wish: SourcesWish }) {
     <Sheet className="overflow-x-auto">
       <h2 className="px-3.5 pt-2.5 text-base leading-7">How fast it was answered</h2>
       <table className="w-full border-collapse" aria-label="How fast it was answered">
-        <thead>
-          <tr className="border-b border-line text-label text-muted">
-            <th scope="col" className="px-3.5 py-2 text-left font-semibold">
-              Channel, team
-            </th>
-            <Head>Given to somebody</Head>
-            <Head>Answered</Head>
-            <Head>Answered after</Head>
-            <Head>In time</Head>
-          </tr>
-        </thead>
+        <Heads>
+          <Head>Channel, team</Head>
+          <Head end>Given to somebody</Head>
+          <Head end>Answered</Head>
+          <Head end>Answered after</Head>
+          <Head end>In time</Head>
+        </Heads>
         <tbody>
           {channels.map((row) => (
             <SpeedRow key={`channel ${row.name}`} row={row} name={channelWord(row.name)} />
@@ -42,14 +39,6 @@ export function AnswerSpeedTables({ wish }: { wish: SourcesWish }) {
         with a promise that were answered or are due.
       </p>
     </Sheet>
-  );
-}
-
-function Head({ children }: { children: string }) {
-  return (
-    <th scope="col" className="px-2 py-2 text-right font-semibold last:pr-3.5">
-      {children}
-    </th>
   );
 }
 

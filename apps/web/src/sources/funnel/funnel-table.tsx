@@ -3,6 +3,7 @@ import { ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { useWords } from '../../api/words';
 import { count, percent } from '../../components/format';
+import { Head, Heads } from '../../components/heads';
 import { channelWord } from '../channel-word';
 
 const CELL = 'tabular px-2 text-right align-top whitespace-nowrap last:pr-3.5';
@@ -17,19 +18,17 @@ export function FunnelTable({ funnel: { stages, rows, total } }: { funnel: Sourc
     rows.filter((row) => row.channel === channel && row.source !== null && row.source !== '');
   return (
     <table className="w-full border-collapse" aria-label="How far it came">
-      <thead>
-        <tr className="border-b border-line text-label text-muted">
-          <th scope="col" className="px-3.5 py-2 text-left font-semibold">
-            Channel, source
-          </th>
-          <Head>{words.Many('deal')} begun</Head>
-          {stages.map(({ key, name }) => (
-            <Head key={key}>{name}</Head>
-          ))}
-          <Head>Won</Head>
-          <Head>Still open</Head>
-        </tr>
-      </thead>
+      <Heads>
+        <Head>Channel, source</Head>
+        <Head end>{words.Many('deal')} begun</Head>
+        {stages.map(({ key, name }) => (
+          <Head end key={key}>
+            {name}
+          </Head>
+        ))}
+        <Head end>Won</Head>
+        <Head end>Still open</Head>
+      </Heads>
       <tbody>
         {rows
           .filter(({ source }) => source === null)
@@ -69,14 +68,6 @@ export function FunnelTable({ funnel: { stages, rows, total } }: { funnel: Sourc
         </Row>
       </tfoot>
     </table>
-  );
-}
-
-function Head({ children }: { children: string | string[] }) {
-  return (
-    <th scope="col" className="px-2 py-2 text-right font-semibold last:pr-3.5">
-      {children}
-    </th>
   );
 }
 
