@@ -15,7 +15,7 @@ export function ReportWays() {
   const [params] = useAddress();
   const shared = new URLSearchParams(SHARED.flatMap((name) => (params.has(name) ? [[name, params.get(name)!]] : [])));
   return (
-    <nav aria-label="Reports of sources" className="ml-auto flex gap-1.5">
+    <nav aria-label="Reports of sources" className="ml-auto flex gap-1.5 max-sm:ml-0">
       {[...WAYS, ['/sources/campaigns', 'Campaigns'] as const].map(([path, name]) => (
         <Link
           key={path}

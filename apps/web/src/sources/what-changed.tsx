@@ -4,6 +4,8 @@ import { useWords } from '../api/words';
 import { Sheet } from '../components/sheet';
 import { rowWord } from './row-name';
 
+/** The space between a currency and its amount, at which no line ends. */
+const BEFORE_AMOUNT = /(?<=\p{Sc}|[A-Z]{3}) (?=\d)/gu;
 const NOTHING = { won: 0, wonDeals: 0, submissions: 0 };
 
 /** What changed against the period that is compared with, in sentences. */
@@ -15,10 +17,10 @@ export function WhatChanged({ report, before }: { report: SourcesReport; before:
   return (
     <Sheet className="px-3.5 py-2.5">
       <h2 className="text-base leading-7">What changed</h2>
-      <ul className="mb-1 grid gap-x-8 lg:grid-cols-2">
+      <ul className="mb-1">
         {sentences.map((sentence) => (
           <li key={sentence} className="leading-7">
-            {sentence}
+            {sentence.replaceAll(BEFORE_AMOUNT, '\u00a0')}
           </li>
         ))}
       </ul>
