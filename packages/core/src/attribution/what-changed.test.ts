@@ -41,6 +41,7 @@ test('a source that is new, or brings nothing any more, says so', () => {
 test('small changes are not told, and of many the greatest four', () => {
   expect(told(source('Paid', figures(1_000, 2), figures(1_001, 2)))).toEqual([]);
   expect(told()).toEqual([]);
+  expect(told(source('Paid', figures(1_000, 2), figures(0, 0)))).toEqual([]);
   const many = Array.from({ length: 9 }, (_, nth) => source(`S${nth}`, figures(100 * (nth + 2), 1), figures(100, 1)));
   expect(told(...many).map((sentence) => sentence.slice(0, 2))).toEqual(['S8', 'S7', 'S6', 'S5']);
 });

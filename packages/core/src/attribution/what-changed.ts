@@ -15,13 +15,14 @@ const LEAST = 0.03;
 
 /**
  * What changed about what was won, in sentences with the reason; the greatest change first. The reason is whichever explains
- * more of it: how many were won, or what each was worth.
+ * more of it: how many were won, or what each was worth. Nothing is told when nothing was won before.
  */
 export function whatChanged(
   sources: readonly ComparedSource[],
   { currency, dealWords }: { currency: string; dealWords: { one: string; many: string } },
 ): string[] {
   const sum = (of: 'now' | 'before') => sources.reduce((whole, source) => whole + source[of].won, 0);
+  if (!sum('before')) return [];
   const least = Math.max(1, LEAST * Math.max(sum('now'), sum('before')));
   const money = (amount: number) => formatMoney({ amount: Math.round(amount), currency });
   const deals = (count: number) => `${count.toLocaleString('en-GB')} ${count === 1 ? dealWords.one : dealWords.many}`;
