@@ -103,10 +103,10 @@ function Line({ line, isFirst }: { line: BalanceLine; isFirst: boolean }) {
   return (
     <tr className={`h-9 ${isFirst ? 'border-t border-line first:border-t-0' : 'border-t border-hair'}`}>
       <th scope="row" className="w-full max-w-0 truncate px-3.5 text-left font-normal">
-        <span className="inline-block w-24 text-muted max-sm:w-[84px]">
+        <span className="inline-block w-24 text-muted max-sm:block max-sm:w-auto max-sm:text-small max-sm:empty:hidden">
           {isFirst ? DAY.format(new Date(line.day)) : ''}
         </span>
-        <Link to={`/submissions?intake=${line.intake}`} className="hover:underline">
+        <Link to={`/submissions?intake=${line.intake}`} className="hover:underline max-sm:block max-sm:truncate">
           {line.name}
         </Link>
       </th>

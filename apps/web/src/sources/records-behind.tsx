@@ -2,22 +2,19 @@ import type { SourceFigure } from '@haycart/api';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { sourceRecordsQuery, type SourcesWish } from '../api/queries';
+import { useWords } from '../api/words';
 import { Dialog } from '../components/dialog';
 import { count, money } from '../components/format';
 import { Failed, Loading } from '../components/status';
 import { Time } from '../components/time';
 import type { ShownCell } from './source-table';
 
-const WORDS: Record<SourceFigure, string> = {
+const WORDS = {
   submissions: 'Submissions',
   contacts: 'New contacts',
   qualified: 'Qualified leads',
-  deals: 'Deals begun',
-  value: 'Deals begun',
-  wonDeals: 'Deals won',
-  won: 'Deals won',
   cost: 'What campaigns cost',
-};
+} as const;
 const WAYS = {
   submission: '/submissions?open=',
   contact: '/records/contacts/',
@@ -41,11 +38,12 @@ export function RecordsBehind({
   isCredited: boolean;
   close: () => void;
 }) {
+  const title = `${figureWords(figure, useWords().Many('deal'))}: ${name}`;
   const behind = useQuery(sourceRecordsQuery(wish, figure, path));
   const ofCosts = figure === 'cost';
   const ofDeals = WAYS.deal === WAYS[behind.data?.items[0]?.kind ?? 'contact'];
   return (
-    <Dialog open close={close} wide title={`${WORDS[figure]}: ${name}`}>
+    <Dialog open close={close} wide title={title}>
       {behind.isPending ? (
         <Loading />
       ) : behind.isError ? (
@@ -115,6 +113,11 @@ export function RecordsBehind({
       )}
     </Dialog>
   );
+}
+
+function figureWords(figure: SourceFigure, deals: string): string {
+  if (figure in WORDS) return WORDS[figure as keyof typeof WORDS];
+  return `${deals} ${figure === 'deals' || figure === 'value' ? 'begun' : 'won'}`;
 }
 
 function amountOf(amount: number | null | undefined, currency: string): string {

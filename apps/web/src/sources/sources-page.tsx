@@ -119,8 +119,12 @@ export function SourcesPage() {
         </Sheet>
       ) : (
         <div className="flex flex-col gap-4">
-          <WonChart months={report.data.months} currency={currency} />
-          {before.data && !isDataDriven && <WhatChanged report={report.data} before={before.data} />}
+          <div className="flex items-stretch gap-4 max-lg:flex-col">
+            <div className="min-w-0 flex-1">
+              <WonChart months={report.data.months} currency={currency} />
+            </div>
+            {before.data && !isDataDriven && <WhatChanged report={report.data} before={before.data} />}
+          </div>
           <SourceTable
             report={report.data}
             lines={sourceTree(

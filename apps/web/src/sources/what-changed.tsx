@@ -15,11 +15,11 @@ export function WhatChanged({ report, before }: { report: SourcesReport; before:
   const sentences = whatChanged(compared(report, before), { currency: report.currency, dealWords });
   if (!sentences.length) return null;
   return (
-    <Sheet className="px-3.5 py-2.5">
+    <Sheet className="px-3.5 py-2.5 lg:w-[340px] lg:flex-none">
       <h2 className="text-base leading-7">What changed</h2>
-      <ul className="mb-1">
+      <ul className="mt-1 flex flex-col gap-2">
         {sentences.map((sentence) => (
-          <li key={sentence} className="leading-7">
+          <li key={sentence} className="border-t border-hair pt-2 leading-5">
             {sentence.replaceAll(BEFORE_AMOUNT, '\u00a0')}
           </li>
         ))}

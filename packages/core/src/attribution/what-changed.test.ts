@@ -10,7 +10,7 @@ const source = (name: string, now: ReturnType<typeof figures>, before: ReturnTyp
 const told = (...sources: ComparedSource[]) =>
   whatChanged(sources, { currency: 'GBP', dealWords: { one: 'deal', many: 'deals' } });
 
-test('the reason for a change is how many were won, or what each was worth, whichever explains more', () => {
+test('the reason for a change is how many were won, or what each brought, whichever explains more', () => {
   expect(
     told(
       source('Direct', figures(6_000, 6), figures(2_000, 2)),
@@ -19,7 +19,7 @@ test('the reason for a change is how many were won, or what each was worth, whic
     ),
   ).toEqual([
     'Direct brought £ 4,000.00 more: 6 deals won, against 2.',
-    'Paid brought £ 2,000.00 less: what was won is worth £ 1,000.00 each, against £ 3,000.00.',
+    'Paid brought £ 2,000.00 less: each deal won brought it £ 1,000.00, against £ 3,000.00.',
     'Search brought £ 900.00 less: 1 deal won, against 2.',
   ]);
 });

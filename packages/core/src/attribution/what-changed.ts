@@ -15,7 +15,7 @@ const LEAST = 0.03;
 
 /**
  * What changed about what was won, in sentences with the reason; the greatest change first. The reason is whichever explains
- * more of it: how many were won, or what each was worth. Nothing is told when nothing was won before.
+ * more of it: how many were won, or what each brought. Nothing is told when nothing was won before.
  */
 export function whatChanged(
   sources: readonly ComparedSource[],
@@ -40,7 +40,7 @@ export function whatChanged(
       const byWorth = now.wonDeals * (each.now - each.before);
       return Math.abs(byCount) >= Math.abs(byWorth)
         ? `${said}: ${deals(now.wonDeals)} won, against ${before.wonDeals.toLocaleString('en-GB')}.`
-        : `${said}: what was won is worth ${money(each.now)} each, against ${money(each.before)}.`;
+        : `${said}: each ${dealWords.one} won brought it ${money(each.now)}, against ${money(each.before)}.`;
     });
 }
 

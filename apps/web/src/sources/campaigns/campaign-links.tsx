@@ -7,6 +7,7 @@ import { call } from '../../api/client';
 import { campaignLinksQuery } from '../../api/queries';
 import { Button, IconButton } from '../../components/button';
 import { count } from '../../components/format';
+import { sayDone } from '../../components/say-done';
 import { Sheet } from '../../components/sheet';
 import { Empty, Failed, Loading, messageOf } from '../../components/status';
 import { Head, Heads } from '../../components/heads';
@@ -19,9 +20,21 @@ export function CampaignLinks({ campaign }: { campaign: CampaignShape }) {
   const links = useQuery(campaignLinksQuery(campaign.key));
   const [isBuilding, setBuilding] = useState(false);
   const [coded, setCoded] = useState<CampaignLink | null>(null);
+  const again = () => client.invalidateQueries({ queryKey: ['sources', 'campaigns'] });
+  const restore = useMutation({
+    mutationFn: ({ address, parameters }: CampaignLink) =>
+      call('POST', `/campaigns/${campaign.key}/links`, {
+        links: [{ page: pageBehind(address, parameters), parameters }],
+      }),
+    onSuccess: again,
+    onError: (error) => toast.error(messageOf(error)),
+  });
   const remove = useMutation({
-    mutationFn: (id: string) => call('DELETE', `/campaigns/${campaign.key}/links/${id}`),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['sources', 'campaigns'] }),
+    mutationFn: ({ id }: CampaignLink) => call('DELETE', `/campaigns/${campaign.key}/links/${id}`),
+    onSuccess: async (_, link) => {
+      await again();
+      sayDone(`The link ${saysOf(link)} was removed.`, { label: 'Undo', act: () => restore.mutate(link) });
+    },
     onError: (error) => toast.error(messageOf(error)),
   });
   return (
@@ -81,7 +94,7 @@ export function CampaignLinks({ campaign }: { campaign: CampaignShape }) {
                   <IconButton
                     label={`Remove the link ${saysOf(link)}`}
                     className="!size-7 text-muted"
-                    onClick={() => remove.mutate(link.id)}
+                    onClick={() => remove.mutate(link)}
                   >
                     <Trash2 className="size-3.5" aria-hidden />
                   </IconButton>
@@ -111,6 +124,13 @@ function copy(address: string): void {
 /** The parameters of a link that differ from others of its campaign. */
 function saysOf({ parameters: { utm_source, utm_medium, utm_content, utm_term } }: CampaignLink): string {
   return [utm_source, utm_medium, utm_content, utm_term].filter(Boolean).join(', ') || 'without a source';
+}
+
+/** The page to which a link leads, without what the link says. */
+function pageBehind(address: string, parameters: CampaignLink['parameters']): string {
+  const url = new URL(address);
+  for (const name of Object.keys(parameters)) url.searchParams.delete(name);
+  return url.href;
 }
 
 function pageOf(address: string): string {
