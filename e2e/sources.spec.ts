@@ -201,6 +201,9 @@ test('the report is narrowed to a pipeline, told apart by it, and its funnel say
   const funnel = page.getByRole('table', { name: 'How far it came' });
   await expect(funnel.getByRole('row', { name: /^All/ })).toContainText(deals!);
   await expect(funnel.getByRole('row', { name: /^All/ })).toContainText('lost');
+  await funnel.getByRole('row', { name: /^All/ }).getByRole('button', { name: deals!, exact: true }).click();
+  await expect(page.getByRole('dialog', { name: 'Deals begun: all' })).toContainText(deals!);
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'No longer: Deal: Pipeline is Dealers' }).click();
   await expect(page.getByText('Deal: Pipeline is Dealers')).toBeHidden();
 });

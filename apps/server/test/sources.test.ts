@@ -471,6 +471,10 @@ test('a funnel tells how far the deals of each source came, and where they were 
     ['search', 2, 0, 1],
   ]);
   expect(bo!.id).not.toBe(cy!.id);
+  for (const { channel, deals: of } of channels)
+    expect(await workspace.get(`/reports/sources/records?figure=deals&channel=${channel!}`)).toMatchObject({
+      total: of,
+    });
   expect(await workspace.get('/reports/sources/funnel?window=1&credit=last')).toMatchObject({ total: { deals: 3 } });
   expect((await person('GET', '/reports/sources/funnel?pipeline=nothing')).status).toBe(404);
 });

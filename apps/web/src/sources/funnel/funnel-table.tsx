@@ -1,15 +1,25 @@
 import type { FunnelRow, SourceFunnel } from '@haycart/api';
 import { ChevronRight } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useWords } from '../../api/words';
 import { count, percent } from '../../components/format';
 import { Head, Heads } from '../../components/heads';
 import { channelWord } from '../channel-word';
 
+/** What can become of a deal. */
+export type DealStatus = 'open' | 'won' | 'lost';
+
 const CELL = 'tabular px-2 text-right align-top whitespace-nowrap last:pr-3.5';
 
 /** Channels with their sources, and how many of their deals came to each stage. */
-export function FunnelTable({ funnel: { stages, rows, total } }: { funnel: SourceFunnel }) {
+export function FunnelTable({
+  funnel: { stages, rows, total },
+  show,
+}: {
+  funnel: SourceFunnel;
+  /** Shows the deals of a row; those with a status alone, where one is said. */
+  show: (row: FunnelRow, status: DealStatus | null) => void;
+}) {
   const words = useWords();
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const toggle = (channel: string) =>
@@ -37,7 +47,7 @@ export function FunnelTable({ funnel: { stages, rows, total } }: { funnel: Sourc
             const isOpen = opened.has(row.channel!);
             const name = channelWord(row.channel!);
             return [
-              <Row key={row.channel} row={row}>
+              <Row key={row.channel} row={row} show={show}>
                 {below.length ? (
                   <button
                     type="button"
@@ -54,7 +64,7 @@ export function FunnelTable({ funnel: { stages, rows, total } }: { funnel: Sourc
               </Row>,
               ...(isOpen
                 ? below.map((one) => (
-                    <Row key={`${one.channel} ${one.source}`} row={one}>
+                    <Row key={`${one.channel} ${one.source}`} row={one} show={show}>
                       <span className="pl-[38px]">{one.source}</span>
                     </Row>
                   ))
@@ -63,7 +73,7 @@ export function FunnelTable({ funnel: { stages, rows, total } }: { funnel: Sourc
           })}
       </tbody>
       <tfoot className="border-t border-line font-semibold">
-        <Row row={total}>
+        <Row row={total} show={show}>
           <span className="font-semibold">All</span>
         </Row>
       </tfoot>
@@ -71,37 +81,58 @@ export function FunnelTable({ funnel: { stages, rows, total } }: { funnel: Sourc
   );
 }
 
-function Row({ row: { deals, won, open, reached, lostAt }, children }: { row: FunnelRow; children: React.ReactNode }) {
+function Row({
+  row,
+  show,
+  children,
+}: {
+  row: FunnelRow;
+  show: (row: FunnelRow, status: DealStatus | null) => void;
+  children: ReactNode;
+}) {
+  const { deals, won, open, reached, lostAt } = row;
+  const opens = (figure: number, status: DealStatus | null) =>
+    figure ? (
+      <button type="button" className="hover:underline" onClick={() => show(row, status)}>
+        {count(figure)}
+      </button>
+    ) : (
+      <span className="text-faint">0</span>
+    );
   return (
     <tr className="border-b border-hair last:border-0">
       <th scope="row" className="px-3.5 py-2 text-left align-top font-normal">
         {children}
       </th>
-      <td className={`${CELL} py-2`}>{count(deals)}</td>
+      <td className={`${CELL} py-2`}>{opens(deals, null)}</td>
       {reached.map((came, index) => (
         <td key={index} className={`${CELL} py-2`}>
-          <Came came={came} of={deals} />
+          <Share part={came} of={deals}>
+            {came ? count(came) : <span className="text-faint">0</span>}
+          </Share>
           {lostAt[index]! > 0 && (
             <span className="block text-small font-normal text-brick">{count(lostAt[index]!)} lost</span>
           )}
         </td>
       ))}
       <td className={`${CELL} py-2`}>
-        <Came came={won} of={deals} />
+        <Share part={won} of={deals}>
+          {opens(won, 'won')}
+        </Share>
       </td>
-      <td className={`${CELL} py-2`}>{open ? count(open) : <span className="text-faint">0</span>}</td>
+      <td className={`${CELL} py-2`}>{opens(open, 'open')}</td>
     </tr>
   );
 }
 
-/** How many came as far, their share of all, and the share as a bar. */
-function Came({ came, of }: { came: number; of: number }) {
+/** A figure after its share of all, with the share as a bar below. */
+function Share({ part, of, children }: { part: number; of: number; children: ReactNode }) {
   return (
     <>
-      <span className="mr-2 text-small font-normal text-muted">{of ? percent(came / of) : ''}</span>
-      {came ? count(came) : <span className="text-faint">0</span>}
+      <span className="mr-2 text-small font-normal text-muted">{of ? percent(part / of) : ''}</span>
+      {children}
       <span className="mt-1 flex h-1 justify-end bg-hair" aria-hidden>
-        <span className="bg-straw" style={{ width: `${of ? (came / of) * 100 : 0}%` }} />
+        <span className="bg-straw" style={{ width: `${of ? (part / of) * 100 : 0}%` }} />
       </span>
     </>
   );
