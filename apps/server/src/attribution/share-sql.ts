@@ -1,3 +1,5 @@
+import { KEPT_HALF_LIVES, KEPT_WINDOWS } from '@haycart/core';
+
 /** What of a journey is asked: the model, and how far back touches count. */
 export interface StepsWish {
   model: string;
@@ -7,7 +9,7 @@ export interface StepsWish {
 }
 
 /** The weight of a step `s` by how long before the last touch it was. The exponent is bounded, since smaller results are errors in the database. */
-function faded(halfLife: number): string {
+export function faded(halfLife: number): string {
   return `exp(greatest(-500, s.ago * ${-Math.LN2 / 86_400 / Math.trunc(halfLife)}::float8))`;
 }
 
@@ -41,12 +43,22 @@ function shareSql({ model, halfLife }: StepsWish, n: string, whole: string): str
 export function stepsOf(condition: string, wish: StepsWish, joined = ''): { from: string; share: string } {
   const within = wish.window === null ? '' : ` and s.at >= s.made_at - interval '${Math.trunc(wish.window)} days'`;
   const where = `where ${condition}${within}`;
-  if (wish.window === null && wish.model !== 'decay')
-    return { from: `journey_step s ${joined} ${where}`, share: shareSql(wish, 's.of', '') };
+  const kept = keptWith(wish);
+  if (kept) return { from: `journey_step s ${joined} ${where}`, share: shareSql(wish, kept.n, kept.whole) };
   // The number of touches inside the window, and the sum of their weights, are worked out for each journey first.
   const whole = `(select s.record_id, max(s.back) as n, sum(${faded(wish.halfLife)}) as whole from journey_step s ${where} group by 1) j`;
   return {
     from: `journey_step s join ${whole} on j.record_id = s.record_id ${joined} ${where}`,
     share: shareSql(wish, 'j.n', 'j.whole'),
   };
+}
+
+/** How many touches count, and what they weigh together, where steps know it themselves. */
+function keptWith({ model, window, halfLife }: StepsWish): { n: string; whole: string } | null {
+  const n = window === null ? 's.of' : KEPT_WINDOWS.some((days) => days === window) ? `s.in_${window}` : null;
+  if (n === null) return null;
+  if (model !== 'decay') return { n, whole: '' };
+  return window === null && KEPT_HALF_LIVES.some((days) => days === halfLife)
+    ? { n, whole: `s.fade_${halfLife}` }
+    : null;
 }

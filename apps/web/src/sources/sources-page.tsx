@@ -1,5 +1,14 @@
 import type { SourcesReport } from '@haycart/api';
-import { comparedDays, CREDIT_MODELS, creditedByRemoval, type Days, listInWords, type DataDriven } from '@haycart/core';
+import {
+  comparedDays,
+  CREDIT_MODELS,
+  creditedByRemoval,
+  type Days,
+  KEPT_HALF_LIVES,
+  KEPT_WINDOWS,
+  listInWords,
+  type DataDriven,
+} from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { sourcesQuery } from '../api/queries';
@@ -41,16 +50,11 @@ const BASES: [string, string][] = [
   ['deal', 'the deal alone'],
   ['company', 'the whole company'],
 ];
-const WINDOWS: [string, string][] = [
-  ['30', '30 days'],
-  ['90', '90 days'],
-  ['365', 'a year'],
-];
-const HALF_LIVES: [string, string][] = [
-  ['14', '14 days'],
-  ['30', '30 days'],
-  ['90', '90 days'],
-];
+const WINDOWS = KEPT_WINDOWS.map((days): [string, string] => [String(days), days === 365 ? 'a year' : `${days} days`]);
+const [USUAL_HALF_LIFE, ...HALF_LIVES] = KEPT_HALF_LIVES.map((days): [string, string] => [
+  String(days),
+  `${days} days`,
+]);
 
 /** Where business came from, by what somebody came by before. */
 export function SourcesPage() {
@@ -137,7 +141,7 @@ export function SourcesPage() {
             show={setCell}
           >
             {!isDataDriven && filter('rows by', 'split', 'channel', splits)}
-            {credit === 'decay' && filter('half after', 'halfLife', '7 days', HALF_LIVES)}
+            {credit === 'decay' && filter('half after', 'halfLife', USUAL_HALF_LIFE![1], HALF_LIVES)}
             {filter('touches of', 'basis', 'the contact', BASES)}
             {total.cost > 0 &&
               filter(

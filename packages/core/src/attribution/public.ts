@@ -16,6 +16,7 @@ export { CREDIT_MODELS, creditModel } from './models/registry';
 export type { JourneyPath } from './removal/chain';
 export { creditedByRemoval } from './removal/credited-by-removal';
 export { dataDriven, type DataDriven, type RemovalShare } from './removal/removal-effect';
+export { KEPT_HALF_LIVES, KEPT_WINDOWS } from './kept-settings';
 export { mailedReport, type MailedReport } from './mailed-report';
 export { comparedDays, daysOf, REPORT_PERIODS, USUAL_PERIOD, type Days } from './report-period';
 export { whatChanged, type ComparedSource } from './what-changed';
