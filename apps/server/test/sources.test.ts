@@ -229,6 +229,21 @@ describe('narrowed', () => {
     else expect(total.deals).toBeLessThan(whole.total.deals);
   });
 
+  test('apart by the team of whoever has a deal, with those of no team in a row of their own', async () => {
+    await severalDeals();
+    await person('POST', '/teams', { name: 'North', people: ['robin-nye'] });
+    const [one] = await deals();
+    await person('PATCH', `/deals/${one!.id}`, { values: { owner: 'robin-nye' } });
+    const { groups, total, split } = await report('split=team&by=channel');
+    expect(split).toEqual({ label: 'Team', names: { north: 'North' } });
+    const teams = groups.filter(({ channel }) => channel === undefined);
+    expect(teams.map(({ splitValue, deals: of }) => [splitValue, of]).sort()).toEqual([
+      ['', total.deals - 1],
+      ['north', 1],
+    ]);
+    expect(await figuresThatDiffer('split=team&by=channel')).toEqual([]);
+  });
+
   test('by nobody’s field is nothing at all', async () => {
     await severalDeals();
     const { rows, total } = await report(asFilter('contact', 'full_name', 'is', 'Nobody'));

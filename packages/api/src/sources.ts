@@ -8,8 +8,9 @@ export type SourcePart = (typeof SOURCE_PARTS)[number];
 export const JOURNEY_BASES = ['deal', 'contact', 'company'] as const;
 export type JourneyBasis = (typeof JOURNEY_BASES)[number];
 
-/** The word for rows that go by the intake. By a field they go by its kind of record and key: `deal.pipeline`. */
+/** The words for rows that go by the intake, and by the team of a deal's owner. By a field they go by its kind of record and key: `deal.pipeline`. */
 export const SOURCE_SPLIT_INTAKE = 'intake';
+export const SOURCE_SPLIT_TEAM = 'team';
 
 /** One row of the report. A part is `''` where it is not known. Money in minor units of the workspace's currency. */
 export type SourceRow = { splitValue?: string } & Partial<Record<SourcePart, string>> & Figures;

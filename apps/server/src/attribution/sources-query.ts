@@ -19,7 +19,7 @@ const BY = new RegExp(`^(${SOURCE_PARTS.map((_, index) => SOURCE_PARTS.slice(0, 
 const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 const LONGEST_FILTER = 20_000;
-const SPLIT = /^(intake|(deal|contact|company)\.\w{1,100})$/;
+const SPLIT = /^(intake|team|(deal|contact|company)\.\w{1,100})$/;
 
 /** A condition on the fields of a kind of record, as JSON. */
 function FilterOf(kind: string): PropertyDecorator {
@@ -93,7 +93,7 @@ export class SourcesQuery extends NarrowingQuery {
 
   @ApiPropertyOptional({
     description:
-      'What the first rows go by: `intake`, or a field of deals, contacts or companies such as `deal.pipeline`',
+      'What the first rows go by: `intake`, `team`, or a field of deals, contacts or companies such as `deal.pipeline`',
   })
   @IsOptional()
   @Matches(SPLIT)

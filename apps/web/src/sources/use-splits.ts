@@ -15,7 +15,7 @@ export function useSplits(inAddress: string | null): { splits: [string, string][
       )
       .map(({ key, label }): [string, string] => [`${kind}.${key}`, `${label} of the ${words.one(kind)}`]),
   );
-  const splits: [string, string][] = [['intake', 'intake'], ...ofKind];
+  const splits: [string, string][] = [['intake', 'intake'], ['team', `team of the ${words.one('deal')}`], ...ofKind];
   // Until the fields are read, the address is believed: the report is asked for once.
   const isKnown = !fields || splits.some(([key]) => key === inAddress);
   return { splits, split: (isKnown && inAddress) || undefined };

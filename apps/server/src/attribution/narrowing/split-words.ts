@@ -9,6 +9,11 @@ export async function splitWords(
   split: Split,
   destination: Destination,
 ): Promise<NonNullable<SourcesReport['split']>> {
+  if (split !== SOURCE_SPLIT_INTAKE && 'teams' in split)
+    return {
+      label: 'Team',
+      names: Object.fromEntries(Object.entries(split.teams).map(([key, { name }]) => [key, name])),
+    };
   if (split !== SOURCE_SPLIT_INTAKE) return { label: split.label, names: namesOf(split, destination) };
   const intakes = await tx.statement<{ key: string; name: string }>(
     'intakes_named',

@@ -1,19 +1,26 @@
-import { SOURCE_SPLIT_INTAKE } from '@haycart/api';
-import { canGroupBy, listedFields, type Destination, type FieldDefinition } from '@haycart/core';
+import { SOURCE_SPLIT_INTAKE, SOURCE_SPLIT_TEAM } from '@haycart/api';
+import { canGroupBy, listedFields, type Destination, type FieldDefinition, type Team } from '@haycart/core';
 import { ProblemError } from '../../platform/errors/problem-error';
 import type { Values } from '../../platform/database/values';
 import { groupedBy } from '../../records/lists/record-lists.service';
 
-/** What the first rows of a report go by: the intake, or a field of a kind of record. */
-export type Split = typeof SOURCE_SPLIT_INTAKE | FieldDefinition;
+/** What the first rows of a report go by: the intake, the team of a deal's owner, or a field of a kind of record. */
+export type Split = typeof SOURCE_SPLIT_INTAKE | TeamSplit | FieldDefinition;
+
+/** An owner who is in several teams counts in the first of them. */
+export interface TeamSplit {
+  record: 'deal';
+  teams: Readonly<Record<string, Team>>;
+}
 
 /** Leads are told apart by those whom they are of. */
 const SPLIT_KINDS = ['deal', 'contact', 'company'] as const;
 
-/** Reads `intake`, `deal.pipeline`, `company.size` and so on. @throws ProblemError when records cannot be counted by it. */
-export function readSplit(text: string | undefined, { fields }: Destination): Split | null {
+/** Reads `intake`, `team`, `deal.pipeline`, `company.size` and so on. @throws ProblemError when records cannot be counted by it. */
+export function readSplit(text: string | undefined, { fields, teams = {} }: Destination): Split | null {
   if (text === undefined) return null;
   if (text === SOURCE_SPLIT_INTAKE) return text;
+  if (text === SOURCE_SPLIT_TEAM) return { record: 'deal', teams };
   const [record, key] = [text.slice(0, text.indexOf('.')), text.slice(text.indexOf('.') + 1)];
   const kind = SPLIT_KINDS.find((one) => one === record);
   const field = kind && listedFields(kind, fields).find((one) => one.key === key);
@@ -23,7 +30,7 @@ export function readSplit(text: string | undefined, { fields }: Destination): Sp
 
 /** What joins a row that has the id of a record with its value of a split, which is `part.value`. */
 export function joinedRecords(split: Split, id: string, values: Values): string {
-  return `left join (${split === SOURCE_SPLIT_INTAKE ? FIRST_INTAKES : fieldValues(split, values)}) part on part.id = ${id}`;
+  return `left join (${split === SOURCE_SPLIT_INTAKE ? FIRST_INTAKES : valuesOf(split, values)}) part on part.id = ${id}`;
 }
 
 /** The same for the id of a submission. */
@@ -31,7 +38,7 @@ export function joinedSubmissions(split: Split, id: string, values: Values): str
   if (split === SOURCE_SPLIT_INTAKE)
     return `left join (select m.id, i.key as value from submission m join intake i on i.workspace_id = m.workspace_id and i.id = m.intake_id
       where m.workspace_id = $1) part on part.id = ${id}`;
-  return `left join (select distinct on (t.visit_id) t.visit_id as id, p.value from touch t join (${fieldValues(split, values)}) p on p.id = t.record_id
+  return `left join (select distinct on (t.visit_id) t.visit_id as id, p.value from touch t join (${valuesOf(split, values)}) p on p.id = t.record_id
     where t.workspace_id = $1 order by t.visit_id, p.value) part on part.id = ${id}`;
 }
 
@@ -39,6 +46,18 @@ export function joinedSubmissions(split: Split, id: string, values: Values): str
 const FIRST_INTAKES = `select distinct on (t.record_id) t.record_id as id, i.key as value
   from touch t join submission m on m.workspace_id = t.workspace_id and m.id = t.visit_id
   join intake i on i.workspace_id = m.workspace_id and i.id = m.intake_id where t.workspace_id = $1 order by t.record_id, m.received_at, m.id`;
+
+function valuesOf(split: TeamSplit | FieldDefinition, values: Values): string {
+  return 'teams' in split ? teamsOfOwners(split, values) : fieldValues(split, values);
+}
+
+function teamsOfOwners({ teams }: TeamSplit, values: Values): string {
+  const members = Object.entries(teams).flatMap(([team, { people }]) => people.map((owner) => [owner, team] as const));
+  const owners = new Map(members.toReversed());
+  return `select d.id, t.team as value from deal d
+    join unnest(${values.add([...owners.keys()], 'text[]')}, ${values.add([...owners.values()], 'text[]')}) t (owner, team) on t.owner = d.owner
+    where d.workspace_id = $1`;
+}
 
 /** The value of each record itself, or of the first record of the kind that it is linked with; of a company, also through a contact. */
 function fieldValues(field: FieldDefinition, values: Values): string {
