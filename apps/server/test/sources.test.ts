@@ -298,6 +298,11 @@ test('a spreadsheet made from the export adds up to the same total', async () =>
   const rows = parse(csv, { columns: true, bom: true }) as Record<string, string>[];
   expect(rows.reduce((sum, row) => sum + Math.round(Number(row['Won value']) * 100), 0)).toBe(total.won);
   expect(total.won).toBe(1_234_57);
+  const apart = await (await file('format=csv&split=deal.pipeline&by=channel')).text();
+  expect(parse(apart, { columns: true, bom: true })).toContainEqual(
+    expect.objectContaining({ Pipeline: 'New builds', 'Won deals': '1' }),
+  );
+  expect(apart).not.toContain('Submissions');
   // What a spreadsheet would work out is kept as a text.
   expect(rows.map(({ Source }) => Source)).toContain("'=1+1");
   const workbook = new excel.Workbook();

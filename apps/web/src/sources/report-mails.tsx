@@ -13,7 +13,14 @@ import { TextField } from '../components/text-field';
 import { Time } from '../components/time';
 
 /** Has the report as it is looked at mailed each Monday, and lists what one is mailed already. */
-export function ReportMails({ query }: { query: Record<string, string | undefined> }) {
+export function ReportMails({
+  query,
+  note,
+}: {
+  query: Record<string, string | undefined>;
+  /** In what the mail differs from the page. */
+  note: string | null;
+}) {
   const [isOpen, setIsOpen] = useState(false);
   return (
     <Popover
@@ -28,6 +35,7 @@ export function ReportMails({ query }: { query: Record<string, string | undefine
         </Button>
       }
     >
+      {note && <p className="mb-2 text-small text-muted">{note}</p>}
       <Mails query={query} />
     </Popover>
   );

@@ -33,6 +33,7 @@ import { useSplits } from './use-splits';
 import { WhatChanged } from './what-changed';
 import { WonChart } from './won-chart';
 
+const NO_REMOVAL = 'Credit by removal is worked out on this page alone: the mail shares it equally.';
 const USUAL_MODEL = 'position';
 const DATA_DRIVEN = 'data';
 /** The model used for all other figures when credit goes by removal effects. */
@@ -107,7 +108,7 @@ export function SourcesPage() {
         )}
         <PeriodFilter />
         {filter('against', 'against', 'the period before', [['year', 'a year before']])}
-        <ReportMails query={{ ...period, ...asked }} />
+        <ReportMails query={{ ...period, ...asked }} note={isDataDriven ? NO_REMOVAL : null} />
         <TakeAway path="/reports/sources" wish={wish} formats={FORMATS} />
       </PageHead>
       <ReportFilter narrowing={narrowing} />
