@@ -30,3 +30,12 @@ test('each row knows what it brought before, and nothing where nothing is compar
   expect(sourceTree(now, before).map(({ wonBefore }) => wonBefore)).toEqual([3, 0]);
   expect(sourceTree(now, undefined).map(({ wonBefore }) => wonBefore)).toEqual([null, null]);
 });
+
+test('rows that go by a field stand above the channels, and each knows what it goes by', () => {
+  const apart = (splitValue: string, channel?: string) => ({ splitValue, ...row(1, channel!), channel }) as SourceRow;
+  const lines = sourceTree(report([apart('dealers'), apart('')], [apart('dealers', 'paid'), apart('', '')]), undefined);
+  expect(lines.map(({ name, part, below }) => [name, part, below.map((one) => [one.part, one.name])])).toEqual([
+    ['dealers', 'splitValue', [['channel', 'paid']]],
+    ['', 'splitValue', [['channel', '']]],
+  ]);
+});
