@@ -7,7 +7,7 @@ import type { ReportWish } from './report-wish';
 
 type Row = AnswerSpeedRow & Record<string, unknown>;
 
-/** How fast what was given to people in a period was answered: by the channel that the record last came by itself, and by team. */
+/** Returns how fast records given to people in a period were answered, by the channel of the record's own last touch, and by team. */
 export async function answerSpeed(
   tx: WorkspaceTx,
   { from, to, narrowing }: ReportWish,
@@ -33,7 +33,7 @@ function rowOf({ given, answered, minutes, promised, inTime }: Row, name: string
   return { name, given, answered, minutes: minutes === null ? null : Math.round(minutes), promised, inTime };
 }
 
-/** What was promised is in time when it was answered before it was due; what is not due yet does not count as promised. */
+/** An answer is in time when it came before it was due. One that is neither given nor due does not count as promised. */
 function speedSql(narrowed: string): string {
   return `with given as (
       select a.at, a.due_at, a.touched_at, coalesce(t.channel, '') as channel, coalesce(a.team, '') as team

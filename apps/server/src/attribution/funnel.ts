@@ -18,7 +18,7 @@ interface Group extends Record<string, unknown> {
   deals: number;
 }
 
-/** How far the deals that were begun in a period came in a pipeline, by channel and source. A deal counts once in each that led to it. */
+/** Returns how far the deals begun in a period came in a pipeline, by channel and source. A deal counts once in each channel and source of its journey. */
 export async function funnel(
   tx: WorkspaceTx,
   wish: ReportWish,
@@ -50,7 +50,7 @@ export async function funnel(
   };
 }
 
-/** Counts of deals by status and furthest stage, for each channel (`source` null), each source of it, and all. */
+/** Counts deals by status and furthest stage: for each channel (`source` null), for each of its sources, and for all. */
 function funnelSql(wish: SumsWish, { pipeline, stages }: { pipeline: string; stages: string }): string {
   const { from } = stepsOf(
     `${ofDeals(wish)} and ${MADE}`,

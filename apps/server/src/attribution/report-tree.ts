@@ -24,7 +24,7 @@ const FIGURES = [...ADDED, ...COUNTED, ...CREDITED];
 
 export function leafOf(row: Sums, source: SourceOf = UNKNOWN, by: readonly RowPart[]): SourceLeaf {
   const number = (key: string) => Number(row[key] ?? 0);
-  // A record that counts at a level counts at all that are less far apart. By a split value it is nowhere else.
+  // A record that counts at a level counts at all that are less far apart. It has one split value.
   const atOnce = by[0] === 'splitValue' ? 1 : 0;
   const depths = (count: number) =>
     Array.from({ length: LAST + atOnce }, (_, depth) =>
@@ -38,7 +38,7 @@ export function leafOf(row: Sums, source: SourceOf = UNKNOWN, by: readonly RowPa
   };
 }
 
-/** What is known of a place without any record: its costs, and the views of forms from there. */
+/** Returns a leaf for figures without records: costs, and views of forms. */
 export function placedLeaf(
   { channel, source, campaign }: Pick<Source, 'channel' | 'source' | 'campaign'>,
   added: SourceLeaf['added'],

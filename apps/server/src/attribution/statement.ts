@@ -14,7 +14,7 @@ export interface Statement<Wish> {
   values: Values;
 }
 
-/** What rows are split by, only where a statement tells the parts apart. */
+/** What rows are split by; null for statements that have no rows of parts. */
 type Apart = Pick<ReportWish, 'split'>;
 
 /** For statements about deals: parameters as `dealsSql` has them. */

@@ -3,7 +3,7 @@ import { capitalised } from '../text';
 import type { Figure, Figures } from './credit-tree';
 import type { Days } from './report-period';
 
-/** What a mail about where business came from tells. */
+/** What a mail about sources is written from. */
 export interface MailedReport {
   /** What the view is called. */
   name: string;

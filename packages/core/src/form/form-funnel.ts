@@ -21,8 +21,8 @@ export interface FormStep {
 }
 
 /**
- * The steps of a form in their order: looked, began, came to each question, sent, written, won. Who left at a question that
- * the form has no more stands in a step of its own before what was sent.
+ * Returns the steps of a form in their order: looked, began, came to each question, sent, written, won. Visitors who left at a
+ * question that was removed since have a step of their own, before `send`.
  */
 export function formFunnel(
   tallies: readonly FormTally[],

@@ -2,9 +2,9 @@ import type { RecordKind } from '@haycart/core';
 import type { Values } from '../../platform/database/values';
 import { whereSql, type ListSetting } from '../../records/lists/record-lists.service';
 
-/** What a report is narrowed to: what meets all of it. */
+/** What a report is limited to. A record must meet all of it. */
 export interface Narrowing {
-  /** The key of an intake: what arrived there, and the records that it touched. */
+  /** The key of an intake: its submissions, and the records that they touched. */
   intake?: string | undefined;
   /** Conditions as JSON, by kind of record: records that meet one, and those linked with them. */
   filters: Partial<Record<RecordKind, string>>;
@@ -14,7 +14,7 @@ export function isNarrowed({ intake, filters }: Narrowing): boolean {
   return intake !== undefined || Object.keys(filters).length > 0;
 }
 
-/** Clauses, each beginning with `and`, on the id of a record; `$1` is the workspace. @throws ProblemError for a wrong filter. */
+/** Returns clauses on the id of a record, each beginning with `and`; `$1` is the workspace. @throws ProblemError for a wrong filter. */
 export function narrowedRecords(narrowing: Narrowing, id: string, setting: ListSetting, values: Values): string {
   const { intake } = narrowing;
   const through =
@@ -27,7 +27,7 @@ export function narrowedRecords(narrowing: Narrowing, id: string, setting: ListS
     .join(' ')}`;
 }
 
-/** The same on the id of a submission: those that touched such a record. */
+/** Returns the same clauses on the id of a submission: it touched such a record. */
 export function narrowedSubmissions(narrowing: Narrowing, id: string, setting: ListSetting, values: Values): string {
   const { intake } = narrowing;
   const through =
@@ -43,7 +43,7 @@ function intakeId(key: string, values: Values): string {
   return `(select i.id from intake i where i.workspace_id = $1 and i.key = ${values.add(key, 'text')})`;
 }
 
-/** For each filter, a query of the ids of records that meet it and of those linked with them; of a company also the deals and leads of its people. */
+/** Returns a query for each filter: the ids of records that meet it, and of records linked with them. For a company also the deals and leads of its contacts. */
 function linked({ filters }: Narrowing, setting: ListSetting, values: Values): string[] {
   return (Object.entries(filters) as [RecordKind, string][]).map(([kind, filter]) => {
     const near = `with met as (select r.id from ${kind} r where ${whereSql(kind, { filter }, setting, values)}),

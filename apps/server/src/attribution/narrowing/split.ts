@@ -7,13 +7,13 @@ import { groupedBy } from '../../records/lists/record-lists.service';
 /** What the first rows of a report go by: the intake, the team of a deal's owner, or a field of a kind of record. */
 export type Split = typeof SOURCE_SPLIT_INTAKE | TeamSplit | FieldDefinition;
 
-/** An owner who is in several teams counts in the first of them. */
+/** By the team of the owner. An owner in several teams counts in the first of them. */
 export interface TeamSplit {
   record: 'deal';
   teams: Readonly<Record<string, Team>>;
 }
 
-/** Leads are told apart by those whom they are of. */
+/** The kinds of record whose fields rows can go by. A lead has the value of its contact or company. */
 const SPLIT_KINDS = ['deal', 'contact', 'company'] as const;
 
 /** Reads `intake`, `team`, `deal.pipeline`, `company.size` and so on. @throws ProblemError when records cannot be counted by it. */
@@ -28,12 +28,12 @@ export function readSplit(text: string | undefined, { fields, teams = {} }: Dest
   throw new ProblemError('refused', `A report cannot be told apart by “${text}”.`);
 }
 
-/** What joins a row that has the id of a record with its value of a split, which is `part.value`. */
+/** Joins the id of a record with its value of the split, as `part.value`. */
 export function joinedRecords(split: Split, id: string, values: Values): string {
   return `left join (${split === SOURCE_SPLIT_INTAKE ? FIRST_INTAKES : valuesOf(split, values)}) part on part.id = ${id}`;
 }
 
-/** The same for the id of a submission. */
+/** Joins the id of a submission with its value of the split, as `part.value`. */
 export function joinedSubmissions(split: Split, id: string, values: Values): string {
   if (split === SOURCE_SPLIT_INTAKE)
     return `left join (select m.id, i.key as value from submission m join intake i on i.workspace_id = m.workspace_id and i.id = m.intake_id
