@@ -86,7 +86,17 @@ test('a campaign’s link, from the builder to the deal that it won on the repor
   await page.getByLabel('From', { exact: true }).fill(new Date().toISOString().slice(0, 10));
   await page.getByLabel('Cost', { exact: true }).fill('£ 250');
   await page.getByRole('button', { name: 'Add the cost' }).click();
-  await expect(page.getByRole('table', { name: 'Costs by month' })).toContainText('£ 250.00');
+  const costs = page.getByRole('table', { name: 'Costs by month' });
+  await expect(costs).toContainText('£ 250.00');
+  await costs.getByRole('button', { name: /^Remove the costs of/ }).click();
+  await expect(costs).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeHidden();
+  await expect(costs).toContainText('£ 250.00');
+  await link.getByRole('button', { name: /^Remove the link/ }).click();
+  await expect(link).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(link).toBeVisible();
 
   const listed = await page.request.get(`/api/v1/campaigns/glass-week-${retry}/links`);
   const [first] = (await listed.json()) as { address: string }[];

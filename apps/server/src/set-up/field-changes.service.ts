@@ -181,7 +181,7 @@ export class FieldChangesService {
   async #rewriteRoutes(tx: WorkspaceTx, from: FieldKeys, to: FieldKeys, by: string): Promise<void> {
     for (const { id, name, draft, published } of await this.routes.definitions(tx)) {
       const [newDraft, newPublished] = [draft, published].map(
-        (route) => route && feedsField(route, from) && moveFill(route, from, to),
+        (route) => route !== null && feedsField(route, from) && moveFill(route, from, to),
       ) as (RouteDefinition | null | false)[];
       if (newDraft === null || newPublished === null)
         throw new ProblemError(
