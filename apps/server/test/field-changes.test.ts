@@ -87,6 +87,9 @@ describe('a field on the wrong record', () => {
       ({ items }) => items.length === 1,
     );
     await make('contacts', { full_name: 'Alone', grown: 'fern' });
+    // A route that was never published stands in nobody's way.
+    const draft = { ...routeFrom(workspace.endpoint), name: 'Never published' };
+    expect((await post('/routes', { definition: draft })).status).toBe(201);
     const { body } = await post<FieldMoveRehearsal>('/fields/contact/grown/move/rehearse', { to: 'deal' });
     expect(body).toMatchObject({ values: 2, moved: 1, nowhere: 1, routes: [{ follows: true }] });
 
