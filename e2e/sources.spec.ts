@@ -1,8 +1,20 @@
-import { expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { test } from './journey';
 import { signIn } from './support';
 
 test.beforeEach(({ page }) => signIn(page));
+
+/** Waits for the deal of a firm and wins it. */
+async function winDealOf(page: Page, firm: string, value: string): Promise<void> {
+  const found = async () => {
+    const list = await page.request.get(`/api/v1/deals?q=${encodeURIComponent(firm)}`);
+    return ((await list.json()) as { items: { id: string }[] }).items[0]?.id;
+  };
+  await expect.poll(found).toBeTruthy();
+  const deal = (await found())!;
+  await page.request.patch(`/api/v1/deals/${deal}`, { data: { values: { value } } });
+  expect((await page.request.post(`/api/v1/deals/${deal}/move`, { data: { stage: 'signed' } })).ok()).toBe(true);
+}
 
 test('what an enquiry came by brings the deal that is won, to the record behind the figure; the total stays with any credit', async ({
   page,
@@ -26,14 +38,7 @@ test('what an enquiry came by brings the deal that is won, to the record behind 
     },
   });
   expect(sent.status()).toBe(202);
-  const found = async () => {
-    const list = await page.request.get(`/api/v1/deals?q=${encodeURIComponent(firm)}`);
-    return ((await list.json()) as { items: { id: string }[] }).items[0]?.id;
-  };
-  await expect.poll(found).toBeTruthy();
-  const deal = (await found())!;
-  await page.request.patch(`/api/v1/deals/${deal}`, { data: { values: { value: '£ 9,876.54' } } });
-  expect((await page.request.post(`/api/v1/deals/${deal}/move`, { data: { stage: 'signed' } })).ok()).toBe(true);
+  await winDealOf(page, firm, '£ 9,876.54');
 
   await page.goto('/sources');
   const table = page.getByRole('table', { name: 'Where business came from' });
@@ -112,14 +117,7 @@ test('a campaign’s link, from the builder to the deal that it won on the repor
     },
   });
   expect(sent.status()).toBe(202);
-  const found = async () => {
-    const list = await page.request.get(`/api/v1/deals?q=${encodeURIComponent(firm)}`);
-    return ((await list.json()) as { items: { id: string }[] }).items[0]?.id;
-  };
-  await expect.poll(found).toBeTruthy();
-  const deal = (await found())!;
-  await page.request.patch(`/api/v1/deals/${deal}`, { data: { values: { value: '£ 4,321.09' } } });
-  expect((await page.request.post(`/api/v1/deals/${deal}/move`, { data: { stage: 'signed' } })).ok()).toBe(true);
+  await winDealOf(page, firm, '£ 4,321.09');
 
   await page.goto('/sources');
   const table = page.getByRole('table', { name: 'Where business came from' });

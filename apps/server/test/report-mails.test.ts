@@ -75,7 +75,7 @@ test('is each person’s own', async () => {
   expect(await mine()).toEqual([]);
   expect((await person('POST', `/report-mails/${body.id}/send`)).status).toBe(404);
   expect((await person('DELETE', `/report-mails/${body.id}`)).status).toBe(404);
-  expect((await workspace.call('POST', '/report-mails', { name: 'A', query: {} })).status).toBe(422);
+  expect((await workspace.call('POST', '/report-mails', { name: 'A', query: {} })).status).toBe(403);
 });
 
 test('at most twenty are mailed to one, and one that was removed is mailed to nobody', async () => {

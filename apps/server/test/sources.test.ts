@@ -503,7 +503,7 @@ test('a funnel tells how far the deals of each source came, and where they were 
   expect((await person('GET', '/reports/sources/funnel?pipeline=nothing')).status).toBe(404);
 });
 
-test('how fast it was answered is told by the channel and by team', async () => {
+test('the report on answers shows the median time by channel and by team', async () => {
   await came(NEWS);
   await came(SEARCH, 'Bo Holt', 'Holt');
   await followed();

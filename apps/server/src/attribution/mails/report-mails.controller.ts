@@ -87,5 +87,5 @@ export class ReportMailsController {
 /** A token is nobody who could be mailed to. */
 function personOf({ by }: Caller): string {
   if (by.kind === 'person') return by.id;
-  throw new ProblemError('refused', 'Views are mailed to people: sign in as one.');
+  throw new ProblemError('not-allowed', 'Views are mailed to people: sign in as one.');
 }

@@ -96,7 +96,7 @@ function nameOf({ row: { channel, source }, status }: ShownDeals): string {
   return names.join(', ');
 }
 
-/** The deals of a pipeline that have a status, of those that the page is narrowed to. */
+/** Returns a filter for deals: the page's own filter, a pipeline, and a status if there is one. */
 function dealsOf({ status, pipeline }: ShownDeals, filter: RecordCondition | undefined): RecordCondition {
   const is = (field: string, value: string): RecordCondition => ({ of: { field }, test: 'is', value });
   return { all: [...(filter ? [filter] : []), is('pipeline', pipeline), ...(status ? [is('status', status)] : [])] };
