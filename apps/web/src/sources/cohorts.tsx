@@ -29,7 +29,14 @@ export function CohortsPage() {
   const cohorts = useQuery(cohortsQuery(wish));
   const currency = useQuery(destinationQuery).data?.defaultCurrency ?? 'GBP';
   if (cohorts.isPending) return <Loading />;
-  if (cohorts.isError) return <Failed error={cohorts.error} retry={() => void cohorts.refetch()} />;
+  // With the filter, which may be what is wrong.
+  if (cohorts.isError)
+    return (
+      <div className="h-full overflow-y-auto p-5 max-sm:p-3">
+        <ReportFilter narrowing={narrowing} />
+        <Failed error={cohorts.error} retry={() => void cohorts.refetch()} />
+      </div>
+    );
   return (
     <div className="h-full overflow-y-auto p-5 max-sm:p-3">
       <PageHead title="Month by month" aside="what became of the deals of those who first came by in a month">

@@ -85,7 +85,14 @@ export function SourcesPage() {
   const per = COST_PER.find((one) => one === params.get('per')) ?? USUAL_PER;
   const [cell, setCell] = useState<ShownCell | null>(null);
   if (report.isPending) return <Loading />;
-  if (report.isError) return <Failed error={report.error} retry={() => void report.refetch()} />;
+  // With the filter, which may be what is wrong.
+  if (report.isError)
+    return (
+      <div className="h-full overflow-y-auto p-5 max-sm:p-3">
+        <ReportFilter narrowing={narrowing} />
+        <Failed error={report.error} retry={() => void report.refetch()} />
+      </div>
+    );
   const { total, withoutRate, costsWithoutRate, currency, model, figures } = report.data;
   const isNarrowed = Object.values(narrowing.wish).some((part) => part !== undefined);
   const filter = (label: string, name: string, any: string, options: readonly (readonly [string, string])[]) => (
