@@ -116,8 +116,11 @@ beforeAll(async () => {
     `insert into assignment (workspace_id, id, record_kind, record_id, person, why, at) values ('${one.id}', gen_random_uuid(), 'deal', gen_random_uuid(), 'ada', 'named by the route', now())`,
   );
   await one.query(
-    `insert into journey_step (workspace_id, record_kind, record_id, basis, to_basis, back, of, level, ago, source_id, visit_id, at, made_at, in_30, in_90, in_365, fade_7, fade_14, fade_30, fade_90)
-     select workspace_id, 'deal', gen_random_uuid(), 0, 2, 1, 1, 5, 0, source_id, id, at, at, 1, 1, 1, 1, 1, 1, 1 from visit limit 1`,
+    `insert into journey_step (workspace_id, record_kind, record_id, basis, to_basis, back, of, level, ago, source_id, visit_id, at, made_at)
+     select workspace_id, 'deal', gen_random_uuid(), 0, 2, 1, 1, 5, 0, source_id, id, at, at from visit limit 1`,
+  );
+  await one.query(
+    `insert into journey (workspace_id, record_id, nr, generation) values ('${one.id}', gen_random_uuid(), 1000000, 1)`,
   );
   await one.query(
     `insert into acknowledged_count (workspace_id, intake_id, day, acknowledged) select workspace_id, id, current_date, 1 from intake limit 1`,

@@ -9,6 +9,7 @@ const WITHOUT: Record<string, string[]> = {
     'consent_link.contact_id',
     'assignment.record_id',
     'identity_key.record_id',
+    'journey.record_id',
     'journey_due.record_id',
     'journey_step.record_id',
     'list_membership.contact_id',

@@ -3,6 +3,7 @@ import {
   type AnswerSpeed,
   type FunnelRow,
   type JourneyPaths,
+  type MergeShape,
   SOURCE_PARTS,
   type Page,
   type RecordShape,
@@ -147,6 +148,28 @@ test('touches of a taken-back run do not count, and the total stays the same', a
     ['e-mail', 100_00, 1],
     ['', 100_00, 1],
   ]);
+});
+
+test('credit follows contacts that are merged and taken apart, and the total stays the same', async () => {
+  await came(NEWS, 'Ada Weir', 'Weir');
+  await came(SEARCH, 'Bo Lund', 'Lund');
+  await win('100', (await deals()).at(-1));
+  const apart = await won('credit=equal');
+  expect(apart).toMatchObject([['e-mail', 100_00, 1], {}]);
+  const { items } = await workspace.get<Page<RecordShape>>('/contacts');
+  const ids = items.map(({ id }) => id);
+  const merged = await person<{ survivor: string }>('POST', '/merges', { kind: 'contact', ids });
+  expect(merged.status).toBe(201);
+  expect(await won('credit=equal')).toEqual([
+    ['e-mail', 50_00, 1],
+    ['search', 50_00, 1],
+    ['', 100_00, 1],
+  ]);
+  expect((await report()).total.contacts).toBe(1);
+  const [merge] = await workspace.get<MergeShape[]>(`/merges?record=${merged.body.survivor}`);
+  expect(await person('POST', `/merges/${merge!.id}/undo`, { goes: {} })).toMatchObject({ status: 200 });
+  expect(await won('credit=equal')).toEqual(apart);
+  expect((await report()).total.contacts).toBe(2);
 });
 
 test('counts submissions, contacts and deals where they came from, and once wherever several led to one', async () => {
@@ -313,7 +336,7 @@ test('a spreadsheet made from the export adds up to the same total', async () =>
   expect(sum.reduce((all, one) => all + Math.round(one * 100), 0)).toBe(total.won);
 });
 
-test('the database gives the same credit as the core for any journeys, model, half-life and window', async () => {
+test('reports give the credit that the core gives each journey, for any model, half-life and window', async () => {
   const made = new Date(Date.now() - 3_600_000);
   // Journeys of one to seven touches, days apart that are nowhere regular.
   const journeys = Array.from({ length: 30 }, (_, nth) =>
@@ -495,10 +518,23 @@ test('a funnel tells how far the deals of each source came, and where they were 
     ['search', 2, 0, 1],
   ]);
   expect(bo!.id).not.toBe(cy!.id);
-  for (const { channel, deals: of } of channels)
-    expect(await workspace.get(`/reports/sources/records?figure=deals&channel=${channel!}`)).toMatchObject({
-      total: of,
-    });
+  // Each number opens as many deals as it says.
+  for (const row of [total, ...rows])
+    for (const [nth, { key }] of stages.entries())
+      for (const [asked, number] of [
+        [`stage=${key}`, row.reached[nth]],
+        [`stage=${key}&status=lost`, row.lostAt[nth]],
+        ['status=won', row.won],
+        ['status=open', row.open],
+        ['', row.deals],
+      ] as const) {
+        const path = [row.channel, row.source].flatMap((value, part) =>
+          value === null ? [] : [`&${SOURCE_PARTS[part]!}=${value}`],
+        );
+        const list = `/reports/sources/records?figure=deals&pipeline=new-builds&${asked}${path.join('')}`;
+        expect([list, (await workspace.get<SourceRecords>(list)).total]).toEqual([list, number]);
+      }
+  expect((await person('GET', '/reports/sources/records?figure=deals&stage=won')).status).toBe(422);
   expect(await workspace.get('/reports/sources/funnel?window=1&credit=last')).toMatchObject({ total: { deals: 3 } });
   expect((await person('GET', '/reports/sources/funnel?pipeline=nothing')).status).toBe(404);
 });

@@ -40,6 +40,12 @@ export const LIMITS = {
   formPictures: { most: 1_000, unit: 'things', of: 'Pictures for the forms of a workspace', beyond: '409' },
   // What the server holds at once.
   headers: { most: 16 * KIBIBYTE, unit: 'bytes', of: 'All headers of a request', beyond: '431' },
+  journeysInMemory: {
+    most: 256 * MEBIBYTE,
+    unit: 'bytes',
+    of: 'Journeys of all workspaces that a server holds in memory for reports',
+    beyond: 'Those asked for longest ago are read again.',
+  },
   searchText: {
     most: 200,
     unit: 'characters',

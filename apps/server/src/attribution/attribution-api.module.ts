@@ -7,6 +7,7 @@ import { ChannelRulesController } from './changes/channel-rules.controller';
 import { MessagingModule } from '../messaging/messaging.module';
 import { ReportMailsController } from './mails/report-mails.controller';
 import { ReportMails } from './mails/report-mails.service';
+import { JourneyColumnsService } from './columns/journey-columns.service';
 import { CostsService } from './costs.service';
 import { WorkspacesModule } from '../workspaces/workspaces.module';
 import { SourceRecordsService } from './source-records.service';
@@ -17,6 +18,6 @@ import { UnknownService } from './unknown.service';
 @Module({
   imports: [AttributionModule, ChannelRulesModule, DestinationModule, MessagingModule, WorkspacesModule],
   controllers: [AttributionController, ChannelRulesController, ReportMailsController],
-  providers: [CostsService, ReportMails, SourceRecordsService, SourcesService, UnknownService],
+  providers: [CostsService, JourneyColumnsService, ReportMails, SourceRecordsService, SourcesService, UnknownService],
 })
 export class AttributionApiModule {}

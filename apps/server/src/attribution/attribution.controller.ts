@@ -13,7 +13,7 @@ import {
   type SourcesReport,
   type UnknownSources,
 } from '@haycart/api';
-import { LIMITS } from '@haycart/core';
+import { LIMITS, type Pipeline } from '@haycart/core';
 import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
 import type { FastifyReply } from 'fastify';
 import { DestinationService } from '../destination/destination.service';
@@ -29,6 +29,7 @@ import { answerSpeed } from './answer-speed';
 import { cohorts } from './cohorts';
 import { funnel } from './funnel';
 import { journeyPaths } from './journey-paths';
+import { DEAL_STATUSES, openStages, type CameTo, type DealStatus } from './narrowing/furthest-stage';
 import { exportSources } from './sources-export';
 import { SourceRecordsService } from './source-records.service';
 import { narrowingOf, SourcesQuery, NarrowingQuery, wishOf } from './sources-query';
@@ -43,7 +44,15 @@ class ExportQuery extends SourcesQuery {
   @ApiProperty({ enum: FORMATS }) @IsIn(FORMATS) format: (typeof FORMATS)[number];
 }
 
-class RecordsQuery extends SourcesQuery {
+class FunnelQuery extends SourcesQuery {
+  @ApiPropertyOptional({ description: 'The key of a pipeline of deals; the first when not said' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
+  pipeline?: string;
+}
+
+class RecordsQuery extends FunnelQuery {
   @ApiProperty({ enum: SOURCE_FIGURES })
   @IsIn(SOURCE_FIGURES)
   figure: SourceFigure;
@@ -65,14 +74,17 @@ class RecordsQuery extends SourcesQuery {
   @IsString()
   @MaxLength(LONGEST)
   splitValue?: string;
-}
 
-class FunnelQuery extends SourcesQuery {
-  @ApiPropertyOptional({ description: 'The key of a pipeline of deals; the first when not said' })
+  @ApiPropertyOptional({ description: 'An open stage of the pipeline: deals that reached it, or were lost at it' })
   @IsOptional()
   @IsString()
   @MaxLength(100)
-  pipeline?: string;
+  stage?: string;
+
+  @ApiPropertyOptional({ enum: DEAL_STATUSES, description: 'What became of deals of the pipeline' })
+  @IsOptional()
+  @IsIn(DEAL_STATUSES)
+  status?: DealStatus;
 }
 
 class CohortsQuery extends NarrowingQuery {
@@ -137,10 +149,7 @@ export class AttributionController {
   @Reads('records', 'Tells how far the deals of each source came')
   funnel(@ByCaller() caller: Caller, @Query() query: FunnelQuery): Promise<SourceFunnel> {
     return this.#ask(caller, (tx, setting) => {
-      const ofDeals = setting.destination.pipelines.filter(({ record }) => record === 'deal');
-      const pipeline = query.pipeline ? ofDeals.find(({ key }) => key === query.pipeline) : ofDeals[0];
-      if (!pipeline) throw new ProblemError('not-found', 'There is no such pipeline of deals.');
-      return funnel(tx, wishOf(query, setting), pipeline, setting);
+      return funnel(tx, wishOf(query, setting), pipelineOf(query, setting), setting);
     });
   }
 
@@ -161,9 +170,11 @@ export class AttributionController {
   behind(@ByCaller() caller: Caller, @Query() query: RecordsQuery): Promise<SourceRecords> {
     const { figure, channel, source, campaign, page, splitValue } = query;
     const path = { channel, source, campaign, page, splitValue };
-    return this.#ask(caller, (tx, setting) =>
-      this.records.behind(tx, wishOf(query, setting), { figure, path }, setting),
-    );
+    return this.#ask(caller, (tx, setting) => {
+      const wish = wishOf(query, setting);
+      const narrowing = { ...wish.narrowing, cameTo: cameToOf(query, setting) };
+      return this.records.behind(tx, { ...wish, narrowing }, { figure, path }, setting);
+    });
   }
 
   /** All at one moment, so that parts add up. */
@@ -176,4 +187,22 @@ export class AttributionController {
       return answer(tx, listSetting(await this.destinations.load(tx), me));
     });
   }
+}
+
+/** @throws ProblemError when there is no such pipeline of deals. */
+function pipelineOf({ pipeline: key }: FunnelQuery, { destination }: ListSetting): Pipeline {
+  const ofDeals = destination.pipelines.filter(({ record }) => record === 'deal');
+  const pipeline = key ? ofDeals.find((one) => one.key === key) : ofDeals[0];
+  if (!pipeline) throw new ProblemError('not-found', 'There is no such pipeline of deals.');
+  return pipeline;
+}
+
+/** @throws ProblemError for a stage that is none, or in which deals are not open. */
+function cameToOf(query: RecordsQuery, setting: ListSetting): CameTo | undefined {
+  const { pipeline: key, stage = null, status = null } = query;
+  if (key === undefined && stage === null && status === null) return undefined;
+  const pipeline = pipelineOf(query, setting);
+  if (stage !== null && !openStages(pipeline).includes(stage))
+    throw new ProblemError('refused', `“${stage}” is no open stage of the pipeline ${pipeline.name}.`);
+  return { pipeline, stage, status };
 }

@@ -1,18 +1,19 @@
-import type { FunnelRow, SourceFunnel } from '@haycart/api';
+import { JOURNEY_BASES, type FunnelRow, type SourceFunnel } from '@haycart/api';
 import type { Pipeline } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
+import { Values } from '../platform/database/values';
 import type { ListSetting } from '../records/lists/record-lists.service';
+import { furthestSql, lostAt, openStages, reached, type DealStatus } from './narrowing/furthest-stage';
+import { narrowedRecords } from './narrowing/narrowing';
 import type { ReportWish } from './report-wish';
-import { stepsOf } from './share-sql';
-import { MADE, ofDeals, type SumsWish } from './sources-sql';
-import { countingDeals } from './statement';
+import { MADE, OF_DEALS } from './sources-sql';
 
 /** Deals of one source that went equally far. */
 interface Group extends Record<string, unknown> {
   /** Null for all sources together. */
   channel: string | null;
   source: string | null;
-  status: 'open' | 'won' | 'lost';
+  status: DealStatus;
   /** The furthest open stage that they were in, counted from 1; 0: in none. */
   furthest: number;
   deals: number;
@@ -26,13 +27,13 @@ export async function funnel(
   setting: ListSetting,
 ): Promise<SourceFunnel> {
   const open = pipeline.stages.filter(({ state }) => state === 'open');
-  const { wish: sums, values } = countingDeals(tx, wish, setting);
-  const sql = funnelSql(sums, {
+  const { from, to, basis, window, narrowing } = wish;
+  const values = new Values([tx.workspaceId, from, to, JOURNEY_BASES.indexOf(basis)]);
+  const sql = funnelSql({
+    narrowed: narrowedRecords(narrowing, 's.record_id', setting, values),
+    within: window === null ? '' : `and s.at >= s.made_at - make_interval(days => ${values.add(window, 'int')})`,
     pipeline: values.add(pipeline.key, 'text'),
-    stages: values.add(
-      open.map(({ key }) => key),
-      'text[]',
-    ),
+    stages: values.add(openStages(pipeline), 'text[]'),
   });
   const groups = await tx.unnamed<Group>(sql, values.all);
   const rows = new Map<string, Group[]>();
@@ -51,20 +52,18 @@ export async function funnel(
 }
 
 /** Counts deals by status and furthest stage: for each channel (`source` null), for each of its sources, and for all. */
-function funnelSql(wish: SumsWish, { pipeline, stages }: { pipeline: string; stages: string }): string {
-  const { from } = stepsOf(
-    `${ofDeals(wish)} and ${MADE}`,
-    wish,
-    'join touch_source t on t.workspace_id = s.workspace_id and t.id = s.source_id',
-  );
+function funnelSql({
+  narrowed,
+  within,
+  pipeline,
+  stages,
+}: Record<'narrowed' | 'within' | 'pipeline' | 'stages', string>) {
   return `with begun as (
-      select d.id, d.status, coalesce((
-        select max(p.nth) from unnest(${stages}) with ordinality p (key, nth)
-        where p.key = d.stage or exists (select 1 from stage_move m where m.workspace_id = $1 and m.record_id = d.id and m.pipeline = d.pipeline
-          and p.key in (m.from_stage, m.to_stage))), 0)::int as furthest
+      select d.id, d.status, ${furthestSql(stages)} as furthest
       from journey_step s join deal d on d.workspace_id = $1 and d.id = s.record_id
-      where ${ofDeals(wish)} and s.level = 5 and ${MADE} and d.pipeline = ${pipeline}),
-    led as (select distinct s.record_id as id, t.channel, t.source from ${from}),
+      where ${OF_DEALS} ${narrowed} and s.level = 5 and ${MADE} and d.pipeline = ${pipeline}),
+    led as (select distinct s.record_id as id, t.channel, t.source from journey_step s
+      join touch_source t on t.workspace_id = s.workspace_id and t.id = s.source_id where ${OF_DEALS} ${narrowed} and ${MADE} ${within}),
     placed as (select b.*, coalesce(l.channel, '') as channel, coalesce(l.source, '') as source from begun b left join led l on l.id = b.id),
     channels as (select distinct id, status, furthest, channel from placed)
     select null as channel, null as source, status, furthest, count(*)::int as deals from begun group by 3, 4
@@ -86,8 +85,8 @@ function rowOf(groups: readonly Group[], stages: number): FunnelRow {
     lost: of('lost'),
     open: of('open'),
     // A stage that was skipped counts as reached.
-    reached: each(({ status, furthest }, nth) => status === 'won' || furthest >= nth),
-    lostAt: each(({ status, furthest }, nth) => status === 'lost' && Math.max(1, furthest) === nth),
+    reached: each(reached),
+    lostAt: each(lostAt),
   };
 }
 

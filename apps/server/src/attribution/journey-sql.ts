@@ -1,9 +1,3 @@
-import { KEPT_HALF_LIVES, KEPT_WINDOWS } from '@haycart/core';
-import { faded } from './share-sql';
-
-/** Columns that tell of the whole journey, so that no report has to look at each step twice. */
-const KEPT = [...KEPT_WINDOWS.map((days) => `in_${days}`), ...KEPT_HALF_LIVES.map((days) => `fade_${days}`)].join(', ');
-
 /** More touches than these are kept of no record: the first, and the latest. */
 const MOST_STEPS = 200;
 
@@ -70,7 +64,6 @@ export const MAKE_SQL = `with about as (
   flagged as (
     select *, row_number() over (partition by id, basis order by back) as nth, count(*) over (partition by id, basis) as of,
       max(at) over (partition by id, basis) as last_at,
-      ${KEPT_WINDOWS.map((days) => `count(*) filter (where at >= made_at - interval '${days} days') over (partition by id, basis) as in_${days}`).join(', ')},
       row_number() over (partition by id, basis, channel order by back) as c1,
       row_number() over (partition by id, basis, channel, source order by back) as c2,
       row_number() over (partition by id, basis, channel, source, campaign order by back) as c3,
@@ -78,12 +71,18 @@ export const MAKE_SQL = `with about as (
   steps as (
     select id, basis, to_basis, nth, of,
       case when nth = 1 then 5 when c1 = 1 then 4 when c2 = 1 then 3 when c3 = 1 then 2 when c4 = 1 then 1 else 0 end as level,
-      extract(epoch from last_at - at) as ago, source_id, visit_id, at, ${KEPT_WINDOWS.map((days) => `in_${days}`).join(', ')} from flagged
-    union all select a.id, 0, case when near > 0 then 0 when far > 0 then 1 else 2 end, 1, 1, 5, 0, null, null, null, ${KEPT_WINDOWS.map(() => '0').join(', ')}
+      extract(epoch from last_at - at) as ago, source_id, visit_id, at from flagged
+    union all select a.id, 0, case when near > 0 then 0 when far > 0 then 1 else 2 end, 1, 1, 5, 0, null, null, null
       from about a left join sizes z on z.id = a.id where coalesce(own, 0) = 0)
   insert into journey_step (workspace_id, record_kind, record_id, basis, to_basis, back, of, level, ago, source_id, visit_id, at,
-    made_at, won_at, amount, currency, ${KEPT})
-  select $1::uuid, kind, id, basis, to_basis, nth, of, level, ago, source_id, visit_id, at, about.made_at, won_at, amount, currency,
-    ${KEPT_WINDOWS.map((days) => `in_${days}`).join(', ')},
-    ${KEPT_HALF_LIVES.map((days) => `sum(${faded(days)}) over (partition by s.id, s.basis)`).join(', ')}
+    made_at, won_at, amount, currency)
+  select $1::uuid, kind, id, basis, to_basis, nth, of, level, ago, source_id, visit_id, at, about.made_at, won_at, amount, currency
   from steps s join about using (id)`;
+
+/** Notes that the journeys of the records in `$2` were made anew, after all that were made before. */
+export const MADE_ANEW_SQL = `insert into journey (workspace_id, record_id, nr, generation)
+  select $1::uuid, given.id,
+    coalesce(j.nr, (select coalesce(max(nr), 0) from journey where workspace_id = $1) + row_number() over (partition by j.nr is null order by given.id)),
+    (select coalesce(max(generation), 0) + 1 from journey where workspace_id = $1)
+  from unnest($2::uuid[]) given (id) left join journey j on j.workspace_id = $1 and j.record_id = given.id
+  on conflict (workspace_id, record_id) do update set generation = excluded.generation`;

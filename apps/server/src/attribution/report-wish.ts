@@ -1,10 +1,15 @@
 import type { JourneyBasis, SourcePart } from '@haycart/api';
 import type { Narrowing } from './narrowing/narrowing';
 import type { Split } from './narrowing/split';
-import type { StepsWish } from './share-sql';
 
 /** What a report is asked for. */
-export interface ReportWish extends StepsWish {
+export interface ReportWish {
+  /** The key of a model of the core. */
+  model: string;
+  /** Days before a deal was begun in which touches count; null: however long ago. */
+  window: number | null;
+  /** For decay, in days. */
+  halfLife: number;
   /** From, and until before. */
   from: Date;
   to: Date;

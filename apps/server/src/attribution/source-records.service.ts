@@ -1,22 +1,30 @@
 import { Inject, Injectable } from '@nestjs/common';
 import { SOURCE_PARTS, type SourceFigure, type SourcePart, type SourceRecord, type SourceRecords } from '@haycart/api';
+import { creditedRecords } from '@haycart/core';
 import type { WorkspaceTx } from '../platform/database/database';
 import type { ListSetting } from '../records/lists/record-lists.service';
-import { dealsBehindSql, peopleBehindSql, submissionsBehindSql } from './behind-sql';
+import { DEALS_BEHIND_SQL, MOST_BEHIND, peopleBehindSql, submissionsBehindSql } from './behind-sql';
+import { creditWish } from './columns/credit-wish';
+import { JourneyColumnsService } from './columns/journey-columns.service';
+import { partsAsked } from './columns/records-asked';
 import { CostsService } from './costs.service';
 import { figuresOf } from './figures-of';
 import type { ReportWish } from './report-wish';
-import { aboutDeals, aboutPeople, aboutSubmissions, type Statement } from './statement';
+import { aboutPeople, aboutSubmissions } from './statement';
 
 /** Which row a figure stands in; of the total nothing is said. */
 export type SourcePath = Partial<Record<SourcePart | 'splitValue', string>>;
 
 type Row = Omit<SourceRecord, 'at'> & { at: Date; total: number };
+type DealRow = Omit<SourceRecord, 'at'> & { nr: number; madeAt: Date; wonAt: Date | null };
 
 /** The records behind a figure of the report. */
 @Injectable()
 export class SourceRecordsService {
-  constructor(@Inject(CostsService) private readonly costs: CostsService) {}
+  constructor(
+    @Inject(JourneyColumnsService) private readonly columns: JourneyColumnsService,
+    @Inject(CostsService) private readonly costs: CostsService,
+  ) {}
 
   /** None for a figure that such a report does not tell. */
   async behind(
@@ -59,27 +67,55 @@ export class SourceRecordsService {
   ): Promise<Row[]> {
     const ids = await sourcesOf(tx, path);
     const asked = { ...wish, split: path.splitValue === undefined ? null : wish.split };
-    const read = <Wish>(
-      { wish: sums, values }: Statement<Wish>,
-      sql: (sums: Wish, sources: string, value: string | null) => string,
-    ) => {
-      const sources = values.add(ids, 'int[]');
-      const value = asked.split ? values.add(path.splitValue, 'text') : null;
-      return tx.unnamed<Row & Record<string, unknown>>(sql(sums, sources, value), values.all);
-    };
     switch (figure) {
       case 'submissions':
-        return read(aboutSubmissions(tx, asked, setting), submissionsBehindSql);
       case 'contacts':
-      case 'qualified':
-        return read(aboutPeople(tx, asked, setting), (sums, ...rest) =>
-          peopleBehindSql(sums, figure === 'contacts' ? 'contact' : 'lead', ...rest),
-        );
+      case 'qualified': {
+        const { wish: about, values } = (figure === 'submissions' ? aboutSubmissions : aboutPeople)(tx, asked, setting);
+        const sources = values.add(ids, 'int[]');
+        const value = asked.split ? values.add(path.splitValue, 'text') : null;
+        const sql =
+          figure === 'submissions'
+            ? submissionsBehindSql(about, sources, value)
+            : peopleBehindSql(about, figure === 'contacts' ? 'contact' : 'lead', sources, value);
+        return tx.unnamed<Row & Record<string, unknown>>(sql, values.all);
+      }
       default:
-        return read(aboutDeals(tx, asked, setting), (sums, ...rest) =>
-          dealsBehindSql(sums, figure === 'deals' || figure === 'value' ? 'made' : 'won', ...rest),
-        );
+        return this.#deals(tx, asked, figure === 'deals' || figure === 'value' ? 'made' : 'won', {
+          sources: new Set(ids),
+          value: path.splitValue,
+          setting,
+        });
     }
+  }
+
+  /** Deals, those credited with most first. */
+  async #deals(
+    tx: WorkspaceTx,
+    wish: ReportWish,
+    figure: 'made' | 'won',
+    { sources, value, setting }: { sources: ReadonlySet<number>; value: string | undefined; setting: ListSetting },
+  ): Promise<Row[]> {
+    const asked = await creditWish(tx, wish, setting);
+    const { names, partOf } = await partsAsked(tx, wish.split);
+    const columns = await this.columns.current(tx);
+    const behind = {
+      figure,
+      sources,
+      part: partOf && { of: partOf, is: names.indexOf(value ?? '') },
+      most: MOST_BEHIND,
+    };
+    const { total, records } = creditedRecords(columns, asked, behind);
+    const rows = await tx.statement<DealRow>('deals_behind', DEALS_BEHIND_SQL, [
+      tx.workspaceId,
+      records.map(({ nr }) => nr),
+    ]);
+    const credit = new Map(records.map((record) => [record.nr, record]));
+    return rows.map(({ nr, madeAt, wonAt, ...row }) => {
+      const { worth, credited } = credit.get(nr)!;
+      const at = figure === 'won' ? (wonAt ?? madeAt) : madeAt;
+      return { ...row, at, total, ...(worth !== null && credited !== null && { worth, credited }) };
+    });
   }
 }
 

@@ -1,6 +1,6 @@
 import type { RecordKind } from '@haycart/core';
 import { sql } from 'drizzle-orm';
-import { bigint, index, integer, pgTable, primaryKey, real, smallint, text, uuid } from 'drizzle-orm/pg-core';
+import { bigint, index, integer, pgTable, primaryKey, smallint, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import { time, workspaceId } from '../platform/database/columns';
 
 /**
@@ -39,15 +39,6 @@ export const journeyStep = pgTable(
     wonAt: time('won_at'),
     amount: bigint('amount', { mode: 'number' }),
     currency: text('currency'),
-    /** How many touches of the journey are within so many days before the record was made: `KEPT_WINDOWS` of the core. */
-    in30: smallint('in_30').notNull(),
-    in90: smallint('in_90').notNull(),
-    in365: smallint('in_365').notNull(),
-    /** What all touches of the journey weigh together when they fade by so many days: `KEPT_HALF_LIVES` of the core. */
-    fade7: real('fade_7').notNull(),
-    fade14: real('fade_14').notNull(),
-    fade30: real('fade_30').notNull(),
-    fade90: real('fade_90').notNull(),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.recordId, t.basis, t.back] }),
@@ -55,6 +46,24 @@ export const journeyStep = pgTable(
     index('journey_step_won')
       .on(t.workspaceId, t.recordKind, t.wonAt)
       .where(sql`won_at is not null`),
+  ],
+);
+
+/** A record whose journeys were made, by a number of its own and the time they were made last: servers that hold journeys in memory read by them what changed. */
+export const journey = pgTable(
+  'journey',
+  {
+    workspaceId: workspaceId(),
+    recordId: uuid('record_id').notNull(),
+    /** From 1, in the order in which records came. */
+    nr: integer('nr').notNull(),
+    /** Counts up with each portion of journeys made, one portion after the other. */
+    generation: bigint('generation', { mode: 'number' }).notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.recordId] }),
+    uniqueIndex('journey_nr').on(t.workspaceId, t.nr),
+    index('journey_generation').on(t.workspaceId, t.generation),
   ],
 );
 

@@ -1,15 +1,5 @@
 import type { SourcesReport } from '@haycart/api';
-import { apportion } from '@haycart/core';
-
-/** What was won in a month by what came of one channel. */
-export interface MonthShare {
-  /** `2026-03` */
-  month: string;
-  channel: string;
-  /** The exact share that it is credited with, null when no rate converts it; and what is shared out at it. */
-  won: number | null;
-  ofWon: number;
-}
+import { apportion, type MonthShare } from '@haycart/core';
 
 /** The number of months told apart. */
 const MONTHS = 12;
@@ -20,16 +10,22 @@ export function firstOfMonths(end: Date): Date {
 }
 
 /** The channels of each month, rounded so that they add up to what was won in it; of a month without, none. */
-export function byMonth(rows: readonly MonthShare[], end: Date): SourcesReport['months'] {
+export function byMonth(
+  { rows, totals }: { rows: readonly MonthShare[]; totals: ReadonlyMap<string, number> },
+  channelOf: (source: number | null) => string,
+  end: Date,
+): SourcesReport['months'] {
   return Array.from({ length: MONTHS }, (_, ago) => monthsBefore(end, MONTHS - ago)).map((first) => {
     const month = first.toISOString().slice(0, 7);
-    const own = rows.filter((row) => row.month === month);
     const channels = new Map<string, number>();
-    for (const { channel, won } of own) channels.set(channel, (channels.get(channel) ?? 0) + Number(won ?? 0));
+    for (const row of rows) {
+      if (row.month !== month) continue;
+      const channel = channelOf(row.source);
+      channels.set(channel, (channels.get(channel) ?? 0) + row.won);
+    }
     const brought = [...channels].filter(([, won]) => won > 0);
-    const whole = own.reduce((sum, { ofWon }) => sum + Number(ofWon), 0);
     const parts = apportion(
-      whole,
+      totals.get(month) ?? 0,
       brought.map(([, won]) => won),
     );
     return { month, channels: brought.map(([channel], index) => ({ channel, won: parts[index]! })) };

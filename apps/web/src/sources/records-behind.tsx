@@ -1,7 +1,7 @@
 import type { SourceFigure } from '@haycart/api';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { sourceRecordsQuery, type SourcesWish } from '../api/queries';
+import { sourceRecordsQuery, type CameToWish, type SourcesWish } from '../api/queries';
 import { useWords } from '../api/words';
 import { Dialog } from '../components/dialog';
 import { count, money } from '../components/format';
@@ -32,7 +32,7 @@ export function RecordsBehind({
   close,
 }: {
   cell: ShownCell;
-  wish: SourcesWish;
+  wish: SourcesWish & CameToWish;
   currency: string;
   /** Whether it can be told for each record what it is credited with. */
   isCredited: boolean;

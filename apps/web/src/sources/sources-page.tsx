@@ -1,14 +1,5 @@
 import type { SourcesReport } from '@haycart/api';
-import {
-  comparedDays,
-  CREDIT_MODELS,
-  creditedByRemoval,
-  type Days,
-  KEPT_HALF_LIVES,
-  KEPT_WINDOWS,
-  listInWords,
-  type DataDriven,
-} from '@haycart/core';
+import { comparedDays, CREDIT_MODELS, creditedByRemoval, type Days, listInWords, type DataDriven } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { sourcesQuery } from '../api/queries';
@@ -51,11 +42,9 @@ const BASES: [string, string][] = [
   ['deal', 'the deal alone'],
   ['company', 'the whole company'],
 ];
-const WINDOWS = KEPT_WINDOWS.map((days): [string, string] => [String(days), days === 365 ? 'a year' : `${days} days`]);
-const [USUAL_HALF_LIFE, ...HALF_LIVES] = KEPT_HALF_LIVES.map((days): [string, string] => [
-  String(days),
-  `${days} days`,
-]);
+const WINDOWS = [30, 90, 365].map((days): [string, string] => [String(days), days === 365 ? 'a year' : `${days} days`]);
+const USUAL_HALF_LIFE: [string, string] = ['7', '7 days'];
+const HALF_LIVES = [14, 30, 90].map((days): [string, string] => [String(days), `${days} days`]);
 
 /** Where business came from, by what somebody came by before. */
 export function SourcesPage() {

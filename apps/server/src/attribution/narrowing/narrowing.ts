@@ -1,6 +1,7 @@
 import type { RecordKind } from '@haycart/core';
 import type { Values } from '../../platform/database/values';
 import { whereSql, type ListSetting } from '../../records/lists/record-lists.service';
+import { cameToSql, type CameTo } from './furthest-stage';
 
 /** What a report is limited to. A record must meet all of it. */
 export interface Narrowing {
@@ -8,21 +9,24 @@ export interface Narrowing {
   intake?: string | undefined;
   /** Conditions as JSON, by kind of record: records that meet one, and those linked with them. */
   filters: Partial<Record<RecordKind, string>>;
+  /** Deals by how far they came. */
+  cameTo?: CameTo | undefined;
 }
 
-export function isNarrowed({ intake, filters }: Narrowing): boolean {
-  return intake !== undefined || Object.keys(filters).length > 0;
+export function isNarrowed({ intake, filters, cameTo }: Narrowing): boolean {
+  return intake !== undefined || cameTo !== undefined || Object.keys(filters).length > 0;
 }
 
 /** Returns clauses on the id of a record, each beginning with `and`; `$1` is the workspace. @throws ProblemError for a wrong filter. */
 export function narrowedRecords(narrowing: Narrowing, id: string, setting: ListSetting, values: Values): string {
-  const { intake } = narrowing;
+  const { intake, cameTo } = narrowing;
+  const far = cameTo ? `and ${id} in (${cameToSql(cameTo, values)})` : '';
   const through =
     intake === undefined
       ? ''
       : `and ${id} in (select t.record_id from touch t join submission m on m.workspace_id = t.workspace_id and m.id = t.visit_id
          where t.workspace_id = $1 and m.intake_id = ${intakeId(intake, values)})`;
-  return `${through} ${linked(narrowing, setting, values)
+  return `${far} ${through} ${linked(narrowing, setting, values)
     .map((ids) => `and ${id} in (${ids})`)
     .join(' ')}`;
 }

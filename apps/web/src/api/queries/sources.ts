@@ -42,9 +42,15 @@ export const sourcesQuery = (wish: SourcesWish) =>
     queryFn: get<SourcesReport>(`/reports/sources${query({ ...wish, by: 'channel,source,campaign' })}`),
     placeholderData: keepPreviousData,
   });
+/** Deals of a pipeline by how far they came: those that reached a stage, or were lost at it. */
+export interface CameToWish {
+  pipeline?: string;
+  stage?: string;
+  status?: 'open' | 'won' | 'lost';
+}
 /** The records behind one figure of one row. */
 export const sourceRecordsQuery = (
-  wish: SourcesWish,
+  wish: SourcesWish & CameToWish,
   figure: SourceFigure,
   path: Partial<Record<'splitValue' | 'channel' | 'source' | 'campaign', string>>,
 ) =>
@@ -114,7 +120,7 @@ export const sourceChangesQuery = queryOptions({
 });
 
 /** A blank part is asked for too: it means what nothing is known of. */
-function recordsQuery(wish: SourcesWish, figure: SourceFigure, path: object): string {
+function recordsQuery(wish: object, figure: SourceFigure, path: object): string {
   const wished = Object.entries(wish).filter(([, value]) => value !== undefined) as [string, string][];
   const asked = Object.entries(path) as [string, string][];
   return `?${String(new URLSearchParams([...wished, ['figure', figure], ...asked]))}`;

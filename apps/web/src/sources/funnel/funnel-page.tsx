@@ -1,8 +1,7 @@
 import type { FunnelRow } from '@haycart/api';
-import type { RecordCondition } from '@haycart/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { destinationQuery, pipelinesQuery, sourceFunnelQuery } from '../../api/queries';
+import { destinationQuery, pipelinesQuery, sourceFunnelQuery, type CameToWish } from '../../api/queries';
 import { useWords } from '../../api/words';
 import { ListFilter } from '../../components/list-filter';
 import { PageHead, Sheet } from '../../components/sheet';
@@ -14,7 +13,7 @@ import { RecordsBehind } from '../records-behind';
 import { ReportFilter } from '../report-filter';
 import { useNarrowing } from '../use-narrowing';
 import { AnswerSpeedTables } from './answer-speed-tables';
-import { FunnelTable, type DealStatus } from './funnel-table';
+import { FunnelTable } from './funnel-table';
 
 /** How far the deals of each source came, where they were lost, and how fast it was answered. */
 export function FunnelPage() {
@@ -54,7 +53,9 @@ export function FunnelPage() {
             {funnel.data.total.deals ? (
               <FunnelTable
                 funnel={funnel.data}
-                show={(row, status) => setShown({ row, status, pipeline: funnel.data.pipeline })}
+                show={(row, asked, told) =>
+                  setShown({ row, told, asked: { pipeline: funnel.data.pipeline, ...asked } })
+                }
               />
             ) : (
               <Empty title={`No ${words.many('deal')} were begun in this period`}>
@@ -68,7 +69,7 @@ export function FunnelPage() {
       {shown && (
         <RecordsBehind
           cell={{ figure: 'deals', path: pathOf(shown.row), name: nameOf(shown) }}
-          wish={{ ...wish, dealFilter: JSON.stringify(dealsOf(shown, narrowing.filters.deal)) }}
+          wish={{ ...wish, ...shown.asked }}
           currency={currency}
           isCredited={false}
           close={() => setShown(null)}
@@ -81,23 +82,16 @@ export function FunnelPage() {
 /** Whose deals are shown. */
 interface ShownDeals {
   row: FunnelRow;
-  /** Null for all of them. */
-  status: DealStatus | null;
-  /** Its key. */
-  pipeline: string;
+  asked: CameToWish;
+  /** How far they came, in words; blank for all of them. */
+  told: string;
 }
 
 function pathOf({ channel, source }: FunnelRow) {
   return { ...(channel === null ? {} : { channel }), ...(source === null ? {} : { source }) };
 }
 
-function nameOf({ row: { channel, source }, status }: ShownDeals): string {
-  const names = [channel === null ? 'all' : channelWord(channel), source, status].filter(Boolean);
+function nameOf({ row: { channel, source }, told }: ShownDeals): string {
+  const names = [channel === null ? 'all' : channelWord(channel), source, told].filter(Boolean);
   return names.join(', ');
-}
-
-/** Returns a filter for deals: the page's own filter, a pipeline, and a status if there is one. */
-function dealsOf({ status, pipeline }: ShownDeals, filter: RecordCondition | undefined): RecordCondition {
-  const is = (field: string, value: string): RecordCondition => ({ of: { field }, test: 'is', value });
-  return { all: [...(filter ? [filter] : []), is('pipeline', pipeline), ...(status ? [is('status', status)] : [])] };
 }

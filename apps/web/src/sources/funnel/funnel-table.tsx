@@ -1,25 +1,19 @@
 import type { FunnelRow, SourceFunnel } from '@haycart/api';
 import { ChevronRight } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
+import type { CameToWish } from '../../api/queries';
 import { useWords } from '../../api/words';
 import { count, percent } from '../../components/format';
 import { Head, Heads } from '../../components/heads';
 import { channelWord } from '../channel-word';
 
-/** What can become of a deal. */
-export type DealStatus = 'open' | 'won' | 'lost';
+/** Shows the deals of a row that came so far; `told` is how far, in words. */
+type Show = (row: FunnelRow, asked: Omit<CameToWish, 'pipeline'>, told: string) => void;
 
 const CELL = 'tabular px-2 text-right align-top whitespace-nowrap last:pr-3.5';
 
 /** Channels with their sources, and how many of their deals came to each stage. */
-export function FunnelTable({
-  funnel: { stages, rows, total },
-  show,
-}: {
-  funnel: SourceFunnel;
-  /** Shows the deals of a row; those with a status alone, where one is said. */
-  show: (row: FunnelRow, status: DealStatus | null) => void;
-}) {
+export function FunnelTable({ funnel: { stages, rows, total }, show }: { funnel: SourceFunnel; show: Show }) {
   const words = useWords();
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const toggle = (channel: string) =>
@@ -47,7 +41,7 @@ export function FunnelTable({
             const isOpen = opened.has(row.channel!);
             const name = channelWord(row.channel!);
             return [
-              <Row key={row.channel} row={row} show={show}>
+              <Row key={row.channel} row={row} stages={stages} show={show}>
                 {below.length ? (
                   <button
                     type="button"
@@ -64,7 +58,7 @@ export function FunnelTable({
               </Row>,
               ...(isOpen
                 ? below.map((one) => (
-                    <Row key={`${one.channel} ${one.source}`} row={one} show={show}>
+                    <Row stages={stages} key={`${one.channel} ${one.source}`} row={one} show={show}>
                       <span className="pl-[38px]">{one.source}</span>
                     </Row>
                   ))
@@ -73,7 +67,7 @@ export function FunnelTable({
           })}
       </tbody>
       <tfoot className="border-t border-line font-semibold">
-        <Row row={total} show={show}>
+        <Row row={total} stages={stages} show={show}>
           <span className="font-semibold">All</span>
         </Row>
       </tfoot>
@@ -83,18 +77,21 @@ export function FunnelTable({
 
 function Row({
   row,
+  stages,
   show,
   children,
 }: {
   row: FunnelRow;
-  show: (row: FunnelRow, status: DealStatus | null) => void;
+  stages: SourceFunnel['stages'];
+  show: Show;
   children: ReactNode;
 }) {
   const { deals, won, open, reached, lostAt } = row;
-  const opens = (figure: number, status: DealStatus | null) =>
+  const opens = (figure: number, asked: Omit<CameToWish, 'pipeline'>, told: string, after = '') =>
     figure ? (
-      <button type="button" className="hover:underline" onClick={() => show(row, status)}>
+      <button type="button" className="hover:underline" onClick={() => show(row, asked, told)}>
         {count(figure)}
+        {after}
       </button>
     ) : (
       <span className="text-faint">0</span>
@@ -104,23 +101,25 @@ function Row({
       <th scope="row" className="px-3.5 py-2 text-left align-top font-normal">
         {children}
       </th>
-      <td className={`${CELL} py-2`}>{opens(deals, null)}</td>
-      {reached.map((came, index) => (
-        <td key={index} className={`${CELL} py-2`}>
-          <Share part={came} of={deals}>
-            {came ? count(came) : <span className="text-faint">0</span>}
+      <td className={`${CELL} py-2`}>{opens(deals, {}, '')}</td>
+      {stages.map(({ key: stage, name }, index) => (
+        <td key={stage} className={`${CELL} py-2`}>
+          <Share part={reached[index]!} of={deals}>
+            {opens(reached[index]!, { stage }, `reached ${name}`)}
           </Share>
           {lostAt[index]! > 0 && (
-            <span className="block text-small font-normal text-brick">{count(lostAt[index]!)} lost</span>
+            <span className="block text-small font-normal text-brick">
+              {opens(lostAt[index]!, { stage, status: 'lost' }, `lost at ${name}`, ' lost')}
+            </span>
           )}
         </td>
       ))}
       <td className={`${CELL} py-2`}>
         <Share part={won} of={deals}>
-          {opens(won, 'won')}
+          {opens(won, { status: 'won' }, 'won')}
         </Share>
       </td>
-      <td className={`${CELL} py-2`}>{opens(open, 'open')}</td>
+      <td className={`${CELL} py-2`}>{opens(open, { status: 'open' }, 'open')}</td>
     </tr>
   );
 }
