@@ -123,6 +123,12 @@ describe('channel rules', () => {
     expect(alike).toEqual([{ name: 'Growers Weekly', spellings: ['growersweekly', 'GW-ads'] }]);
     const joined = { rules: USUAL_RULES.rules, names: [{ name: 'Growers Weekly', spellings: ['GW-ads'] }] };
     expect((await save(joined)).body).toMatchObject({ alike: [] });
+    // What somebody keeps apart is not suggested again.
+    const apart = [{ name: 'Growers Weekly', spellings: ['GW-ads'] }];
+    expect((await save({ ...joined, names: [], apart })).body).toMatchObject({
+      apart,
+      alike: [{ spellings: ['growersweekly'] }],
+    });
   });
 
   test.each<[object, string]>([

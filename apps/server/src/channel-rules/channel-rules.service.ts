@@ -12,15 +12,15 @@ export class ChannelRulesService {
 
   async rules(tx: WorkspaceTx): Promise<ChannelRules> {
     const [row] = await tx.db
-      .select({ rules: channelRules.rules, names: channelRules.names })
+      .select({ rules: channelRules.rules, names: channelRules.names, apart: channelRules.apart })
       .from(channelRules)
       .where(eq(channelRules.workspaceId, tx.workspaceId));
     return row ?? USUAL_RULES;
   }
 
   /** The rules must have been checked. */
-  async save(tx: WorkspaceTx, { rules, names }: ChannelRules): Promise<void> {
-    const row = { rules, names, changedAt: new Date() };
+  async save(tx: WorkspaceTx, { rules, names, apart = [] }: ChannelRules): Promise<void> {
+    const row = { rules, names, apart, changedAt: new Date() };
     await tx.db
       .insert(channelRules)
       .values({ workspaceId: tx.workspaceId, ...row })

@@ -9,6 +9,8 @@ export const channelRules = pgTable(
     workspaceId: workspaceId(),
     rules: jsonb('rules').$type<ChannelRule[]>().notNull(),
     names: jsonb('names').$type<JoinedNames[]>().notNull(),
+    /** Spellings that look like a name and are another source. */
+    apart: jsonb('apart').$type<JoinedNames[]>().notNull().default([]),
     changedAt: time('changed_at').notNull().defaultNow(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId] })],

@@ -15,6 +15,17 @@ export function joinedName(source: string, rules: ChannelRules): string {
   return spellingsOf(rules).get(plainName(source)) ?? source;
 }
 
+/** Whether a person said that two names are not one source. */
+export function isKeptApart(one: string, other: string, { apart = [] }: ChannelRules): boolean {
+  const [plain, otherPlain] = [plainName(one), plainName(other)];
+  return apart.some(({ name, spellings }) => {
+    const kept = plainName(name);
+    return spellings
+      .map(plainName)
+      .some((spelling) => (kept === plain && spelling === otherPlain) || (kept === otherPlain && spelling === plain));
+  });
+}
+
 function spellingsOf(rules: ChannelRules): ReadonlyMap<string, string> {
   const before = joined.get(rules);
   if (before) return before;

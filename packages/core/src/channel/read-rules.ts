@@ -17,6 +17,10 @@ const ANY_TIME = '2026-01-01T00:00:00.000Z';
 const name = z.string().trim().min(1).max(CHANNEL_RULE_LIMITS.name);
 const cell = z.strictObject({ test: z.string().max(40), value: z.unknown().optional() });
 
+const joinedNames = z
+  .array(z.strictObject({ name, spellings: z.array(name).min(1).max(CHANNEL_RULE_LIMITS.spellings) }))
+  .max(CHANNEL_RULE_LIMITS.names);
+
 const rulesShape = z.strictObject({
   rules: z
     .array(
@@ -29,9 +33,8 @@ const rulesShape = z.strictObject({
       }),
     )
     .max(CHANNEL_RULE_LIMITS.rules),
-  names: z
-    .array(z.strictObject({ name, spellings: z.array(name).min(1).max(CHANNEL_RULE_LIMITS.spellings) }))
-    .max(CHANNEL_RULE_LIMITS.names),
+  names: joinedNames,
+  apart: joinedNames.optional(),
 });
 
 const intakeSourceShape = z.strictObject({

@@ -40,6 +40,8 @@ export interface JoinedNames {
 export interface ChannelRules {
   rules: ChannelRule[];
   names: JoinedNames[];
+  /** Spellings that look like a name and are another source. */
+  apart?: JoinedNames[] | undefined;
 }
 
 /** The source settings of an intake. */

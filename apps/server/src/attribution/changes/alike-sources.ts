@@ -1,7 +1,14 @@
-import { joinedName, MOST_COMPARED, similarNames, type ChannelRules, type JoinedNames } from '@haycart/core';
+import {
+  isKeptApart,
+  joinedName,
+  MOST_COMPARED,
+  similarNames,
+  type ChannelRules,
+  type JoinedNames,
+} from '@haycart/core';
 import type { WorkspaceTx } from '../../platform/database/database';
 
-/** Sources of the last year that look like spellings of one name, and that the rules do not join. */
+/** Sources of the last year that look like spellings of one name, and that the rules neither join nor keep apart. */
 export async function alikeSources(tx: WorkspaceTx, rules: ChannelRules): Promise<JoinedNames[]> {
   const sources = await tx.statement<{ name: string; touches: number }>(
     'source_names',
@@ -11,7 +18,9 @@ export async function alikeSources(tx: WorkspaceTx, rules: ChannelRules): Promis
     [tx.workspaceId],
   );
   return similarNames(sources).flatMap(({ name, spellings }) => {
-    const apart = spellings.filter((spelling) => joinedName(spelling, rules) !== joinedName(name, rules));
-    return apart.length ? [{ name: joinedName(name, rules), spellings: apart }] : [];
+    const others = spellings.filter(
+      (spelling) => joinedName(spelling, rules) !== joinedName(name, rules) && !isKeptApart(spelling, name, rules),
+    );
+    return others.length ? [{ name: joinedName(name, rules), spellings: others }] : [];
   });
 }

@@ -43,6 +43,12 @@ class ChannelRulesDto {
   @IsArray()
   @ArrayMaxSize(MOST)
   names: unknown[];
+
+  @ApiPropertyOptional({ type: [Object], description: 'Spellings that look like a name and are another source' })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(MOST)
+  apart?: unknown[];
 }
 
 class RehearsalDto extends ChannelRulesDto {

@@ -28,6 +28,15 @@ test('what looks like one source is joined with a click, and asked no more', () 
   expect(screen.queryByRole('button', { name: 'Join' })).toBeNull();
 });
 
+test('what only looks like one source is asked no more, until somebody takes that back', () => {
+  const names = shown([], [{ name: 'Growers Weekly', spellings: ['Growers World'] }]);
+  fireEvent.click(screen.getByRole('button', { name: 'Not the same' }));
+  expect(names()).toEqual([]);
+  expect(screen.queryByRole('button', { name: 'Join' })).toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: 'Growers World may be Growers Weekly' }));
+  expect(screen.getByRole('button', { name: 'Join' })).toBeTruthy();
+});
+
 test('a spelling is typed to a name that is there in whatever spelling, and taken away again with the last of it', () => {
   const names = shown([{ name: 'Growers Weekly', spellings: ['GW'] }]);
   fireEvent.change(screen.getByLabelText('Spelling'), { target: { value: ' G. Weekly ' } });

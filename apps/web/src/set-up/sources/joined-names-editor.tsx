@@ -1,4 +1,4 @@
-import { plainName, type ChannelRules, type JoinedNames } from '@haycart/core';
+import { isKeptApart, plainName, type ChannelRules, type JoinedNames } from '@haycart/core';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { Button, IconButton } from '../../components/button';
@@ -9,7 +9,7 @@ type Change = (edit: (rules: ChannelRules) => ChannelRules) => void;
 
 /** Spellings that count as one source, and suggestions for more. */
 export function JoinedNamesEditor({
-  rules: { names },
+  rules,
   alike,
   change,
 }: {
@@ -17,9 +17,12 @@ export function JoinedNamesEditor({
   alike: readonly JoinedNames[];
   change: Change;
 }) {
+  const { names, apart = [] } = rules;
   const isJoined = new Set(names.flatMap(({ name, spellings }) => [name, ...spellings].map(plainName)));
   const open = alike.flatMap(({ name, spellings }) => {
-    const left = spellings.filter((spelling) => !isJoined.has(plainName(spelling)));
+    const left = spellings.filter(
+      (spelling) => !isJoined.has(plainName(spelling)) && !isKeptApart(spelling, name, rules),
+    );
     return left.length ? [{ name, spellings: left }] : [];
   });
   return (
@@ -29,34 +32,11 @@ export function JoinedNamesEditor({
           <h2 className="text-lg leading-6">One source, several spellings</h2>
           <p className="text-muted">Capitals, marks and spaces never matter.</p>
         </div>
-        {names.length > 0 && (
-          <ul className="divide-y divide-hair border-y border-hair">
-            {names.map(({ name, spellings }) => (
-              <li key={name} className="flex items-start gap-3 py-2">
-                <div className="min-w-0 flex-1">
-                  <p className="font-semibold break-words">{name}</p>
-                  <ul className="mt-1 flex flex-wrap gap-1.5">
-                    {spellings.map((spelling) => (
-                      <li
-                        key={spelling}
-                        className="flex h-6 max-w-full items-center gap-1 rounded border border-line bg-ground pl-2"
-                      >
-                        <span className="truncate">{spelling}</span>
-                        <IconButton
-                          label={`${spelling} is not ${name}`}
-                          className="!size-6 text-muted"
-                          onClick={() => change((now) => ({ ...now, names: parted(now.names, name, spelling) }))}
-                        >
-                          <X className="size-3.5" aria-hidden />
-                        </IconButton>
-                      </li>
-                    ))}
-                  </ul>
-                </div>
-              </li>
-            ))}
-          </ul>
-        )}
+        <SpellingsByName
+          names={names}
+          label={(spelling, name) => `${spelling} is not ${name}`}
+          remove={(name, spelling) => change((now) => ({ ...now, names: parted(now.names, name, spelling) }))}
+        />
         {open.map(({ name, spellings }) => (
           <div key={name} className="flex items-start gap-3 rounded bg-straw-soft px-3 py-2">
             <p className="min-w-0 flex-1 break-words">
@@ -66,14 +46,70 @@ export function JoinedNamesEditor({
             <Button onClick={() => change((now) => ({ ...now, names: joined(now.names, name, spellings) }))}>
               Join
             </Button>
+            <Button
+              look="quiet"
+              onClick={() => change((now) => ({ ...now, apart: joined(now.apart ?? [], name, spellings) }))}
+            >
+              Not the same
+            </Button>
           </div>
         ))}
-        {!names.length && !open.length && <p className="text-muted">No two sources look like one.</p>}
+        {!names.length && !apart.length && !open.length && <p className="text-muted">No two sources look like one.</p>}
+        {apart.length > 0 && (
+          <div>
+            <h3 className="text-label text-muted">Look alike and are not the same</h3>
+            <SpellingsByName
+              names={apart}
+              label={(spelling, name) => `${spelling} may be ${name}`}
+              remove={(name, spelling) => change((now) => ({ ...now, apart: parted(now.apart ?? [], name, spelling) }))}
+            />
+          </div>
+        )}
         <AddSpelling
           add={(name, spelling) => change((now) => ({ ...now, names: joined(now.names, name, [spelling]) }))}
         />
       </section>
     </Sheet>
+  );
+}
+
+/** Names with their spellings, each of which can be taken away. */
+function SpellingsByName({
+  names,
+  label,
+  remove,
+}: {
+  names: readonly JoinedNames[];
+  /** What taking a spelling away says. */
+  label: (spelling: string, name: string) => string;
+  remove: (name: string, spelling: string) => void;
+}) {
+  if (!names.length) return null;
+  return (
+    <ul className="divide-y divide-hair border-y border-hair">
+      {names.map(({ name, spellings }) => (
+        <li key={name} className="py-2">
+          <p className="font-semibold break-words">{name}</p>
+          <ul className="mt-1 flex flex-wrap gap-1.5">
+            {spellings.map((spelling) => (
+              <li
+                key={spelling}
+                className="flex h-6 max-w-full items-center gap-1 rounded border border-line bg-ground pl-2"
+              >
+                <span className="truncate">{spelling}</span>
+                <IconButton
+                  label={label(spelling, name)}
+                  className="!size-6 text-muted"
+                  onClick={() => remove(name, spelling)}
+                >
+                  <X className="size-3.5" aria-hidden />
+                </IconButton>
+              </li>
+            ))}
+          </ul>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -31,7 +31,7 @@ export function SourcesSetUp() {
 
 function Rules({ saved, destination }: { saved: ChannelRulesShape; destination: Destination }) {
   const client = useQueryClient();
-  const history = useHistory<ChannelRules>({ rules: saved.rules, names: saved.names });
+  const history = useHistory<ChannelRules>({ rules: saved.rules, names: saved.names, apart: saved.apart ?? [] });
   const { value: rules, change } = history;
   const isSaved = same(rules, saved);
   const save = useMutation({
@@ -66,5 +66,9 @@ function Rules({ saved, destination }: { saved: ChannelRulesShape; destination: 
 }
 
 function same(one: ChannelRules, other: ChannelRules): boolean {
-  return JSON.stringify([one.rules, one.names]) === JSON.stringify([other.rules, other.names]);
+  return JSON.stringify(partsOf(one)) === JSON.stringify(partsOf(other));
+}
+
+function partsOf({ rules, names, apart = [] }: ChannelRules) {
+  return [rules, names, apart];
 }

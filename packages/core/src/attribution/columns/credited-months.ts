@@ -19,8 +19,8 @@ export function creditedMonths(
   const rows = new Map<string, Map<number, MonthShare>>();
   const totals = new Map<string, number>();
   const monthOf = monthNames();
-  eachDeal(columns, wish, ({ nr, start, shares, isWon, wonWorth }) => {
-    if (!isWon || !wonWorth) return;
+  eachDeal(columns, wish, 'won', ({ nr, start, shares, wonWorth }) => {
+    if (!wonWorth) return;
     const month = monthOf(columns.wonAt[nr]!);
     let sources = rows.get(month);
     if (!sources) rows.set(month, (sources = new Map()));

@@ -27,8 +27,7 @@ export function creditedRecords(
   { figure, sources, part, most }: BehindWish,
 ): { total: number; records: CreditedRecord[] } {
   const found: CreditedRecord[] = [];
-  eachDeal(columns, wish, ({ nr, start, shares, isMade, isWon, madeWorth, wonWorth }) => {
-    if (!(figure === 'won' ? isWon : isMade)) return;
+  eachDeal(columns, wish, figure, ({ nr, start, shares, madeWorth, wonWorth }) => {
     if (part && (part.of[nr] ?? 0) !== part.is) return;
     let isAsked = shares.length === 0 && sources.has(0);
     let share = isAsked ? 1 : 0;

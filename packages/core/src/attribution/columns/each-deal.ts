@@ -1,5 +1,5 @@
 import type { CreditModel, CreditSettings } from '../credit-model';
-import type { JourneyColumns } from './journey-columns';
+import { JOURNEY_KINDS, type JourneyColumns } from './journey-columns';
 import type { Worth } from './worth';
 
 /** From, and until before, in seconds since 1970. */
@@ -38,20 +38,27 @@ export interface CreditedDeal {
 const DAY = 86_400;
 const WHOLE = [1];
 
-/** Calls `take` with each deal that was begun or won in the period, in the order of their numbers. */
-export function eachDeal(columns: JourneyColumns, wish: CreditWish, take: (deal: CreditedDeal) => void): void {
-  const { madeAt, wonAt } = columns;
-  const deal = {} as CreditedDeal;
-  for (let nr = 0; nr < columns.end; nr += 1) {
-    if (!columns.is(nr, 'deal') || (wish.among && !wish.among[nr])) continue;
-    deal.isMade = isWithin(madeAt[nr]!, wish);
-    deal.isWon = isWithin(wonAt[nr]!, wish);
+/** Calls `take` with each deal that was begun, won, or either of it in the period, in the order of their numbers. */
+export function eachDeal(
+  columns: JourneyColumns,
+  wish: CreditWish,
+  which: 'made' | 'won' | 'either',
+  take: (deal: CreditedDeal) => void,
+): void {
+  const { kind, madeAt, wonAt, end } = columns;
+  const { among, worth } = wish;
+  const ofDeals = JOURNEY_KINDS.indexOf('deal');
+  const deal: CreditedDeal = { nr: 0, start: 0, shares: [], isMade: false, isWon: false, madeWorth: 0, wonWorth: 0 };
+  for (let nr = 0; nr < end; nr += 1) {
+    if (kind[nr] !== ofDeals || (among && !among[nr])) continue;
+    deal.isMade = which !== 'won' && isWithin(madeAt[nr]!, wish);
+    deal.isWon = which !== 'made' && isWithin(wonAt[nr]!, wish);
     if (!deal.isMade && !deal.isWon) continue;
     deal.nr = nr;
     deal.start = columns.start(nr, wish.basis);
     deal.shares = sharesOf(columns, deal, wish);
-    deal.madeWorth = deal.isMade ? wish.worth(columns, nr, madeAt[nr]!) : 0;
-    deal.wonWorth = deal.isWon ? wish.worth(columns, nr, wonAt[nr]!) : 0;
+    deal.madeWorth = deal.isMade ? worth(columns, nr, madeAt[nr]!) : 0;
+    deal.wonWorth = deal.isWon ? worth(columns, nr, wonAt[nr]!) : 0;
     take(deal);
   }
 }
@@ -67,7 +74,7 @@ function sharesOf(columns: JourneyColumns, { nr, start }: CreditedDeal, wish: Cr
   while (count < all && columns.at[start + count]! >= since) count += 1;
   if (count === 0) return [];
   if (count === 1) return WHOLE;
-  const times = Array.from<number>({ length: count });
-  for (let back = 0; back < count; back += 1) times[count - 1 - back] = columns.at[start + back]! * 1_000;
+  const times: number[] = [];
+  for (let back = count - 1; back >= 0; back -= 1) times.push(columns.at[start + back]! * 1_000);
   return wish.model.shares(times, wish.settings);
 }

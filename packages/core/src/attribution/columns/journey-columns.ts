@@ -42,6 +42,7 @@ export interface JourneyPortion {
  * numbered from 1 without large gaps.
  */
 export class JourneyColumns {
+  /** The position in `JOURNEY_KINDS`; -1: there is no such record. */
   kind = new Int8Array(0);
   madeAt = new Float64Array(0);
   wonAt = new Float64Array(0);
@@ -75,11 +76,6 @@ export class JourneyColumns {
   /** Returns how many touches a journey has. */
   count(nr: number, basis: number): number {
     return this.#count[nr * BASES + basis]!;
-  }
-
-  /** Whether a record is of a kind, and still there. */
-  is(nr: number, kind: JourneyKind): boolean {
-    return this.kind[nr] === JOURNEY_KINDS.indexOf(kind);
   }
 
   /** Takes records in, in place of what is held of them. */
