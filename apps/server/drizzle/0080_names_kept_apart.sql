@@ -1,0 +1,1 @@
+ALTER TABLE "channel_rules" ADD COLUMN "apart" jsonb DEFAULT '[]'::jsonb NOT NULL;
