@@ -18,6 +18,7 @@ import { CANCEL_ROUTE, CANCEL_ROUTE_WRITING } from './quillfern/cancellation-rou
 import { GRANT_ROUTE, GRANT_ROUTE_BY_MAIL } from './quillfern/grant-route';
 import { PRICELIST_ROUTE, PRICELIST_ROUTE_CONFIRMING } from './quillfern/price-list';
 import { CALLS_ROUTE, DEALERS_ROUTE, SURVEY_ROUTE, SURVEY_ROUTE_TELLING } from './quillfern/routes';
+import { bringInShow } from './quillfern/show';
 import { personKey, TEAM_DETAILS, TEAMS } from './quillfern/teams';
 import { VALUE_SETS } from './quillfern/value-sets';
 import { plantedArrivals } from './planted';
@@ -148,6 +149,7 @@ async function seedQuillfern(services: Services, now: Date): Promise<void> {
     [GRANT_ROUTE_BY_MAIL, 'Morag is asked by mail too'],
     [SURVEY_ROUTE_TELLING, 'Robin hears of a large survey at once'],
   ]);
+  await bringInShow(services, { workspaceId, now, by: mover });
   await beginDealerDraft(services, workspaceId);
   await leaveTheLatest(services, workspaceId, now);
 }

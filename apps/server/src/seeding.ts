@@ -37,6 +37,8 @@ import { RoutesService } from './routes/routes.service';
 import { ComparisonsService } from './runs/comparisons.service';
 import { HoldAnswersService } from './runs/holds/hold-answers.service';
 import { RouterService } from './runs/router.service';
+import { SheetReading } from './sheets/sheet-reading.service';
+import { SheetsService } from './sheets/sheets.service';
 import { SubmissionInbox } from './submissions/inbox/submission-inbox.service';
 import { SubmissionQueue } from './submissions/submission-queue';
 import { SubmissionSearch } from './submissions/search/submission-search.service';
@@ -94,6 +96,8 @@ export async function openServices(env: NodeJS.ProcessEnv, migrations: string) {
     teams: context.get(TeamsService),
     labels: context.get(LabelsService),
     search: context.get(SubmissionSearch),
+    sheets: context.get(SheetsService),
+    sheetReading: context.get(SheetReading),
     tokens: context.get(TokensService),
     valueSets: context.get(ValueSetsService),
     workspaces: context.get(WorkspacesService),

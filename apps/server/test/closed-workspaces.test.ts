@@ -120,7 +120,7 @@ beforeAll(async () => {
      select workspace_id, 'deal', gen_random_uuid(), 0, 2, 1, 1, 5, 0, source_id, id, at, at from visit limit 1`,
   );
   await one.query(
-    `insert into journey (workspace_id, record_id, nr, generation) values ('${one.id}', gen_random_uuid(), 1000000, 1)`,
+    `insert into journey (workspace_id, record_id, nr, generation, steps) values ('${one.id}', gen_random_uuid(), 1000000, 1, '')`,
   );
   await one.query(
     `insert into acknowledged_count (workspace_id, intake_id, day, acknowledged) select workspace_id, id, current_date, 1 from intake limit 1`,

@@ -3,7 +3,7 @@ import { Database, type WorkspaceTx } from '../platform/database/database';
 import { Events } from '../platform/events/events';
 import { AfterChanges } from '../platform/jobs/after-changes';
 import { manyWait, WHILE_MANY_WAIT } from '../submissions/many-wait';
-import { AFFECTED_SQL, FORGET_SQL, MADE_ANEW_SQL, MAKE_SQL } from './journey-sql';
+import { AFFECTED_SQL, FORGET_SQL, MAKE_SQL, PACK_SQL } from './journey-sql';
 
 const TASK = 'follow-journeys';
 const REST_SECONDS = 2;
@@ -60,7 +60,7 @@ export class JourneysService implements OnModuleInit {
       const some = [tx.workspaceId, ids.slice(from, from + JOURNEYS)];
       await tx.statement('forget_journeys', FORGET_SQL, some);
       await tx.statement('make_journeys', MAKE_SQL, some);
-      await tx.statement('journeys_made_anew', MADE_ANEW_SQL, some);
+      await tx.statement('pack_journeys', PACK_SQL, some);
     }
     await this.events.tell(tx, 'sources');
     return due.length === CHANGES;

@@ -1,7 +1,7 @@
 import type { RecordKind } from '@haycart/core';
 import { sql } from 'drizzle-orm';
 import { bigint, index, integer, pgTable, primaryKey, smallint, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
-import { time, workspaceId } from '../platform/database/columns';
+import { bytea, time, workspaceId } from '../platform/database/columns';
 
 /**
  * One touch before a deal was closed, or before a lead or contact was made what it is. Steps are numbered back from the last.
@@ -49,7 +49,10 @@ export const journeyStep = pgTable(
   ],
 );
 
-/** A record whose journeys were made, by a number of its own and the time they were made last: servers that hold journeys in memory read by them what changed. */
+/**
+ * A record with its journeys as one value: servers that hold journeys in memory read by it what changed. Of a record that is
+ * gone nothing but its number is left.
+ */
 export const journey = pgTable(
   'journey',
   {
@@ -59,6 +62,13 @@ export const journey = pgTable(
     nr: integer('nr').notNull(),
     /** Counts up with each portion of journeys made, one portion after the other. */
     generation: bigint('generation', { mode: 'number' }).notNull(),
+    recordKind: text('record_kind').$type<RecordKind>(),
+    madeAt: time('made_at'),
+    wonAt: time('won_at'),
+    amount: bigint('amount', { mode: 'number' }),
+    currency: text('currency'),
+    /** The steps with a touch, packed: `PACKED_STEP` of the making, by basis and from the last touch back. */
+    steps: bytea('steps').notNull(),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.recordId] }),

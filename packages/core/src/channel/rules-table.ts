@@ -17,6 +17,7 @@ export const WAY_PART_LABELS: Readonly<Record<WayPart, string>> = {
   sheet: 'File',
   said: 'Said themselves',
   device: 'Device',
+  country: 'Country',
 };
 
 /** The output columns of channel rules. */

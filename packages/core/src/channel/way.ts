@@ -34,6 +34,7 @@ export function wayOf(
   keep('click', visit.click);
   keep('page', pathOf(visit.page));
   keep('sheet', origin?.sheet);
+  keep('country', visit.country);
   if (visit.userAgent) keep('device', deviceOf(visit.userAgent));
   const { answers = {} } = own(intakes, intake) ?? {};
   for (const [part, key] of Object.entries(answers)) {

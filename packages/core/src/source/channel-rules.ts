@@ -11,12 +11,13 @@ export const WAY_PARTS = [
   'sheet',
   'said',
   'device',
+  'country',
 ] as const;
 export type WayPart = (typeof WAY_PARTS)[number];
 
 /**
  * How a visit came: campaign parameters, the host name of the referring site, the name of a click parameter, the page
- * without its query, the sheet, what the person said, and the kind of device. `within` is set when the referring page
+ * without its query, the sheet, what the person said, the kind of device, and the country where somebody told it. `within` is set when the referring page
  * belongs to the same site.
  */
 export type Way = Partial<Record<WayPart | 'intake' | 'within', string>>;

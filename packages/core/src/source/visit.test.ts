@@ -18,6 +18,16 @@ describe('reading a visit', () => {
     });
   });
 
+  test.each([
+    ['gb', 'GB'],
+    [' NL ', 'NL'],
+    ['Great Britain', undefined],
+    ['G1', undefined],
+  ])('takes the country %s as %s, from a script alone', (country, code) => {
+    expect(readVisit({ handedOver: { country } }).country).toBe(code);
+    expect(readVisit({ query: new URLSearchParams({ country }) })).toEqual({});
+  });
+
   test('never takes from a post what only the server knows', () => {
     const told = { enteredBy: 'robin', sheet: 'People', utm_source: 'spring' };
     const query = new URLSearchParams('enteredBy=robin&sheet=People');

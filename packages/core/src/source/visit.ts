@@ -17,7 +17,16 @@ export type CampaignParameter = (typeof CAMPAIGN_PARAMETERS)[number];
  */
 export type Visit = Partial<
   Record<
-    CampaignParameter | 'page' | 'referrer' | 'click' | 'clickId' | 'masked' | 'userAgent' | 'formVersion' | 'language',
+    | CampaignParameter
+    | 'page'
+    | 'referrer'
+    | 'click'
+    | 'clickId'
+    | 'masked'
+    | 'userAgent'
+    | 'formVersion'
+    | 'language'
+    | 'country',
     string
   >
 > & {
@@ -45,6 +54,7 @@ export const VISIT_NAMES = [
   'userAgent',
   'formVersion',
   'language',
+  'country',
   ...ORIGIN_NAMES,
   ...CAMPAIGN_PARAMETERS,
 ] as const;
@@ -88,11 +98,18 @@ export function readVisit(sources: {
   keepParameter('clickId', click?.id);
   keep('userAgent', sources.headers?.userAgent);
   keep('language', handed.language);
+  keep('country', countryCode(handed.country));
   keep('formVersion', handed.formVersion);
   if (masked.length) visit.masked = masked.join(' ');
   const earlier = readEarlierVisits(handed.earlier, readBefore);
   if (earlier.length) visit.earlier = earlier;
   return visit;
+}
+
+/** An ISO 3166-1 code of two letters, or nothing. */
+function countryCode(text: string | undefined): string | undefined {
+  const code = text?.trim().toUpperCase();
+  return code && /^[A-Z]{2}$/.test(code) ? code : undefined;
 }
 
 /** What tells where somebody came from before; nothing came before that. */

@@ -48,7 +48,7 @@ export class JourneyColumnsService {
       const portion = await readPortion(tx, { generation, nr });
       if (!portion) break;
       columns.put(portion);
-      nr = portion.records.at(-1)!;
+      nr = portion.nr.at(-1)!;
     }
     this.#keep(tx.workspaceId, { columns, generation: newest!.generation });
     return columns;

@@ -11,27 +11,25 @@ const LEAST_REPLACED = 10_000;
 
 /** Records with their journeys, as they are read. Times are seconds since 1970; what is not known is NaN. */
 export interface JourneyPortion {
-  /** The numbers of all records in it. Those of which nothing else is said are forgotten. */
-  records: Int32Array;
-  facts: {
-    nr: Int32Array;
-    kind: Int16Array;
-    madeAt: Float64Array;
-    /** When a deal was won, or a lead qualified. */
-    wonAt: Float64Array;
-    /** In minor units. */
-    amount: Float64Array;
-  };
-  /** By position in `facts`; blank without an amount. */
+  /** The numbers of records. */
+  nr: Int32Array;
+  /** The position in `JOURNEY_KINDS`; -1: the record is gone. */
+  kind: Int16Array;
+  madeAt: Float64Array;
+  /** When a deal was won, or a lead qualified. */
+  wonAt: Float64Array;
+  /** In minor units. */
+  amount: Float64Array;
+  /** Blank without an amount. */
   currencies: readonly string[];
-  /** Ordered by record and basis, the latest first. */
+  /** How many steps each record has. */
+  counts: Int32Array;
+  /** Of one record after the other, by basis, the latest first. */
   steps: {
-    nr: Int32Array;
-    basis: Int16Array;
+    basis: Uint8Array;
     /** The journey holds from `basis` to this. */
-    toBasis: Int16Array;
-    level: Int16Array;
-    /** 0: the record has no touch. */
+    toBasis: Uint8Array;
+    level: Uint8Array;
     source: Int32Array;
     at: Float64Array;
   };
@@ -80,11 +78,17 @@ export class JourneyColumns {
 
   /** Takes records in, in place of what is held of them. */
   put(portion: JourneyPortion): void {
-    const largest = portion.records.reduce((most, nr) => Math.max(most, nr), 0);
+    const largest = portion.nr.reduce((most, nr) => Math.max(most, nr), 0);
     if (largest >= this.end) this.#makeRoomForRecords(largest + 1);
-    for (const nr of portion.records) this.#forget(nr);
-    this.#putFacts(portion);
-    this.#putSteps(portion);
+    this.#makeRoomForSteps(this.#steps + portion.steps.source.length);
+    let step = 0;
+    for (let record = 0; record < portion.nr.length; record += 1) {
+      const nr = portion.nr[record]!;
+      const end = step + portion.counts[record]!;
+      this.#forget(nr);
+      this.#putFacts(nr, portion, record);
+      for (; step < end; step += 1) this.#putStep(nr, portion.steps, step);
+    }
     if (this.#replaced > LEAST_REPLACED && this.#replaced * 2 > this.#steps) this.#close();
   }
 
@@ -102,14 +106,12 @@ export class JourneyColumns {
     return basis > 0 && this.#count[of - 1]! > 0 && this.#start[of] === this.#start[of - 1];
   }
 
-  #putFacts({ facts, currencies }: JourneyPortion): void {
-    facts.nr.forEach((nr, at) => {
-      this.kind[nr] = facts.kind[at]!;
-      this.madeAt[nr] = facts.madeAt[at]!;
-      this.wonAt[nr] = facts.wonAt[at]!;
-      this.amount[nr] = facts.amount[at]!;
-      this.currency[nr] = this.#currencyNr(currencies[at]!);
-    });
+  #putFacts(nr: number, { kind, madeAt, wonAt, amount, currencies }: JourneyPortion, at: number): void {
+    this.kind[nr] = kind[at]!;
+    this.madeAt[nr] = madeAt[at]!;
+    this.wonAt[nr] = wonAt[at]!;
+    this.amount[nr] = amount[at]!;
+    this.currency[nr] = this.#currencyNr(currencies[at]!);
   }
 
   #currencyNr(currency: string): number {
@@ -117,20 +119,16 @@ export class JourneyColumns {
     return known >= 0 ? known : this.currencies.push(currency) - 1;
   }
 
-  #putSteps({ steps }: JourneyPortion): void {
-    this.#makeRoomForSteps(this.#steps + steps.nr.length);
-    for (let at = 0; at < steps.nr.length; at += 1) {
-      if (steps.source[at] === 0) continue;
-      const place = this.#steps;
-      this.#steps += 1;
-      this.source[place] = steps.source[at]!;
-      this.at[place] = steps.at[at]!;
-      this.level[place] = steps.level[at]!;
-      for (let basis = steps.basis[at]!; basis <= steps.toBasis[at]!; basis += 1) {
-        const of = steps.nr[at]! * BASES + basis;
-        if (this.#count[of] === 0) this.#start[of] = place;
-        this.#count[of]! += 1;
-      }
+  #putStep(nr: number, steps: JourneyPortion['steps'], at: number): void {
+    const place = this.#steps;
+    this.#steps += 1;
+    this.source[place] = steps.source[at]!;
+    this.at[place] = steps.at[at]!;
+    this.level[place] = steps.level[at]!;
+    for (let basis = steps.basis[at]!; basis <= steps.toBasis[at]!; basis += 1) {
+      const of = nr * BASES + basis;
+      if (this.#count[of] === 0) this.#start[of] = place;
+      this.#count[of]! += 1;
     }
   }
 

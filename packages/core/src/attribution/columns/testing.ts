@@ -48,37 +48,33 @@ export const plainRecord: fc.Arbitrary<PlainRecord> = fc
     return { ...record, madeAt, wonAt: wonAfter === null ? null : madeAt + wonAfter, journeys };
   });
 
-/** The records as they are read. Bases with the same journey share its steps. */
+/** The records as they are read, and the numbers of some that are gone. Bases with the same journey share its steps. */
 export function portionOf(records: readonly PlainRecord[], gone: readonly number[] = []): JourneyPortion {
-  const sorted = [...records].sort((one, other) => one.nr - other.nr);
-  const steps = sorted.flatMap(({ nr, journeys }) =>
+  const steps = records.map(({ journeys }) =>
     journeys.flatMap((journey, basis) => {
       const same = (one: PlainTouch[] | undefined) => JSON.stringify(one) === JSON.stringify(journey);
       if (basis > 0 && same(journeys[basis - 1])) return [];
       let toBasis = basis;
       while (toBasis < 2 && same(journeys[toBasis + 1])) toBasis += 1;
-      const all = journey.length ? journey : [{ source: 0, at: NaN, level: 5 }];
-      return all.map((touch) => ({ nr, basis, toBasis, ...touch }));
+      return journey.map((touch) => ({ basis, toBasis, ...touch }));
     }),
   );
-  const column = (key: 'nr' | 'basis' | 'toBasis' | 'level' | 'source' | 'at') => steps.map((step) => step[key]);
+  const all = steps.flat();
+  const none = gone.map(() => NaN);
   return {
-    records: Int32Array.from([...sorted.map(({ nr }) => nr), ...gone]),
-    facts: {
-      nr: Int32Array.from(sorted.map(({ nr }) => nr)),
-      kind: Int16Array.from(sorted.map(({ kind }) => JOURNEY_KINDS.indexOf(kind))),
-      madeAt: Float64Array.from(sorted.map(({ madeAt }) => madeAt)),
-      wonAt: Float64Array.from(sorted.map(({ wonAt }) => wonAt ?? NaN)),
-      amount: Float64Array.from(sorted.map(({ amount }) => amount ?? NaN)),
-    },
-    currencies: sorted.map(({ amount, currency }) => (amount === null ? '' : currency)),
+    nr: Int32Array.from([...records.map(({ nr }) => nr), ...gone]),
+    kind: Int16Array.from([...records.map(({ kind }) => JOURNEY_KINDS.indexOf(kind)), ...gone.map(() => -1)]),
+    madeAt: Float64Array.from([...records.map(({ madeAt }) => madeAt), ...none]),
+    wonAt: Float64Array.from([...records.map(({ wonAt }) => wonAt ?? NaN), ...none]),
+    amount: Float64Array.from([...records.map(({ amount }) => amount ?? NaN), ...none]),
+    currencies: [...records.map(({ amount, currency }) => (amount === null ? '' : currency)), ...gone.map(() => '')],
+    counts: Int32Array.from([...steps.map(({ length }) => length), ...gone.map(() => 0)]),
     steps: {
-      nr: Int32Array.from(column('nr')),
-      basis: Int16Array.from(column('basis')),
-      toBasis: Int16Array.from(column('toBasis')),
-      level: Int16Array.from(column('level')),
-      source: Int32Array.from(column('source')),
-      at: Float64Array.from(column('at')),
+      basis: Uint8Array.from(all.map(({ basis }) => basis)),
+      toBasis: Uint8Array.from(all.map(({ toBasis }) => toBasis)),
+      level: Uint8Array.from(all.map(({ level }) => level)),
+      source: Int32Array.from(all.map(({ source }) => source)),
+      at: Float64Array.from(all.map(({ at }) => at)),
     },
   };
 }

@@ -1,1 +1,0 @@
-ALTER TABLE "channel_rules" ADD COLUMN "apart" jsonb DEFAULT '[]'::jsonb NOT NULL;
