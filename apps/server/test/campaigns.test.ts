@@ -166,6 +166,21 @@ describe('links', () => {
     );
   });
 
+  test('with the same parameters count by the page that they lead to', async () => {
+    await add();
+    const [one, other] = ['https://quillfern.example/prices', 'https://quillfern.example/schools'];
+    await make({ page: one, parameters: {} }, { page: other, parameters: {} });
+    const spring = { utm_source: 'news', utm_medium: 'email', utm_campaign: 'spring' };
+    await came({ ...spring, page: `${one}/?x=1` });
+    await came({ ...spring, page: 'https://quillfern.example/contact' });
+    const links = await workspace.get<CampaignLink[]>('/campaigns/spring-price-list/links');
+    // What was sent from another page may have come by either.
+    expect(links.map(({ address, submissions }) => [address.split('?')[0], submissions]).sort()).toEqual([
+      [one, 2],
+      [other, 1],
+    ]);
+  });
+
   test('against the rules are refused, each with what is wrong', async () => {
     await add({ source: '', medium: '' });
     await person('PUT', '/link-rules', {

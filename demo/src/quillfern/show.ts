@@ -8,7 +8,7 @@ const DAY = 86_400_000;
 /** The show was on while its campaign cost something. */
 const DAYS_AGO = 212;
 const ROWS = 28;
-const HEAD = ['Name', 'E-mail', 'Bays', 'Budget', 'Wants'];
+const HEAD = ['First name', 'Last name', 'E-mail', 'Bays', 'Budget', 'Wants'];
 const WANTS = [
   'a brochure',
   'a call after the show',
@@ -29,7 +29,8 @@ const SHOW_ROUTE: RouteDefinition = {
       match: [{ by: 'email' }],
       whenMatched: 'fill-blanks',
       fills: [
-        { field: 'full_name', value: answer('Name', 'trim', 'collapse') },
+        { field: 'first_name', value: answer('First name', 'trim', 'collapse') },
+        { field: 'last_name', value: answer('Last name', 'trim', 'collapse') },
         { field: 'email', value: answer('E-mail', 'email') },
         { field: 'source', value: SOURCE, overwrite: 'if-blank' },
       ],
@@ -104,7 +105,7 @@ function sheet(random: Random): string {
       .normalize('NFD')
       .replace(/[^\w.@]/g, '');
     const budget = isWon(nth) ? `£ ${random.between(6, 21)},500` : '';
-    return [`${first} ${last}`, email, random.chance(0.5) ? random.between(1, 6) : '', budget, random.pick(WANTS)];
+    return [first, last, email, random.chance(0.5) ? random.between(1, 6) : '', budget, random.pick(WANTS)];
   });
   return [HEAD, ...rows].map((row) => row.join(';')).join('\r\n');
 }

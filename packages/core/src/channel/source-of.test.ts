@@ -71,6 +71,12 @@ describe('by rules of a workspace', () => {
     expect(of({ utm_source: 'Growers Monthly' }, { around: { channelRules: rules } }).source).toBe('Growers Monthly');
   });
 
+  test('by the country of a visit, where somebody told it', () => {
+    const abroad = { rules: [{ when: { country: { test: 'is', value: 'NL' } }, channel: 'abroad' }], names: [] };
+    const channel = (country?: string) => of(country ? { country } : {}, { around: { channelRules: abroad } }).channel;
+    expect([channel('NL'), channel('GB'), channel()]).toEqual(['abroad', 'direct', 'direct']);
+  });
+
   test('a rule that cannot be read, since its value set is gone, lets the usual ones decide', () => {
     const broken = { rules: [{ when: { site: { test: 'in-set', value: 'gone' } }, channel: 'partner' }], names: [] };
     const around = { channelRules: broken };
@@ -93,6 +99,12 @@ describe('by what the intake says', () => {
       campaign: 'Fair 2027',
     });
     expect(of({ utm_source: 'spring' }, { around: around({ constant }) })).toMatchObject({ source: 'spring' });
+  });
+
+  test('its source stands before the name of a file that was brought into it', () => {
+    const brought = (around_: Partial<Destination>) => of({}, { origin: { sheet: 'stand.csv' }, around: around_ });
+    expect(brought(around({ constant }))).toMatchObject({ channel: 'event', source: 'Garden fair' });
+    expect(brought({})).toMatchObject({ channel: 'file', source: 'stand.csv' });
   });
 
   test('or always, where it says so', () =>

@@ -43,20 +43,21 @@ export function sourceOfWay(way: Way, destination: Destination): Source {
     ...(medium ? { utm_medium: medium } : {}),
     ...(campaign ? { utm_campaign: campaign } : {}),
   };
-  const found = byRules(said, rules, destination);
+  const found = byRules(said, rules, destination, source);
   return channel ? { ...found, channel } : found;
 }
 
-/** Whether a way tells nothing about the source. */
+/** Whether a way tells nothing about the source but the name of a file. */
 function isBare(way: Way): boolean {
-  return !way.utm_source && !way.utm_medium && !way.utm_campaign && !way.site && !way.sheet;
+  return !way.utm_source && !way.utm_medium && !way.utm_campaign && !way.site;
 }
 
-function byRules(way: Way, rules: ChannelRules, destination: Destination): Source {
+/** @param name The source where no rule names one: what was seen, when nothing is said. */
+function byRules(way: Way, rules: ChannelRules, destination: Destination, name = seenSource(way)): Source {
   const then = decided(way, rules, destination) ?? decided(way, USUAL_RULES, destination) ?? {};
   return {
     channel: then[SAID.channel] || OTHERWISE,
-    source: joinedName(then[SAID.source] || seenSource(way), rules),
+    source: joinedName(then[SAID.source] || name, rules),
     medium: then[SAID.medium] || (way.utm_medium?.toLowerCase() ?? null),
     campaign: registeredCode(way.utm_campaign, destination.campaignCodes) ?? null,
   };
