@@ -558,6 +558,12 @@ test('the report on answers shows the median time by channel and by team', async
     { name: 'search', minutes: 240, inTime: 0 },
   ]);
   expect(speed.teams).toMatchObject([{ name: 'sales', given: 1, minutes: 30 }]);
+  // Given on a Friday afternoon and answered on Monday morning: by the clock two days and a half, at work an hour.
+  await workspace.query(
+    `update assignment set at = '2026-03-20T16:30:00Z', due_at = null, touched_at = '2026-03-23T09:30:00Z' where workspace_id = current_workspace()`,
+  );
+  const march = await workspace.get<AnswerSpeed>('/reports/sources/answers?from=2026-03-20&to=2026-03-20');
+  expect(march.total).toMatchObject({ given: 2, answered: 2, minutes: 65 * 60, workMinutes: 60 });
 });
 
 test('views of forms stand beside what was sent, where visitors came from, and cannot be told of records', async () => {

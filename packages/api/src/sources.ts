@@ -143,6 +143,8 @@ export interface AnswerSpeedRow {
   answered: number;
   /** The minutes from given to answered in the middle of those answered, by the clock; null when none was. */
   minutes: number | null;
+  /** The same in the working hours of whoever got it. */
+  workMinutes: number | null;
   /** Of how many an answer was promised and due or given, and how many were in time. */
   promised: number;
   inTime: number;

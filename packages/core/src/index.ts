@@ -300,7 +300,7 @@ export { mergeDrafts } from './route/editing/merge-drafts';
 export { addedWrite, ROUTE_OUTLINES, routeFromOutline, type RouteOutline, usualOutline } from './mapping/outlines';
 export { adoptRoute } from './route/editing/adopt-route';
 export type { Team } from './people/team';
-export { type Availability, type DueIn, dueAt } from './people/working-time';
+export { type Availability, type DueIn, dueAt, workBetween } from './people/working-time';
 export {
   type AwayDates,
   checkHours,

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { dueAt, type Availability, type DueIn } from './working-time';
+import { dueAt, workBetween, type Availability, type DueIn } from './working-time';
 
 /** Nine to half past five from Monday to Thursday in Amsterdam, away on Wednesday the 25th. */
 const marlies: Availability = {
@@ -79,4 +79,28 @@ describe('something is due', () => {
       ),
     );
   });
+});
+
+describe('working time between two moments', () => {
+  test.each([
+    ['within her day', '2026-03-23T10:00:00Z', '2026-03-23T12:30:00Z', 150],
+    ['over a night', '2026-03-23T16:00:00Z', '2026-03-24T09:00:00Z', 90],
+    ['over an absence and free days', '2026-03-24T16:00:00Z', '2026-03-30T07:30:00Z', 30 + 510 + 30],
+    ['on a free day alone', '2026-03-27T10:00:00Z', '2026-03-29T12:00:00Z', 0],
+    ['that are the same', '2026-03-23T10:00:00Z', '2026-03-23T10:00:00Z', 0],
+    ['of which the second is before the first', '2026-03-24T10:00:00Z', '2026-03-23T10:00:00Z', 0],
+  ])('%s', (_, from, to, minutes) => expect(workBetween(from, to, marlies) / 60_000).toBe(minutes));
+
+  test('is what was given until something is due', () =>
+    fc.assert(
+      fc.property(
+        fc.date({ min: new Date('2026-01-01'), max: new Date('2026-12-31'), noInvalidDate: true }),
+        fc.integer({ min: 1, max: 5_000 }),
+        fc.constantFrom(marlies, undefined),
+        (at, minutes, who) => {
+          const due = dueAt(at.toISOString(), { in: minutes, unit: 'minutes', working: true }, who);
+          expect(workBetween(at.toISOString(), due, who)).toBe(minutes * 60_000);
+        },
+      ),
+    ));
 });

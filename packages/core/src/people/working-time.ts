@@ -54,6 +54,24 @@ export function dueAt(
   return plain();
 }
 
+/**
+ * Returns how much working time somebody has between two moments (ISO 8601), in milliseconds; all of it where the moments are
+ * too far apart to be counted by days.
+ */
+export function workBetween(from: string, to: string, who?: Availability): number {
+  const [begin, end] = [Date.parse(from), Date.parse(to)];
+  if (end - begin > FURTHEST * DAY) return end - begin;
+  const { day: firstDay } = localMoment(from, who?.timeZone ?? 'UTC');
+  let worked = 0;
+  for (let nth = 0; ; nth += 1) {
+    const day = dayAfter(firstDay, nth);
+    // A day begins at most 14 hours before it does in UTC.
+    if (Date.parse(`${day}T00:00:00Z`) - 14 * HOUR > end) return worked;
+    const span = spanOf(day, who);
+    if (span) worked += Math.max(0, Math.min(span.to, end) - Math.max(span.from, begin));
+  }
+}
+
 function dayAfter(day: string, days: number): string {
   return new Date(Date.parse(`${day}T12:00:00Z`) + days * DAY).toISOString().slice(0, 10);
 }

@@ -20,6 +20,7 @@ export function AnswerSpeedTables({ wish }: { wish: SourcesWish }) {
           <Head end>Given to somebody</Head>
           <Head end>Answered</Head>
           <Head end>Answered after</Head>
+          <Head end>At work</Head>
           <Head end>In time</Head>
         </Heads>
         <tbody>
@@ -35,15 +36,15 @@ export function AnswerSpeedTables({ wish }: { wish: SourcesWish }) {
         </tfoot>
       </table>
       <p className="px-3.5 py-2 text-small text-muted">
-        A channel is what somebody came by last. Answered after: by the clock, the one in the middle. In time: of those
-        with a promise that were answered or are due.
+        A channel is what somebody came by last. Answered after: by the clock, the one in the middle. At work: the same
+        in the working hours of whoever got it. In time: of those with a promise that were answered or are due.
       </p>
     </Sheet>
   );
 }
 
 function SpeedRow({ row, name, isFirst }: { row: AnswerSpeedRow; name: string; isFirst?: boolean }) {
-  const { given, answered, minutes, promised, inTime } = row;
+  const { given, answered, minutes, workMinutes, promised, inTime } = row;
   const cell = 'tabular px-2 text-right whitespace-nowrap last:pr-3.5';
   return (
     <tr className={`h-9 border-b border-hair last:border-b-0 ${isFirst ? 'border-t-2 border-t-line' : ''}`}>
@@ -52,7 +53,8 @@ function SpeedRow({ row, name, isFirst }: { row: AnswerSpeedRow; name: string; i
       </th>
       <td className={cell}>{count(given)}</td>
       <td className={cell}>{count(answered)}</td>
-      <td className={cell}>{minutes === null ? <span className="text-faint">–</span> : timeSpan(minutes * 60)}</td>
+      <td className={cell}>{spanOf(minutes)}</td>
+      <td className={cell}>{spanOf(workMinutes)}</td>
       <td className={cell}>
         {promised ? (
           <>
@@ -67,4 +69,9 @@ function SpeedRow({ row, name, isFirst }: { row: AnswerSpeedRow; name: string; i
       </td>
     </tr>
   );
+}
+
+function spanOf(minutes: number | null) {
+  if (minutes === null) return <span className="text-faint">–</span>;
+  return minutes === 0 ? 'at once' : timeSpan(minutes * 60);
 }
