@@ -134,6 +134,15 @@ describe('what was won', () => {
   });
 });
 
+test('a report says how many changes are not counted in yet', async () => {
+  await came(NEWS);
+  expect((await report()).waiting).toBe(0);
+  await workspace.query(
+    'insert into journey_due (workspace_id, record_id) select workspace_id, id from contact, generate_series(1, 1200)',
+  );
+  expect((await workspace.get<SourcesReport>('/reports/sources')).waiting).toBe(1_000);
+});
+
 test('touches of a taken-back run do not count, and the total stays the same', async () => {
   await came(NEWS);
   await came(SEARCH);

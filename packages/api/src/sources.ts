@@ -35,6 +35,8 @@ export interface SourcesReport {
   withoutRate: { currency: string; deals: number }[];
   /** Currencies of costs that are not in it, since no rate holds on their day. */
   costsWithoutRate: string[];
+  /** Changes of records that are not counted in yet; at most 1,000 are looked for. */
+  waiting: number;
   /** Campaigns of the register, by what their links say. */
   campaigns: { key: string; code: string; name: string }[];
 }

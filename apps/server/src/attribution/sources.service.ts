@@ -15,6 +15,9 @@ import { CAMPAIGNS_SQL, FORM_VIEWS_SQL, SOURCES_SQL, submissionsSql } from './so
 import { aboutSubmissions } from './statement';
 import { byMonth, firstOfMonths } from './won-months';
 
+/** More changes than these are not counted. */
+const MOST_WAITING = 1_000;
+
 type PlacedViews = Pick<SourceOf, 'channel' | 'source' | 'campaign'> & { views: number } & Record<string, unknown>;
 
 /** Where business came from in a period, by what somebody came by before. */
@@ -59,6 +62,7 @@ export class SourcesService {
       months: byMonth(months, channelOf, wish.to),
       withoutRate: [...deals.withoutRate].map(([currency, count]) => ({ currency, deals: count })),
       costsWithoutRate: without,
+      waiting: await this.#waiting(tx),
       campaigns: await tx.statement('campaigns_named', CAMPAIGNS_SQL, [tx.workspaceId]),
     };
   }
@@ -81,6 +85,15 @@ export class SourcesService {
   #submissions(tx: WorkspaceTx, wish: ReportWish, setting: ListSetting): Promise<Sums[]> {
     const about = aboutSubmissions(tx, wish, setting);
     return tx.unnamed<Sums>(submissionsSql(about.wish), about.values.all);
+  }
+
+  async #waiting(tx: WorkspaceTx): Promise<number> {
+    const [row] = await tx.statement<{ waiting: number }>(
+      'journeys_waiting',
+      `select count(*)::int as waiting from (select 1 from journey_due where workspace_id = $1 limit ${MOST_WAITING}) due`,
+      [tx.workspaceId],
+    );
+    return row!.waiting;
   }
 
   /** What each source is, by its id. */

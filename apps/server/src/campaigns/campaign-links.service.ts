@@ -79,11 +79,13 @@ export class CampaignLinks {
   }
 }
 
+/** The page of a way `w` where the visitor came in. */
+const LANDED = `coalesce(w.way ->> 'landing', w.way ->> 'page')`;
 const pageOf = (address: string) => `rtrim(regexp_replace(${address}, '[?#].*$', ''), '/')`;
 
 /**
  * The links of the campaign `$2`, with the submissions that have the same parameters, and the deals they touched. Of links
- * with the same parameters, the one to the page of the form counts; all of them where the form was on another page.
+ * with the same parameters, the one to the page where the visitor came in counts; all of them where that is another page, or not known.
  */
 const LINKS_SQL = `select l.id, l.address, l.parameters, l.by, l.at, coalesce(b.submissions, 0)::int as submissions,
     coalesce(b.deals, 0)::int as deals, coalesce(b."wonDeals", 0)::int as "wonDeals"
@@ -94,9 +96,9 @@ const LINKS_SQL = `select l.id, l.address, l.parameters, l.by, l.at, coalesce(b.
     left join touch t on t.workspace_id = v.workspace_id and t.visit_id = v.id and t.record_kind = 'deal'
     left join deal d on d.workspace_id = t.workspace_id and d.id = t.record_id
     where w.workspace_id = l.workspace_id and ${sameLinkWholly('l.parameters')}
-      and (${pageOf("w.way ->> 'page'")} = ${pageOf('l.address')} or w.way ->> 'page' is null or not exists (
+      and (${pageOf(LANDED)} = ${pageOf('l.address')} or ${LANDED} is null or not exists (
         select 1 from campaign_link o where o.workspace_id = $1 and o.campaign_key = $2 and o.parameters = l.parameters
-          and ${pageOf('o.address')} = ${pageOf("w.way ->> 'page'")}))) b on true
+          and ${pageOf('o.address')} = ${pageOf(LANDED)}))) b on true
   where l.workspace_id = $1 and l.campaign_key = $2 order by l.at desc, l.id desc`;
 
 function plain(parameters: LinkParameters): LinkParameters {

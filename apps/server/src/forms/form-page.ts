@@ -66,7 +66,7 @@ export function visitFromAddress(
   known: Record<string, string> = {},
 ): string {
   const visit: Record<string, string> = { ...known };
-  for (const name of ['page', 'referrer', ...CAMPAIGN_PARAMETERS]) {
+  for (const name of ['page', 'landing', 'referrer', ...CAMPAIGN_PARAMETERS]) {
     const value = query.get(name);
     if (value) visit[name] = value.slice(0, 2_000);
   }

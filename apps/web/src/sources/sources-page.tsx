@@ -46,6 +46,11 @@ const WINDOWS = [30, 90, 365].map((days): [string, string] => [String(days), day
 const USUAL_HALF_LIFE: [string, string] = ['7', '7 days'];
 const HALF_LIVES = [14, 30, 90].map((days): [string, string] => [String(days), `${days} days`]);
 
+/** Fewer changes are counted in within a moment, and nothing is said of them. */
+const MANY_WAIT = 200;
+/** More are not counted. */
+const MOST_WAITING = 1_000;
+
 /** Where business came from, by what somebody came by before. */
 export function SourcesPage() {
   const [params, set] = useAddress();
@@ -82,7 +87,7 @@ export function SourcesPage() {
         <Failed error={report.error} retry={() => void report.refetch()} />
       </div>
     );
-  const { total, withoutRate, costsWithoutRate, currency, model, figures } = report.data;
+  const { total, withoutRate, costsWithoutRate, currency, model, figures, waiting } = report.data;
   const isNarrowed = Object.values(narrowing.wish).some((part) => part !== undefined);
   const filter = (label: string, name: string, any: string, options: readonly (readonly [string, string])[]) => (
     <ListFilter
@@ -108,6 +113,12 @@ export function SourcesPage() {
         <TakeAway path="/reports/sources" wish={wish} formats={FORMATS} />
       </PageHead>
       <ReportFilter narrowing={narrowing} />
+      {waiting >= MANY_WAIT && (
+        <p role="status" className="mb-4 rounded bg-straw-soft px-3.5 py-2">
+          {waiting >= MOST_WAITING ? 'More than ' : ''}
+          {count(waiting)} changes of records are still being counted in. Until then the figures are too low.
+        </p>
+      )}
       {total.submissions + total.deals + total.wonDeals + total.contacts + total.cost === 0 ? (
         <Sheet>
           {isNarrowed ? (
@@ -138,7 +149,7 @@ export function SourcesPage() {
             show={setCell}
           >
             {!isDataDriven && filter('rows by', 'split', 'channel', splits)}
-            {credit === 'decay' && filter('half after', 'halfLife', USUAL_HALF_LIFE![1], HALF_LIVES)}
+            {credit === 'decay' && filter('half after', 'halfLife', USUAL_HALF_LIFE[1], HALF_LIVES)}
             {filter('touches of', 'basis', 'the contact', BASES)}
             {total.cost > 0 &&
               filter(

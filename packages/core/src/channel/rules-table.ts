@@ -14,6 +14,7 @@ export const WAY_PART_LABELS: Readonly<Record<WayPart, string>> = {
   site: 'Referring site',
   click: 'Click parameter',
   page: 'Page',
+  landing: 'Landing page',
   sheet: 'File',
   said: 'Said themselves',
   device: 'Device',

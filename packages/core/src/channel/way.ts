@@ -33,6 +33,7 @@ export function wayOf(
   if (visit.referrer && !site) keep('within', 'yes');
   keep('click', visit.click);
   keep('page', pathOf(visit.page));
+  keep('landing', pathOf(visit.landing));
   keep('sheet', origin?.sheet);
   keep('country', visit.country);
   if (visit.userAgent) keep('device', deviceOf(visit.userAgent));

@@ -11,7 +11,7 @@ export const CAMPAIGN_PARAMETERS = ['utm_source', 'utm_medium', 'utm_campaign', 
 export type CampaignParameter = (typeof CAMPAIGN_PARAMETERS)[number];
 
 /**
- * What surrounded a submission, apart from its time. Everything is optional: a server-to-server post has almost none of it.
+ * What surrounded a submission, apart from its time: `page` is where the form is, `landing` where the visitor came in, if that is another. Everything is optional: a server-to-server post has almost none of it.
  * `click` is the name of a click parameter and `clickId` its value; `masked` names the parts, apart by spaces, that held an
  * e-mail address.
  */
@@ -19,6 +19,7 @@ export type Visit = Partial<
   Record<
     | CampaignParameter
     | 'page'
+    | 'landing'
     | 'referrer'
     | 'click'
     | 'clickId'
@@ -48,6 +49,7 @@ type VisitText = Exclude<keyof Visit, 'earlier'>;
 /** The names of `{visit}` parts that are recorded as they came: of the visit, and of the origin. */
 export const VISIT_NAMES = [
   'page',
+  'landing',
   'referrer',
   'click',
   'clickId',
@@ -91,6 +93,7 @@ export function readVisit(sources: {
     if (read.masked) masked.push(name);
   };
   keep('page', handed.page, sources.query?.get('page'), sources.headers?.referer);
+  keep('landing', handed.landing, sources.query?.get('landing'));
   keep('referrer', handed.referrer, sources.query?.get('referrer'));
   for (const name of CAMPAIGN_PARAMETERS) keepParameter(name, handed[name], sources.query?.get(name));
   const click = clickIn(handed.click ? [[handed.click, handed.clickId]] : (sources.query?.entries() ?? []));

@@ -94,7 +94,9 @@ function handOver(): void {
   const all = visits();
   keep(all);
   const { id: _, at: __, ...last } = all[all.length - 1] ?? { id: '', at: '' };
-  const visit: Record<string, string> = { ...last, page: location.origin + location.pathname };
+  const page = location.origin + location.pathname;
+  const visit: Record<string, string> = { ...last, page };
+  if (last.page && last.page !== page) visit.landing = last.page;
   const earlier = all.slice(0, -1);
   for (const link of document.querySelectorAll<HTMLAnchorElement>(`a[href^="${haycart}/f/"]`)) {
     const address = new URL(link.href);
