@@ -209,8 +209,14 @@ test('the report is narrowed to a pipeline, told apart by it, and its funnel say
   const funnel = page.getByRole('table', { name: 'How far it came' });
   await expect(funnel.getByRole('row', { name: /^All/ })).toContainText(deals!);
   await expect(funnel.getByRole('row', { name: /^All/ })).toContainText('lost');
-  await funnel.getByRole('row', { name: /^All/ }).getByRole('button', { name: deals!, exact: true }).click();
+  const all = funnel.getByRole('row', { name: /^All/ });
+  await all.getByRole('button', { name: deals!, exact: true }).first().click();
   await expect(page.getByRole('dialog', { name: 'Deals begun: all' })).toContainText(deals!);
+  await page.keyboard.press('Escape');
+  const lost = all.getByRole('button', { name: / lost$/ }).first();
+  const count = (await lost.textContent())!.replace(' lost', '');
+  await lost.click();
+  await expect(page.getByRole('dialog', { name: /^Deals begun: all, lost at / })).toContainText(count);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'No longer: Deal: Pipeline is Dealers' }).click();
   await expect(page.getByText('Deal: Pipeline is Dealers')).toBeHidden();

@@ -32,8 +32,13 @@ export class SourcesService {
     // Sums over all records are made in memory, and by statements that take longer to compile than to run.
     await tx.statement('room_for_sums', `select set_config('work_mem', '64MB', true), set_config('jit', 'off', true)`);
     const figures = figuresOf(wish);
-    const { deals, people, months } = await this.#credited(tx, wish, setting);
-    const others = figures.includes('submissions') ? [...people, ...(await this.#submissions(tx, wish, setting))] : [];
+    const credited = await this.#credited(tx, wish, setting);
+    // The database counts submissions while the server adds up journeys.
+    const [submissions, { deals, people, months }] = await Promise.all([
+      figures.includes('submissions') ? this.#submissions(tx, wish, setting) : [],
+      credited(),
+    ]);
+    const others = figures.includes('submissions') ? [...people, ...submissions] : [];
     const sources = await this.#sources(tx, [...deals.rows, ...others, ...months.rows]);
     const { costs, without } = figures.includes('cost')
       ? await this.costs.costs(tx, wish.from, wish.to)
@@ -67,18 +72,20 @@ export class SourcesService {
     };
   }
 
-  /** What came of journeys. All of it is worked out at one go, so that it is of one moment. */
+  /** Returns what adds up what came of journeys: all of it at one go, so that it is of one moment. */
   async #credited(tx: WorkspaceTx, wish: ReportWish, setting: ListSetting) {
     const asked = await creditWish(tx, wish, setting);
     const { names, partOf } = await partsAsked(tx, wish.split);
     const columns = await this.columns.current(tx);
     const named = <Row extends { part: number }>(row: Row) =>
       wish.split ? { ...row, splitValue: names[row.part]! } : row;
-    const { rows, ...deals } = creditedSums(columns, asked, partOf);
-    return {
-      deals: { ...deals, rows: rows.map(named) },
-      people: peopleSums(columns, asked, partOf).map(named),
-      months: creditedMonths(columns, { ...asked, from: seconds(firstOfMonths(wish.to)) }),
+    return () => {
+      const { rows, ...deals } = creditedSums(columns, asked, partOf);
+      return {
+        deals: { ...deals, rows: rows.map(named) },
+        people: peopleSums(columns, asked, partOf).map(named),
+        months: creditedMonths(columns, { ...asked, from: seconds(firstOfMonths(wish.to)) }),
+      };
     };
   }
 

@@ -57,7 +57,7 @@ export function JoinedNamesEditor({
         {!names.length && !apart.length && !open.length && <p className="text-muted">No two sources look like one.</p>}
         {apart.length > 0 && (
           <div>
-            <h3 className="text-label text-muted">Look alike and are not the same</h3>
+            <h3 className="mb-1 text-label text-muted">Look alike and are not the same</h3>
             <SpellingsByName
               names={apart}
               label={(spelling, name) => `${spelling} may be ${name}`}
