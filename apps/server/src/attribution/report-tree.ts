@@ -2,7 +2,7 @@ import { ADDED, COUNTED, CREDITED, type Source, type SourceLeaf, type SourceNode
 import type { SourcePart, SourceRow } from '@haycart/api';
 
 /** The level of the last touch of all: each journey has one. */
-export const LAST = 5;
+const LAST = 5;
 
 export type SourceOf = Record<SourcePart, string>;
 
@@ -22,19 +22,39 @@ export type RowPart = 'splitValue' | SourcePart;
 const UNKNOWN: SourceOf = { channel: '', source: '', campaign: '', page: '' };
 const FIGURES = [...ADDED, ...COUNTED, ...CREDITED];
 
-export function leafOf(row: Sums, source: SourceOf = UNKNOWN, by: readonly RowPart[]): SourceLeaf {
-  const number = (key: string) => Number(row[key] ?? 0);
+/** Returns a leaf for each source of each value of a split: what its rows say, added up. */
+export function leavesOf(
+  rows: readonly Sums[],
+  sources: ReadonlyMap<number | null, SourceOf>,
+  by: readonly RowPart[],
+): SourceLeaf[] {
+  const own = new Map<string, Sums[]>();
+  for (const row of rows) {
+    const key = `${row.source} ${row.splitValue}`;
+    const known = own.get(key);
+    if (known) known.push(row);
+    else own.set(key, [row]);
+  }
+  return [...own.values()].map((of) => leafOf(of, sources.get(of[0]!.source), by));
+}
+
+/** @param rows All of one source and one value of a split. */
+function leafOf(rows: readonly Sums[], source: SourceOf = UNKNOWN, by: readonly RowPart[]): SourceLeaf {
+  const sum = (key: string) => rows.reduce((all, row) => all + Number(row[key] ?? 0), 0);
   // A record that counts at a level counts at all that are less far apart. It has one split value.
   const atOnce = by[0] === 'splitValue' ? 1 : 0;
-  const depths = (count: number) =>
-    Array.from({ length: LAST + atOnce }, (_, depth) =>
-      (row.level ?? 0) >= LAST - Math.max(0, depth - atOnce) ? count : 0,
-    );
+  const depths = (key: string) => {
+    const counts = Array<number>(LAST + atOnce).fill(0);
+    for (const row of rows)
+      for (let depth = 0; depth < counts.length; depth += 1)
+        if ((row.level ?? 0) >= LAST - Math.max(0, depth - atOnce)) counts[depth]! += Number(row[key] ?? 0);
+    return counts;
+  };
   return {
-    path: pathOf(source, row.splitValue, by),
-    added: { submissions: number('submissions') },
-    counted: Object.fromEntries(COUNTED.flatMap((key) => (row[key] ? [[key, depths(number(key))]] : []))),
-    credited: { value: number('value'), won: number('won') },
+    path: pathOf(source, rows[0]!.splitValue, by),
+    added: { submissions: sum('submissions') },
+    counted: Object.fromEntries(COUNTED.map((key) => [key, depths(key)])),
+    credited: { value: sum('value'), won: sum('won') },
   };
 }
 

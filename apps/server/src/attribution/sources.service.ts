@@ -9,7 +9,7 @@ import { partsAsked } from './columns/records-asked';
 import { CostsService } from './costs.service';
 import { figuresOf } from './figures-of';
 import { splitWords } from './narrowing/split-words';
-import { leafOf, placedLeaf, rowsOf, type RowPart, type SourceOf, type Sums } from './report-tree';
+import { leavesOf, placedLeaf, rowsOf, type RowPart, type SourceOf, type Sums } from './report-tree';
 import type { ReportWish } from './report-wish';
 import { CAMPAIGNS_SQL, FORM_VIEWS_SQL, SOURCES_SQL, submissionsSql } from './sources-sql';
 import { aboutSubmissions } from './statement';
@@ -48,7 +48,7 @@ export class SourcesService {
       : [];
     const by: RowPart[] = wish.split ? ['splitValue', ...wish.by] : [...wish.by];
     const leaves = [
-      ...[...deals.rows, ...others].map((row) => leafOf(row, sources.get(row.source), by)),
+      ...leavesOf([...deals.rows, ...others], sources, by),
       ...costs.map((cost) => placedLeaf(cost.place, { cost: cost.amount }, by)),
       ...views.map(({ views: count, ...place }) => placedLeaf(place, { views: count }, by)),
     ];
