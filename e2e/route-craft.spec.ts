@@ -98,12 +98,12 @@ test('a saved case holds up publishing until somebody agrees; versions are compa
   await rehearsal.getByLabel('Name of the case').fill('A visitor');
   await rehearsal.getByRole('button', { name: 'Save', exact: true }).click();
   await rehearsal.getByRole('tab', { name: 'Saved cases' }).click();
-  await expect(rehearsal.getByText('as agreed')).toBeVisible();
+  await expect(rehearsal.getByText('as expected')).toBeVisible();
   await publish(page, 1);
 
   const contact = page.getByRole('region', { name: 'Fields of the contact' });
   await contact.getByRole('button', { name: 'Remove Job title' }).click();
-  await expect(rehearsal.getByText('comes out otherwise')).toBeVisible();
+  await expect(rehearsal.getByText('another result')).toBeVisible();
   await page.getByRole('button', { name: 'Publish…' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('The contact’s Job title is another');
@@ -112,7 +112,7 @@ test('a saved case holds up publishing until somebody agrees; versions are compa
   await dialog.getByRole('button', { name: 'Publish version 2' }).click();
   await expect(page.getByText('live, version 2')).toBeVisible();
   await rehearsal.getByRole('button', { name: 'Agree on this instead' }).click();
-  await expect(rehearsal.getByText('as agreed')).toBeVisible();
+  await expect(rehearsal.getByText('as expected')).toBeVisible();
 
   await page.getByRole('button', { name: 'More about this route' }).click();
   await page.getByRole('menuitem', { name: 'Versions' }).click();

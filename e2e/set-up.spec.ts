@@ -58,7 +58,7 @@ test('a stage in use is removed with its deals and its route, and all of it is t
   const before = await deals.textContent();
   await page.getByRole('button', { name: 'Remove Applied' }).click();
   const dialog = page.getByRole('dialog');
-  await expect(dialog).toContainText(`${before} deals stand in it and the route Dealer application names it.`);
+  await expect(dialog).toContainText(`${before} deals are in it and the route Dealer application names it.`);
   await dialog.getByLabel('Deals and routes go to').selectOption('Vetting');
   await dialog.getByRole('button', { name: 'Remove Applied' }).click();
   await expect(page.getByLabel('Name of Applied')).toHaveCount(0);

@@ -81,7 +81,7 @@ export function OwnerDetails({
           <option value="">whose turn it is</option>
           <option value="load">who has the fewest open leads and deals</option>
           <option value="tasks">who has the fewest open tasks</option>
-          <option value="worth">whose open deals are worth least</option>
+          <option value="worth">with the lowest value of open deals</option>
         </select>
       </label>
       {TICKS.map(([part, words]) => (

@@ -133,7 +133,7 @@ function Shown({ decision, alike, busy, decide, later }: Deciders & { decision: 
               sampleAt={(submission) => `/submissions?open=${submission}`}
             />
           ) : (
-            <p className="text-muted">Nothing of what came since comes out otherwise.</p>
+            <p className="text-muted">No later submission gets another result.</p>
           )}
         </Part>
       )}

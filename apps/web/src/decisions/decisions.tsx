@@ -70,7 +70,7 @@ export function Decisions() {
       />
       <div className="min-h-0 min-w-0 overflow-y-auto">
         {isUnknown ? (
-          <Empty title="There is no such decision">Somebody may have taken it. What waits stands in the list.</Empty>
+          <Empty title="There is no such decision">Somebody may have decided it. The list shows what is waiting.</Empty>
         ) : (
           <Decision
             key={line.id}

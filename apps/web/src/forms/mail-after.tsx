@@ -56,7 +56,7 @@ function MailOfRoute({ id, name, destination }: { id: string; name: string; dest
       await call('PUT', `/routes/${id}/draft`, await change(draft), { 'if-match': `"${revision}"` });
     },
     onSuccess: () =>
-      toast(`It stands in the draft of ${name}, and is sent once that is published.`, {
+      toast(`Saved in the draft of ${name}. It is sent once the draft is published.`, {
         action: { label: 'Open the route', onClick: () => void navigate(`/routes/${id}`) },
       }),
     onError: (error) => toast.error(messageOf(error)),

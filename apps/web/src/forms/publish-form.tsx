@@ -91,9 +91,7 @@ export function PublishForm({
           publish.mutate();
         }}
       >
-        {errors.length > 0 && (
-          <Points title="This stands in the way" state="failed" points={errors.map(({ text }) => text)} />
-        )}
+        {errors.length > 0 && <Points title="Fix this first" state="failed" points={errors.map(({ text }) => text)} />}
         {saved.changes.length > 0 && <Points title="What changes" state="written" points={saved.changes} />}
         {warnings.length > 0 && <Points title="Warnings" state="held" points={warnings.map(({ text }) => text)} />}
         {taking.length > 0 && (

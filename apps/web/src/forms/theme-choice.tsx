@@ -175,7 +175,7 @@ function ThemeDialog({
               change={(size) => put({ button: { ...look.button, size } })}
             />
             <SelectRow
-              label="stands"
+              label="position"
               value={look.button.at}
               options={[
                 ['left', 'at the left'],

@@ -46,18 +46,18 @@ export function StageRow({
           {byCurrency
             .slice(0, 3)
             .map(({ currency, amount }, index) => [
-              <dt key={`t${currency}`}>{index === 0 ? 'worth' : ''}</dt>,
+              <dt key={`t${currency}`}>{index === 0 ? 'value' : ''}</dt>,
               <dd key={currency}>{shortMoney({ currency, amount })}</dd>,
             ])}
           {several && (
             <>
               <dt title={without.length ? `without ${without.join(', ')}, which no rate converts` : "by today's rates"}>
-                in all
+                total
               </dt>
               <dd className="border-t border-line">{shortMoney(total)}</dd>
             </>
           )}
-          <dt title={`Of the ${row.left} that left this stage in ${period}, those that went forward`}>go on</dt>
+          <dt title={`Of the ${row.left} that left this stage in ${period}, those that moved forward`}>conversion</dt>
           <dd>{row.goOn === null ? '–' : percent(row.goOn)}</dd>
         </dl>
       </div>

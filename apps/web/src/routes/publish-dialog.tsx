@@ -75,7 +75,7 @@ export function PublishDialog({
     >
       <div className="flex flex-col gap-4">
         {blocking.length > 0 && (
-          <Points title="This stands in the way" state="failed" points={blocking.map(({ text }) => text)} />
+          <Points title="Fix this first" state="failed" points={blocking.map(({ text }) => text)} />
         )}
         {changes && changes.length > 0 && <Points title="What changes" state="written" points={changes} />}
         {nothing && <p className="text-muted">The draft is the same as the version that runs.</p>}

@@ -86,7 +86,7 @@ function CaseLine({
       <div className="flex items-center gap-2">
         <StateShape state={differs ? 'failed' : 'written'} />
         <b className="min-w-0 flex-1 truncate font-semibold">{one.name}</b>
-        <span className="text-small text-muted">{!result ? '…' : differs ? 'comes out otherwise' : 'as agreed'}</span>
+        <span className="text-small text-muted">{!result ? '…' : differs ? 'another result' : 'as expected'}</span>
         <IconButton label={`Remove the case ${one.name}`} className="!size-7 text-muted" onClick={remove}>
           <Trash2 className="size-3.5" aria-hidden />
         </IconButton>

@@ -56,7 +56,7 @@ export function FieldDialog({
             <TextField
               label="Group"
               list="field-groups"
-              placeholder="The heading it stands under"
+              placeholder="The heading it is listed under"
               value={group}
               onChange={({ target }) => setGroup(target.value)}
             />

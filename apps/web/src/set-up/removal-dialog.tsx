@@ -93,7 +93,7 @@ function usesInWords(
   record: RecordKind,
 ): string {
   const parts = [
-    ...(records ? [`${words.counted(records, record)} ${records === 1 ? 'stands' : 'stand'} in it`] : []),
+    ...(records ? [`${words.counted(records, record)} ${records === 1 ? 'is' : 'are'} in it`] : []),
     ...(['route', 'view'] as const).flatMap((what) => {
       const names = named[what];
       return names.length
@@ -103,7 +103,7 @@ function usesInWords(
         : [];
     }),
   ];
-  if (!parts.length) return `No ${words.one(record)} stands in it, and no route or view names it.`;
+  if (!parts.length) return `No ${words.one(record)} is in it, and no route or view names it.`;
   return `${capitalised(listInWords(parts))}. Where do they go?`;
 }
 

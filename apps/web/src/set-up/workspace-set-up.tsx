@@ -157,7 +157,7 @@ function Rates({ own, rates }: { own: string; rates: readonly ExchangeRate[] }) 
   return (
     <Sheet className="p-4">
       <h2 className="text-base">Exchange rates</h2>
-      <p className="mb-2 text-muted">What one unit is worth in {own}, from a day on until a later rate.</p>
+      <p className="mb-2 text-muted">The value of one unit in {own}, from a day until the next rate.</p>
       <div className="grid grid-cols-[84px_minmax(0,1fr)_minmax(0,1fr)_32px] items-start gap-2">
         {['Currency', 'From', 'Rate', ''].map((head) => (
           <span key={head} className="text-label font-semibold text-muted">

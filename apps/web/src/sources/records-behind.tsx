@@ -53,7 +53,7 @@ export function RecordsBehind({
           <p className="-mt-2 mb-2 text-muted">
             {count(behind.data.total)}
             {behind.data.total > behind.data.items.length && `, of which ${count(behind.data.items.length)} are listed`}
-            {ofDeals && isCredited && '; what each is credited with is its part of what it is worth'}
+            {ofDeals && isCredited && '; credited: the part of its value'}
           </p>
           <table className="w-full border-collapse">
             <thead>
@@ -72,7 +72,7 @@ export function RecordsBehind({
                 {ofDeals && (
                   <>
                     <th scope="col" className="px-2 py-1.5 text-right font-semibold max-sm:hidden">
-                      Worth
+                      Value
                     </th>
                     {isCredited && (
                       <th scope="col" className="py-1.5 text-right font-semibold">

@@ -56,7 +56,7 @@ export function RowName({
           {percent(share.share)}, between {percent(share.low)} and {percent(share.high)}
         </span>
       )}
-      {isUnknown && <span className="ml-1.5 font-normal text-muted">no touch is known that led to it</span>}
+      {isUnknown && <span className="ml-1.5 font-normal text-muted">no known touch</span>}
     </span>
   );
   return (

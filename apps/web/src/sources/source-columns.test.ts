@@ -10,14 +10,14 @@ const heads = (told: Figure[], total: Partial<Figures>) =>
   columnsOf({ figures: told, total: figures(total) } as SourcesReport, 'opportunity', 'deals').map(({ head }) => head);
 
 test('columns in which nothing stands are left out, but for submissions, deals and what was won', () => {
-  expect(heads(ALL, {})).toEqual(['Submissions', 'New contacts', 'Opportunities', 'Their value', 'Won', 'Won value']);
+  expect(heads(ALL, {})).toEqual(['Submissions', 'New contacts', 'Opportunities', 'Value', 'Won', 'Won value']);
   expect(heads(ALL, { views: 3, qualified: 1, wonDeals: 2, cost: 5 })).toEqual([
     'Form views',
     'Submissions',
     'New contacts',
     'Qualified',
     'Opportunities',
-    'Their value',
+    'Value',
     'Won',
     'Days to won',
     'Won value',
@@ -29,7 +29,7 @@ test('columns in which nothing stands are left out, but for submissions, deals a
 test('a report that tells of deals alone has no column of people', () => {
   expect(heads(['deals', 'wonDeals', 'wonDays', 'value', 'won'], { submissions: 9, wonDeals: 1 })).toEqual([
     'Opportunities',
-    'Their value',
+    'Value',
     'Won',
     'Days to won',
     'Won value',

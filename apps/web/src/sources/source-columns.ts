@@ -27,7 +27,7 @@ export function columnsOf({ figures, total }: SourcesReport, dealWord: string, p
     ...(tells('contacts') ? [{ figure: 'contacts' as const, head: 'New contacts', look: 'max-sm:hidden' }] : []),
     ...some('qualified', { head: 'Qualified', look: 'max-md:hidden' }),
     { figure: 'deals', head: capitalisedPlural(dealWord), look: 'max-sm:hidden' },
-    { figure: 'value', head: 'Their value', isMoney: true, look: 'max-lg:hidden' },
+    { figure: 'value', head: 'Value', isMoney: true, look: 'max-lg:hidden' },
     { figure: 'wonDeals', head: 'Won', look: 'max-sm:hidden' },
     ...some('wonDeals', { head: 'Days to won', look: 'min-w-16 max-xl:hidden', worked: daysText }),
     { figure: 'won', head: 'Won value', isMoney: true },

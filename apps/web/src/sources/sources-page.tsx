@@ -206,7 +206,7 @@ function RemovalWords({ result, percent, error, more }: ReturnType<typeof useDat
       Each channel is credited with what would be lost without it, as past journeys went; beside it stands between what
       nine of ten draws of other journeys lie.{' '}
       {result.tooThin && <b className="font-semibold text-ink">{result.tooThin} Take it for a hint. </b>}
-      {more > 0 && `${count(more)} journeys that went ways of their own are not in it. `}
+      {more > 0 && `${count(more)} journeys with rare paths are not included. `}
       Within a channel it is shared equally, and so are the months above.
     </>
   );

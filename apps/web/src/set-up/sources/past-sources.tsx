@@ -31,7 +31,7 @@ export function PastSources({ rules, isSaved }: { rules: ChannelRules; isSaved: 
     mutationFn: (id: string) => call<SourceChange>('POST', `/source-changes/${id}/take-back`),
     onSuccess: async ({ touches = 0 }) => {
       await told();
-      toast(`${counted(touches, 'touch', 'touches')} went back to where they came from.`);
+      toast(`${counted(touches, 'touch', 'touches')} have their earlier source again.`);
     },
     onError: (error) => toast.error(messageOf(error)),
   });
