@@ -98,7 +98,7 @@ test('a failed run says why, shows what was sent, and leads to the route with th
   await expect(panel.getByRole('button', { name: 'Run again' })).toBeVisible();
   await panel.getByRole('link', { name: 'Rehearse with the draft' }).click();
   await expect(page.getByRole('complementary', { name: 'Rehearsal' })).toContainText('The run would fail');
-  const unfed = page.getByText('Arrives, and no field takes it:');
+  const unfed = page.getByText('Unmapped fields:');
   await expect(unfed).toContainText('person.name.surname');
   // It is pressed, and given the field that was missing: the same sample would be written.
   await unfed.getByRole('button', { name: /person\.name\.surname/ }).click();

@@ -143,7 +143,7 @@ test('a route asks who is meant, and goes on as a person says', async ({ page },
   await rehearsal
     .getByLabel('The sample, as JSON')
     .fill(JSON.stringify({ name: 'Fenna Quartermaine', email: `fenna@${at}` }));
-  await expect(rehearsal.getByRole('list', { name: 'Those that may be meant' })).toContainText('Fenna Oosterwijk');
+  await expect(rehearsal.getByRole('list', { name: 'Possible matches' })).toContainText('Fenna Oosterwijk');
   await send({ name: 'Fenna Quartermaine', email: `fenna@${at}` });
 
   await page.goto('/decide');

@@ -208,11 +208,11 @@ test('notes, tasks and consent are kept with a contact and stand in its history'
   await page.getByLabel('New task').fill('Send the drawings');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByLabel('Send the drawings is done').click();
-  await page.getByRole('button', { name: 'Note down' }).click();
+  await page.getByRole('button', { name: 'Record consent' }).click();
   await page.getByLabel('In these words').fill('Call me whenever');
   await page.getByLabel('Channel').selectOption('Phone');
   await page.getByLabel('Where', { exact: true }).fill('by phone');
-  await page.getByRole('button', { name: 'Note it down' }).click();
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
   const history = page.locator('section').filter({ has: page.getByRole('heading', { name: 'History' }) });
   for (const words of ['Wants the drawings first.', 'Done: Send the drawings', 'Consent to phone given'])
     await expect(history.getByText(words)).toBeVisible();

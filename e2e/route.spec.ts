@@ -122,7 +122,7 @@ test('the list of routes is searched, sorted and grouped, and a route is paused 
   await page.getByRole('button', { name: 'Resume, and route what waits' }).click();
   await expect(rows.first()).toContainText('live, version');
   await page.getByRole('searchbox', { name: 'Find a route' }).fill('orchids');
-  await expect(page.getByText('No route is like that')).toBeVisible();
+  await expect(page.getByText('No route matches')).toBeVisible();
   await page.getByRole('searchbox', { name: 'Find a route' }).fill('');
   await page.getByLabel('group by').selectOption('intake');
   await expect(page.getByRole('heading', { name: 'Partner call log' })).toBeVisible();

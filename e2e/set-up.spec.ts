@@ -166,7 +166,7 @@ test('fields are made by pasting a header row; one is fed, taken out of use, and
 
   await page.goto('/set-up/fields/deal');
   await page.getByRole('button', { name: 'Take Bays out of use' }).click();
-  await expect(page.getByRole('dialog')).toContainText('Routes that write it no more');
+  await expect(page.getByRole('dialog')).toContainText('Routes that no longer write it');
   await expect(page.getByRole('dialog')).toContainText('Forms that still ask for it');
   await page.getByRole('button', { name: 'Cancel' }).click();
 

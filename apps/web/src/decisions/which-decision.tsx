@@ -69,7 +69,7 @@ export function WhichDecision({
         </p>
       </header>
       {candidates.length > 1 && (
-        <ul aria-label="Those that may be meant" className="flex flex-wrap gap-2">
+        <ul aria-label="Possible matches" className="flex flex-wrap gap-2">
           {candidates.map(({ id, name, probability }, index) => (
             <li key={id}>
               <button

@@ -168,7 +168,7 @@ function Rehearsed({
   return (
     <div className="mt-3">
       {plan.outcome !== 'write' && plan.reason && (
-        <Points title="It could not write" state="failed" points={[plan.reason.text]} />
+        <Points title="What cannot be written" state="failed" points={[plan.reason.text]} />
       )}
       <h3 className="mb-1 text-[14px]">What an enquiry would write</h3>
       <div className="grid gap-2 sm:grid-cols-3">

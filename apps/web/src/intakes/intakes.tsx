@@ -96,7 +96,7 @@ export function Intakes() {
           open={({ key }) => void navigate(`/intakes/${key}`)}
           empty={
             find ? (
-              <Empty title="No intake is called so">Try a part of its name, or of its key.</Empty>
+              <Empty title="No intake has this name">Try a part of its name, or of its key.</Empty>
             ) : (
               <Empty title="Nothing can arrive yet">
                 Make a form, or an endpoint: an address that another system or your web site posts its form submissions

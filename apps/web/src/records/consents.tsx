@@ -24,10 +24,10 @@ export function Consents({ contact, consents }: { contact: string; consents: rea
       <header className="mb-1 flex items-center">
         <h2 className="mr-auto text-base">Consent</h2>
         <Button className="!h-7" onClick={() => setAdding(true)}>
-          Note down
+          Record consent
         </Button>
       </header>
-      {!known.length && <p className="text-small text-muted">Nothing is noted: neither given nor withdrawn.</p>}
+      {!known.length && <p className="text-small text-muted">No consent is recorded: neither given nor withdrawn.</p>}
       <ul>
         {known.map((channel) => {
           const [latest, ...earlier] = consents.filter((one) => one.channel === channel);
@@ -79,8 +79,8 @@ function NoteDown({ contact, close }: { contact: string; close: () => void }) {
     <Dialog
       open
       close={close}
-      title="Note down consent"
-      description="What is noted is never changed. A later word of the same channel holds from then on."
+      title="Record consent"
+      description="A recorded consent is never changed. A later one for the same channel counts from then on."
     >
       <form
         className="flex flex-col gap-3"
@@ -115,7 +115,7 @@ function NoteDown({ contact, close }: { contact: string; close: () => void }) {
         <DialogActions
           error={keep.error}
           close={close}
-          action="Note it down"
+          action="Record"
           disabled={keep.isPending || !words.trim() || !place.trim()}
         />
       </form>

@@ -19,7 +19,7 @@ export function CandidateList({
   names: Record<string, string>;
 }) {
   return (
-    <ul aria-label="Those that may be meant" className="flex flex-col gap-2">
+    <ul aria-label="Possible matches" className="flex flex-col gap-2">
       {candidates.map(({ id, probability, shares = [] }) => (
         <li key={id}>
           <p className="flex items-baseline gap-2">

@@ -69,7 +69,7 @@ export function Mapping(props: MappingProps) {
             </Button>
           ))}
         </div>
-        {answers.length > 0 && <Unfed {...props} title="Arrives, and no field takes it:" fields={answers} />}
+        {answers.length > 0 && <Unfed {...props} title="Unmapped fields:" fields={answers} />}
         {about.length > 0 && (
           <details className="pl-2.5 text-muted">
             <summary className="cursor-pointer">{counted(about.length, 'field')} about the sending itself</summary>

@@ -86,7 +86,7 @@ export function PublishDialog({
         {otherwise.length > 0 && (
           <div className="flex flex-col gap-2">
             <Points
-              title="Saved cases that come out otherwise"
+              title="Saved cases with another result"
               state="failed"
               points={otherwise.map(
                 ({ name, differences }) => `${name}: ${differences.map(({ text }) => text).join('; ')}`,

@@ -119,7 +119,7 @@ function RecogniseOne({ write }: { write: Write }) {
           ))}
         </SelectField>
         <SelectField
-          label="When it is known"
+          label="If it is found"
           value={write.decided?.whenMatched ? decidedKey(write.decided.whenMatched) : (write.whenMatched ?? 'update')}
           disabled={!inForce.length}
           onChange={({ target }) => {
@@ -134,7 +134,7 @@ function RecogniseOne({ write }: { write: Write }) {
           <DecidedChoices deciding={deciding('when-matched')} />
         </SelectField>
         <SelectField
-          label="When several are"
+          label="If several match"
           value={whenSeveral}
           disabled={!inForce.length}
           onChange={({ target }) => set({ whenSeveral: target.value as WhenSeveral })}
@@ -142,7 +142,7 @@ function RecogniseOne({ write }: { write: Write }) {
           <Options words={WHEN_SEVERAL} />
         </SelectField>
         <SelectField
-          label="When it is not"
+          label="If none matches"
           value={write.whenNone ?? 'create'}
           disabled={!inForce.length}
           onChange={({ target }) => set({ whenNone: target.value as Write['whenNone'] & string })}
@@ -188,7 +188,7 @@ function Otherwise({ rule, set }: { rule: MatchRule; set: (rule: MatchRule) => v
     >
       <div className="flex w-[230px] flex-col gap-2 p-3">
         <SelectField
-          label="When it is known"
+          label="If it is found"
           value={whenMatched}
           onChange={({ target }) => put('whenMatched', target.value)}
         >
@@ -196,7 +196,7 @@ function Otherwise({ rule, set }: { rule: MatchRule; set: (rule: MatchRule) => v
           <Options words={WHEN_MATCHED_WORDS} />
         </SelectField>
         <SelectField
-          label="When several are"
+          label="If several match"
           value={whenSeveral}
           onChange={({ target }) => put('whenSeveral', target.value)}
         >
@@ -204,7 +204,7 @@ function Otherwise({ rule, set }: { rule: MatchRule; set: (rule: MatchRule) => v
           <Options words={WHEN_SEVERAL} />
         </SelectField>
         <SelectField
-          label="When it is not"
+          label="If none matches"
           value={whenNone}
           onChange={({ target }) => put('whenNone', target.value === 'next' ? '' : target.value)}
         >

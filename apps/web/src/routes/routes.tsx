@@ -87,7 +87,7 @@ export function Routes() {
           </div>
           {shown.length === 0 ? (
             <Sheet>
-              <Empty title="No route is like that">Search for fewer words, or for another part of a name.</Empty>
+              <Empty title="No route matches">Search for fewer words, or for another part of a name.</Empty>
             </Sheet>
           ) : (
             groups.map((group) => (

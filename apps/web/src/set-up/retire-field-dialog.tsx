@@ -24,7 +24,7 @@ export function RetireFieldDialog({ field, close }: { field: FieldUse; close: ()
         }}
       >
         {routes.length > 0 && (
-          <Points title="Routes that write it no more" state="held" points={routes.map(({ name }) => name)} />
+          <Points title="Routes that no longer write it" state="held" points={routes.map(({ name }) => name)} />
         )}
         {forms.length > 0 && (
           <Points
