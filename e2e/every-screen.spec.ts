@@ -112,11 +112,7 @@ const SCREENS: [string, string, (page: Page) => Promise<unknown>][] = [
   ['the balance', '/balance', (page) => page.getByText('accounted for').waitFor()],
   ['who got what', '/fairness?days=365', (page) => page.getByText('The last twenty').waitFor()],
   ['channels', '/set-up/channels', (page) => page.getByText('Care desk').waitFor()],
-  [
-    'the mail server',
-    '/set-up/mail',
-    (page) => page.getByRole('heading', { name: 'In whose name teams write' }).waitFor(),
-  ],
+  ['the mail server', '/set-up/mail', (page) => page.getByRole('heading', { name: 'Senders by team' }).waitFor()],
   ['a template', '/set-up/mail/leaving', (page) => page.getByText('Dear Maren').waitFor()],
   ['the outbox', '/set-up/outbox', (page) => page.getByText('warehouse.quillfern').first().waitFor()],
   ['the audit', '/set-up/audit', (page) => page.getByText('Signed in').first().waitFor()],

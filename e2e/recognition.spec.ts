@@ -112,7 +112,7 @@ test('a threshold is moved, and the examples on either side change', async ({ pa
   await expect(over.getByRole('link').first()).toBeVisible();
   const accepted = await over.getByRole('listitem').first().textContent();
   await page.getByLabel(/^Accept from/).fill('1');
-  await expect(over).toContainText('None that waits.');
+  await expect(over).toContainText('None waiting.');
   await expect(under.getByRole('link').first()).toBeVisible();
   expect(await under.getByRole('listitem').first().textContent()).not.toBe(accepted);
   await page.getByLabel(/^Ask from/).fill('0.9');

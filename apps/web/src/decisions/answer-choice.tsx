@@ -63,7 +63,7 @@ export function AnswerChoice({
       {fitting.length > SHOWN && (
         <p className="text-small text-muted">{fitting.length - SHOWN} more. Type to find one.</p>
       )}
-      {!fitting.length && <p className="text-small text-muted">No option has that in its name.</p>}
+      {!fitting.length && <p className="text-small text-muted">No option matches.</p>}
     </Sheet>
   );
 }

@@ -89,7 +89,7 @@ export function WhichDecision({
       {candidate ? (
         <ComparedSides one={arrived} other={sideOf(candidate)} shares={candidate.shares} fields={own} />
       ) : (
-        <Sheet className="p-3.5 text-muted">No record comes into question.</Sheet>
+        <Sheet className="p-3.5 text-muted">No matching record.</Sheet>
       )}
       <div className="flex flex-wrap items-center gap-2">
         {candidate && (

@@ -82,7 +82,7 @@ export function AddQuestion({
       )}
       {kinds.length > 0 && (
         <section className="mt-3">
-          <h3 className="text-small text-muted">An answer that feeds no field yet</h3>
+          <h3 className="text-small text-muted">An unmapped answer</h3>
           {kinds.map(({ name, label }) => (
             <Pick key={name} name={label} choose={() => put([plainQuestion(name, label, form)])} />
           ))}

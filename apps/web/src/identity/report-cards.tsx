@@ -142,7 +142,7 @@ export function CalibrationCard({ calibration }: Pick<IdentityReport, 'calibrati
           ))}
         </ul>
       ) : (
-        <p className="text-muted">Nobody decided a pair yet. What people decide is learned from.</p>
+        <p className="text-muted">No pair was decided yet. Decisions improve the scores.</p>
       )}
       <p className="text-small text-muted">The stroke is what the score said; the bar is what people found.</p>
     </Card>

@@ -149,7 +149,7 @@ function Accepting({ kind, close }: { kind: IdentityReport['kind']; close: () =>
             </li>
           ))}
         </ul>
-        {!merged.length && <p className="text-muted">No pair is as sure as that.</p>}
+        {!merged.length && <p className="text-muted">No pair has such a score.</p>}
         <DialogActions
           error={accept.error}
           close={close}

@@ -152,7 +152,7 @@ function Examples({
             </Link>
           </li>
         ))}
-        {!pairs.length && <li className="py-1 text-small text-muted">None that waits.</li>}
+        {!pairs.length && <li className="py-1 text-small text-muted">None waiting.</li>}
       </ul>
     </section>
   );

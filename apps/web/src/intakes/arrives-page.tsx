@@ -30,7 +30,7 @@ export function ArrivesPage() {
       {profile.data?.fields.length ? (
         <WhatArrives intakeKey={intake.data.key} />
       ) : (
-        <Empty title="Nothing has arrived yet">Every field that comes will stand here, with what it holds.</Empty>
+        <Empty title="Nothing has arrived yet">Every field that arrives is listed here, with what it contains.</Empty>
       )}
     </div>
   );

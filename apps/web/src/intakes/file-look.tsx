@@ -37,7 +37,7 @@ export function FileLook({
         {look.error.message}
       </p>
     );
-  if (!look.data) return <p className="text-muted">Looking at its first rows</p>;
+  if (!look.data) return <p className="text-muted">Reading its first rows</p>;
   const { rows, columns, sure } = look.data;
   const names = columns.length ? columns : [...new Set(rows.flatMap((row) => Object.keys(row)))];
   const more = names.length - SHOWN;

@@ -88,7 +88,7 @@ function Became({ intake, sheet }: { intake: IntakeShape; sheet: SheetShape }) {
           <a href={`/api/v1/sheets/${intake.key}/refused.csv`} className={buttonLook('quiet')} download>
             Export the {counted(lost, 'refused row')}
           </a>
-          <span className="text-small text-muted">Put them right, and bring the file again.</span>
+          <span className="text-small text-muted">Correct them, and bring the file in again.</span>
         </p>
       )}
     </Sheet>

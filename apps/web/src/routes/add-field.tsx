@@ -50,7 +50,7 @@ export function AddField({
           setFind('');
         }}
       />
-      {!found.length && <p className="mt-3 text-small text-muted">No field that is not fed yet is called so.</p>}
+      {!found.length && <p className="mt-3 text-small text-muted">No unmapped field has this name.</p>}
     </Popover>
   );
 }

@@ -21,7 +21,7 @@ export function MailSenders({
   if (!teams.length) return null;
   return (
     <Sheet className="p-4">
-      <h2 className="text-lg">In whose name teams write</h2>
+      <h2 className="text-lg">Senders by team</h2>
       <p className="mb-3 text-muted">
         A mail of a route is from the firm unless it says from which team. A team without a name here writes as the firm
         does: {kept.fromName}, {kept.fromAddress}.

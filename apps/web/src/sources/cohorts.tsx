@@ -80,7 +80,7 @@ export function CohortsPage() {
             </tbody>
           </table>
         ) : (
-          <Empty title="No deals yet">Deals stand here by the month in which somebody first came by.</Empty>
+          <Empty title="No deals yet">Deals are listed here by the month of their first touch.</Empty>
         )}
       </Sheet>
       <p className="mt-3 text-small text-muted">

@@ -52,7 +52,7 @@ export function UnknownCauses({ wish }: { wish: SourcesNarrowing & Pick<SourcesW
           {unknown.byHand > 0 && (
             <tr className="align-top">
               <td className="px-3.5 py-2">
-                <span className="font-semibold">No touch at all</span>
+                <span className="font-semibold">No touch</span>
                 <span className="block text-muted">
                   {counted(unknown.byHand, 'deal')} were made by hand or through the API. Enter them through a form for
                   colleagues, and their source is asked.

@@ -61,7 +61,7 @@ export function RunManyAgain({
         </Button>
       )}
       {ids.length + runs.length === 0 && (
-        <span className="text-muted">Of these, none can be run again or taken back.</span>
+        <span className="text-muted">None of these can be run again or taken back.</span>
       )}
       <Button className="!h-7" onClick={clear}>
         Choose none

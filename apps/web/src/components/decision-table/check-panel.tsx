@@ -210,7 +210,7 @@ export function CheckPanel({
             </Finding>
           </div>
         )}
-        {check?.more && <p className="py-3 text-muted">There are more of these than are listed here.</p>}
+        {check?.more && <p className="py-3 text-muted">There are more than are listed here.</p>}
         {check && !check.finished && (
           <p className="py-3 text-muted">
             The table is too tangled to check to the end. What is listed is right; there may be more.

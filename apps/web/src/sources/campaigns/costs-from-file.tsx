@@ -86,7 +86,7 @@ function CostsDialog({
           </label>
         )}
         <fieldset className="flex flex-col gap-1">
-          <legend className="mb-1 font-semibold">Where a day has a cost already</legend>
+          <legend className="mb-1 font-semibold">If a day already has a cost</legend>
           {(['replace', 'add'] as const).map((one) => (
             <label key={one} className="flex items-center gap-2">
               <input type="radio" name="over" checked={over === one} onChange={() => setOver(one)} />
