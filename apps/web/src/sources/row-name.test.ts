@@ -18,6 +18,8 @@ test.each([
   ['campaign', 'spring-2026', 'Spring newsletter'],
   ['campaign', 'other', 'other'],
   ['campaign', '', 'without a campaign'],
+  ['page', 'https://weir.example/prices', 'weir.example/prices'],
+  ['page', '', 'without a page'],
 ] as const)('a row by %s “%s” is called %s', (part, name, words) => expect(rowWord({ part, name }, names)).toBe(words));
 
 test('a row is called by all that it is in', () => {

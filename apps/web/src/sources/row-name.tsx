@@ -20,6 +20,8 @@ export function rowWord({ part, name }: Pick<SourceLine, 'part' | 'name'>, { cam
       return channelWord(name);
     case 'campaign':
       return campaigns.find(({ code }) => code === name)?.name ?? (name || 'without a campaign');
+    case 'page':
+      return name.replace(/^https?:\/\//, '') || 'without a page';
     default:
       return name || 'without a name';
   }

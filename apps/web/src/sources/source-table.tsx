@@ -41,6 +41,7 @@ export function SourceTable({
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const { total, currency, split } = report;
   const columns = columnsOf(report, dealWord, per);
+  const hasPages = report.rows.some(({ page }) => page !== undefined);
   const toggle = (key: string) =>
     setOpened((now) => new Set(now.has(key) ? [...now].filter((one) => one !== key) : [...now, key]));
   const cells = (figures: Figures, path: ShownCell['path'], name: string, after?: ReactNode) =>
@@ -72,7 +73,7 @@ export function SourceTable({
         <Heads>
           <Head>
             {split && `${split.label}, `}
-            {split ? 'channel' : 'Channel'}, source, campaign
+            {split ? 'channel' : 'Channel'}, source, campaign{hasPages && ', page'}
           </Head>
           {columns.map(({ figure, head, look = '' }) => (
             <Head key={head} end look={look}>

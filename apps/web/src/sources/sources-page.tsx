@@ -43,6 +43,7 @@ const BASES: [string, string][] = [
   ['company', 'the whole company'],
 ];
 const WINDOWS = [30, 90, 365].map((days): [string, string] => [String(days), days === 365 ? 'a year' : `${days} days`]);
+const DEPTHS: [string, string][] = [['channel,source,campaign,page', 'pages']];
 const USUAL_HALF_LIFE: [string, string] = ['7', '7 days'];
 const HALF_LIVES = [14, 30, 90].map((days): [string, string] => [String(days), `${days} days`]);
 
@@ -70,7 +71,8 @@ export function SourcesPage() {
   const { splits, split: asSaid } = useSplits(params.get('split'));
   // What is lost without a channel is of channels alone.
   const split = isDataDriven ? undefined : asSaid;
-  const asked = { ...how, ...narrowing.wish, split };
+  const by = isDataDriven ? undefined : chosen('by', DEPTHS);
+  const asked = { ...how, ...narrowing.wish, split, by };
   const wish = { ...days, ...asked };
   const report = useQuery(sourcesQuery(wish));
   const before = useQuery(sourcesQuery({ ...comparedDays(days, against), ...asked }));
@@ -149,6 +151,7 @@ export function SourcesPage() {
             show={setCell}
           >
             {!isDataDriven && filter('rows by', 'split', 'channel', splits)}
+            {!isDataDriven && filter('down to', 'by', 'campaigns', DEPTHS)}
             {credit === 'decay' && filter('half after', 'halfLife', USUAL_HALF_LIFE[1], HALF_LIVES)}
             {filter('touches of', 'basis', 'the contact', BASES)}
             {total.cost > 0 &&

@@ -160,7 +160,7 @@ export class ReportMails implements OnModuleInit, OnApplicationBootstrap {
     const reader = asked && (await this.#activePerson(tx, asked.personId));
     if (!reader) return null;
     const setting = listSetting(await this.destinations.load(tx), reader.key);
-    const wish = wishOf(plainToInstance(SourcesQuery, { ...asked.query, by: 'channel,source,campaign' }), setting);
+    const wish = wishOf(plainToInstance(SourcesQuery, { by: 'channel,source,campaign', ...asked.query }), setting);
     const days = daysBetween(wish.from, wish.to);
     const earlier = comparedDays(days, 'before');
     const report = await this.sources.report(tx, wish, setting);

@@ -34,12 +34,14 @@ export interface SourcesWish extends SourcesNarrowing {
   halfLife?: string | undefined;
   /** What the first rows go by instead of the channel: `intake`, or `deal.pipeline`. */
   split?: string | undefined;
+  /** What rows go by, from the outside in, such as `channel,source`; down to campaigns when not said. */
+  by?: string | undefined;
 }
-/** Where business came from in a period, down to campaigns. */
-export const sourcesQuery = (wish: SourcesWish) =>
+/** Where business came from in a period. */
+export const sourcesQuery = ({ by = 'channel,source,campaign', ...wish }: SourcesWish) =>
   queryOptions({
-    queryKey: ['sources', 'report', wish],
-    queryFn: get<SourcesReport>(`/reports/sources${query({ ...wish, by: 'channel,source,campaign' })}`),
+    queryKey: ['sources', 'report', by, wish],
+    queryFn: get<SourcesReport>(`/reports/sources${query({ ...wish, by })}`),
     placeholderData: keepPreviousData,
   });
 /** Deals of a pipeline by how far they came: those that reached a stage, or were lost at it. */
