@@ -148,7 +148,7 @@ describe('a unique field', () => {
     await field('contact', 'Code');
     for (const code of ['A1', 'a1']) await make('contacts', { code });
     const { status, body } = await unique(true);
-    expect([status, body.detail]).toEqual([409, expect.stringContaining('“A1” stands on 2')]);
+    expect([status, body.detail]).toEqual([409, expect.stringContaining('“A1” is on 2')]);
     expect((await person('PATCH', '/fields/deal/bays', { unique: true })).status).toBe(200);
   });
 });

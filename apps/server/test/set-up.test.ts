@@ -137,7 +137,7 @@ describe('removing what is in use', () => {
     expect(use).toMatchObject({ records: 3, routes: [{ name: 'Enquiries' }] });
     const { status, body } = await person<ProblemBody>('DELETE', `${BUILDS}/stages/enquiry`);
     expect([status, body.code]).toEqual([409, 'in-use']);
-    expect(body.detail).toBe('3 deals stand in the stage Enquiry of New builds. Say with moveTo where they go.');
+    expect(body.detail).toBe('3 deals are in the stage Enquiry of New builds. Say with moveTo where they go.');
     expect(await stageKeys()).toContain('enquiry');
   });
 

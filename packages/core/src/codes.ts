@@ -73,7 +73,7 @@ export const PROBLEM_CODES = {
   'not-built-yet': 'This part of a route is not carried out by this version.',
   'place-does-not-fit': 'A record of this kind cannot be placed in this pipeline.',
   'required-unfed': 'Nothing feeds a field that must not be blank.',
-  'rule-twice': 'The same rule of recognition stands there twice.',
+  'rule-twice': 'The same matching rule is listed twice.',
   'source-unfed': 'Nothing records where the submission came from.',
   'template-failed': 'The template cannot be read.',
   'unknown-field': 'There is no such field.',

@@ -115,7 +115,7 @@ export class FormsService {
     if (hasErrors(problems))
       throw new ProblemError(
         'refused',
-        'Something stands in the way of publishing the form.',
+        'The form cannot be published yet.',
         problemsAt(problems.filter(({ severity }) => severity === 'error')),
       );
     const trial = share === undefined ? null : await this.trials.against(tx, intake, share);

@@ -157,7 +157,7 @@ export class FieldChangesService {
     if (twice.length)
       throw new ProblemError(
         'in-use',
-        `${field.label} cannot be unique yet: ${twice.map(({ value, count: records }) => `“${value}” stands on ${records}`).join(', ')}.`,
+        `${field.label} cannot be unique yet: ${twice.map(({ value, count: records }) => `“${value}” is on ${records}`).join(', ')}.`,
       );
     await this.values.makeKeys(tx, record, key);
   }

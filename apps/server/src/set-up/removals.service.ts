@@ -234,7 +234,7 @@ function targetOf(
   const pipeline = pipelineOf({ pipelines: [...pipelines] }, to.pipeline);
   const stage = stageOf(pipeline, to.stage);
   if (!pipeline || !stage || pipeline.record !== record || removed.some((place) => same(place, to)))
-    throw new ProblemError('refused', 'What stands here cannot go there. Choose a stage that stays.', [
+    throw new ProblemError('refused', 'These records cannot move there. Choose a stage that stays.', [
       { at: '/moveTo', code: 'unknown-place', message: 'moveTo takes PIPELINE/STAGE, by their keys.' },
     ]);
   return { pipeline, stage };
@@ -243,7 +243,7 @@ function targetOf(
 function refuseUsed(what: string, uses: readonly PlaceUse[], { record }: PipelineShape, words: Words): void {
   const records = uses.reduce((sum, use) => sum + use.records, 0);
   if (!records) return;
-  const stand = `${countedRecords(words, records, record)} ${records === 1 ? 'stands' : 'stand'} in ${what}`;
+  const stand = `${countedRecords(words, records, record)} ${records === 1 ? 'is' : 'are'} in ${what}`;
   throw new ProblemError('in-use', `${stand}. Say with moveTo where ${records === 1 ? 'it goes' : 'they go'}.`);
 }
 

@@ -213,7 +213,7 @@ export class SheetsService {
           `${name}, row ${row}: ${text}`,
         ]),
       ]),
-      { header: true, columns: [...columns, 'Why', 'What stands there'], bom: true },
+      { header: true, columns: [...columns, 'Why', 'Text of the row'], bom: true },
     );
   }
 

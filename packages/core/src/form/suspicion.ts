@@ -80,7 +80,7 @@ function suspiciousTexts(form: FormDefinition, payload: JsonObject): [number, st
   const links = texts.reduce((sum, { text }) => sum + (text.match(LINK)?.length ?? 0), 0);
   if (links > 1) found.push([Math.min(100, 20 + links * 15), `It holds ${links} links.`]);
   const named = texts.find(({ name, text }) => /name/.test(name) && (text.match(LINK)?.length ?? 0) > 0);
-  if (named) found.push([100, 'A link stands where a name should.']);
+  if (named) found.push([100, 'The name contains a link.']);
   if (texts.some(({ text }) => hasMarkup(text))) found.push([60, 'It holds code for web pages or forums.']);
   const long = texts.map(({ text }) => text.toLowerCase()).filter((text) => text.length > 3);
   if (long.length >= 3 && new Set(long).size === 1) found.push([60, 'Every answer is the same.']);

@@ -147,7 +147,7 @@ export function nameMatch(wanted: Wanted, answer: Answer): { weight: number; tex
   if (shared.length > 1 && shared.length === wanted.words.length)
     return { weight: 0.55, text: `“${called}” asks for it` };
   const synonym = [...words].find((word) => word.length > 3 && !GENERIC_WORDS.has(word) && also.has(word));
-  if (synonym) return { weight: 0.4, text: `“${synonym}” stands in its name` };
+  if (synonym) return { weight: 0.4, text: `“${synonym}” is in its name` };
   if (!shared.length) return null;
   const share = shared.length / Math.max(wanted.words.length, 1);
   return { weight: 0.25 + 0.25 * share, text: `both names have “${shared.join(' ')}”` };

@@ -51,7 +51,7 @@ function alike(from: ProfileField, to: ProfileField, alone: boolean): Renamed | 
   const reasons: { weight: number; text: string }[] = [
     named,
     { weight: 0.4 * shared, text: 'they have values in common' },
-    { weight: around(from.key) === around(to.key) ? 0.15 : 0, text: 'it stands in the same place' },
+    { weight: around(from.key) === around(to.key) ? 0.15 : 0, text: 'it is in the same place' },
     { weight: TELLING.includes(kind) ? 0.2 : 0, text: 'both hold the same kind of values' },
     { weight: alone ? 0.2 : 0, text: 'no other field began when it ended' },
   ];

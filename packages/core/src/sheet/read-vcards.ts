@@ -44,7 +44,7 @@ export function* readVCards(text: string): Generator<SheetRow> {
     } else if (begun !== null) {
       if (card.length <= MOST_LINES) card.push(line);
     } else if (line.trim() !== '')
-      yield { row: index + 1, text: line.slice(0, 1_000), refused: 'It stands outside of a card.' };
+      yield { row: index + 1, text: line.slice(0, 1_000), refused: 'It is outside of a card.' };
   }
   if (begun !== null) yield unfinished(begun, card);
 }

@@ -96,7 +96,7 @@ describe('delimited values', () => {
     expect(table('Visitors 2027,\nName,E-mail\nAda,a@x.example').rows[0]).toEqual({
       row: 1,
       text: 'Visitors 2027',
-      refused: 'It stands above the names of the columns.',
+      refused: 'It is above the column names.',
     });
   });
 
@@ -255,7 +255,7 @@ describe('vCards', () => {
     expect([...readVCards(cards)].map((row) => ('refused' in row ? row.refused : row.values))).toEqual([
       'The card is never ended.',
       'The card says nothing of a person.',
-      'It stands outside of a card.',
+      'It is outside of a card.',
       { full_name: 'Bo' },
     ]);
   });

@@ -19,7 +19,7 @@ export function columnNames(cells: readonly string[], header: boolean): string[]
 export function aboveHeader(row: Cells): SheetRow {
   if ('refused' in row) return row;
   const text = row.cells.filter((cell) => cell.trim() !== '').join(' | ');
-  return { row: row.row, text: text.slice(0, 1_000), refused: 'It stands above the names of the columns.' };
+  return { row: row.row, text: text.slice(0, 1_000), refused: 'It is above the column names.' };
 }
 
 /** Rows as what they hold by column; blank cells are left out, and so are blank rows. */

@@ -88,7 +88,7 @@ export class DealMovesService {
       const record = records.find((one) => one.id === id);
       if (!record) throw new ProblemError('not-found', `There is no such ${kind}.`);
       const pipeline = pipelineOf({ pipelines }, String(record.values.pipeline ?? ''));
-      if (!pipeline) throw new ProblemError('conflict', `This ${kind} stands in no pipeline.`);
+      if (!pipeline) throw new ProblemError('conflict', `This ${kind} is in no pipeline.`);
       const stage = stageOf(pipeline, stageKey);
       if (!stage)
         throw new ProblemError('refused', `${pipeline.name} has no stage “${stageKey}”.`, [

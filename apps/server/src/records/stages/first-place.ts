@@ -9,7 +9,7 @@ import {
 } from '@haycart/core';
 import { ProblemError } from '../../platform/errors/problem-error';
 
-/** The values of the first place of a record made by hand; nothing for what stands in no pipeline. */
+/** The values of the first place of a record made by hand; nothing for what is in no pipeline. */
 export function firstPlace(
   kind: RecordKind,
   { pipeline: pipelineKey, stage: stageKey }: { pipeline?: string | undefined; stage?: string | undefined },

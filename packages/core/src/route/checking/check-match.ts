@@ -19,7 +19,7 @@ export function checkMatch(write: Write, w: number): Problem[] {
         return [error('match-does-not-fit', `A ${write.record} cannot be recognised by ${RULE_WORDS[rule.by]}.`, at)];
       const problems: Problem[] = [];
       if (rules.findIndex(({ by }) => by === rule.by) < m)
-        problems.push(error('rule-twice', `Recognising by ${RULE_WORDS[rule.by]} stands there twice.`, at));
+        problems.push(error('rule-twice', `Recognising by ${RULE_WORDS[rule.by]} is listed twice.`, at));
       if (!fields.some((field) => write.fills.some((fill) => fill.field === field)))
         problems.push(
           error(

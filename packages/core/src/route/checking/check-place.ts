@@ -20,7 +20,7 @@ export function checkPlace(write: Write, w: number, destination: Destination): P
         ]
       : [];
   }
-  if (!placed) return [error('place-does-not-fit', `A ${write.record} stands in no pipeline.`, jsonPointer(way))];
+  if (!placed) return [error('place-does-not-fit', `A ${write.record} is in no pipeline.`, jsonPointer(way))];
   return [...checkStage(write.place, write.record, destination, way), ...checkKept(write, destination, way)];
 }
 

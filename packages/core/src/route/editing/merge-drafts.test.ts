@@ -37,7 +37,7 @@ describe('two drafts made of one', () => {
       fed(route, 'person', 'phone', answer('tel')),
     );
     expect(fillOf(draft, 'person', 'phone')).toEqual(answer('mobile'));
-    expect(clashes).toEqual(['The mapping of phone was changed by both; yours stands.']);
+    expect(clashes).toEqual(['The mapping of phone was changed by both; yours is kept.']);
   });
 
   test('keep what one changed while the other took it away', () => {
@@ -110,7 +110,7 @@ describe('a table that two people changed', () => {
     const theirs = deciding(row('GB', 'a', 'theirs'), row('NL', 'theirs'), row('DE', 'c'));
     const merged = mergeDrafts(base, mine, theirs);
     expect(rowsOf(merged)).toEqual([row('GB', 'mine', 'theirs'), row('NL', 'mine'), row('DE', 'c')]);
-    expect(merged.clashes).toEqual(['A cell of Who was changed by both; there yours stands.']);
+    expect(merged.clashes).toEqual(['A cell of Who was changed by both; there yours is kept.']);
   });
 
   test('is as mine, and that is told, where both made another of the same rows or the columns differ', () => {
@@ -120,7 +120,7 @@ describe('a table that two people changed', () => {
     expect(merged.clashes).toHaveLength(1);
     const wider = { ...base, decisions: [{ ...base.decisions![0]!, outputs: [] }] };
     expect(mergeDrafts(base, wider, deciding(row('Y', 'y'))).clashes).toEqual([
-      'The table Who was changed by both; yours stands.',
+      'The table Who was changed by both; yours is kept.',
     ]);
     expect(mergeDrafts(base, route, base).draft.decisions).toBeUndefined();
     expect(mergeDrafts(route, base, route).draft).toEqual(base);

@@ -89,7 +89,7 @@ function merged<T extends object>(
 function chosen<T>(was: T | undefined, own: T, other: T, what: string, clashes: string[]): T {
   if (same(own, other) || same(other, was)) return own;
   if (same(own, was)) return other;
-  clashes.push(`${what} was changed by both; yours stands.`);
+  clashes.push(`${what} was changed by both; yours is kept.`);
   return own;
 }
 

@@ -41,7 +41,7 @@ function mergedRow(
     const [b, o, t] = [before, one, two].map((value) => JSON.stringify(value ?? null));
     if (o === t || t === b) return one;
     if (o === b) return two;
-    clashes.push(`A cell of ${name} was changed by both; there yours stands.`);
+    clashes.push(`A cell of ${name} was changed by both; there yours is kept.`);
     return one;
   };
   const width = Math.max(own.when.length, other.when.length);

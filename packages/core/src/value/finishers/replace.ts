@@ -4,7 +4,7 @@ import { defineFinisher } from './finisher';
 export const replace = defineFinisher({
   name: 'replace',
   label: 'replace',
-  description: 'Puts one text in the place of another, wherever it stands; capitals do not count.',
+  description: 'Puts one text in the place of another, wherever it is found; capitals do not count.',
   parameters: z.strictObject({
     find: z.string().min(1).max(500).meta({ title: 'find' }),
     put: z.string().max(500).default('').meta({ title: 'put' }),

@@ -138,5 +138,5 @@ function consequenceOf({ unknownCampaign }: WrongLink, nearest: CampaignShape | 
   const left = 'Left: not asked again. The link itself is mended where it stands.';
   if (nearest)
     return `It is ${nearest.name}: it counts there from now on and in the past, which can be taken back in Set up. ${left}`;
-  return unknownCampaign ? `Added: the campaign stands in the register, with its costs to come. ${left}` : left;
+  return unknownCampaign ? `Added to the register of campaigns, without costs so far. ${left}` : left;
 }
