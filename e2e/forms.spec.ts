@@ -292,7 +292,7 @@ test('a suspicious submission waits for a person, who reads why and releases it'
   await page.getByRole('row', { name: /rich@win.example/ }).click();
   const panel = page.getByRole('complementary', { name: 'The submission' });
   await expect(panel).toContainText('It answers a question that no person sees.');
-  await expect(panel).toContainText('A link stands where a name should.');
+  await expect(panel).toContainText('The name contains a link.');
   await panel.getByRole('button', { name: 'Release it' }).click();
   await expect(panel.getByRole('link', { name: /Created a contact/ })).toBeVisible();
 });
