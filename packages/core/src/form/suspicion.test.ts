@@ -28,7 +28,7 @@ describe('a submission', () => {
 
   test.each<[string, JsonObject, Partial<Blocked>, number, RegExp]>([
     ['that answers the trap', { [TRAP]: 'https://x.example' }, {}, 1, /no person sees/],
-    ['with a link for a name', { first_name: 'Win https://x.example' }, {}, 1, /where a name should/],
+    ['with a link for a name', { first_name: 'Win https://x.example' }, {}, 1, /The name contains a link/],
     [
       'with many links',
       { message: 'www.a.example www.b.example http://c http://d http://e http://f' },
