@@ -51,7 +51,10 @@ export function RowName({
   const { depth, part, name } = line;
   const isUnknown = part === 'channel' && name === '';
   const words = (
-    <span className={`truncate ${depth === 0 ? 'font-semibold' : ''} ${name === '' && depth > 0 ? 'text-muted' : ''}`}>
+    <span
+      title={part === 'page' ? name : undefined}
+      className={`truncate ${depth === 0 ? 'font-semibold' : ''} ${name === '' && depth > 0 ? 'text-muted' : ''}`}
+    >
       {isUnknown && <StateShape state="held" />} {rowWord(line, names)}
       {share && (
         <span className="ml-1.5 font-normal text-muted">
