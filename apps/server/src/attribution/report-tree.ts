@@ -1,8 +1,5 @@
-import { ADDED, COUNTED, CREDITED, type Source, type SourceLeaf, type SourceNode } from '@haycart/core';
+import { ADDED, COUNTED, CREDITED, LAST_LEVEL, type Source, type SourceLeaf, type SourceNode } from '@haycart/core';
 import type { SourcePart, SourceRow } from '@haycart/api';
-
-/** The level of the last touch of all: each journey has one. */
-const LAST = 5;
 
 export type SourceOf = Record<SourcePart, string>;
 
@@ -44,10 +41,10 @@ function leafOf(rows: readonly Sums[], source: SourceOf = UNKNOWN, by: readonly 
   // A record that counts at a level counts at all that are less far apart. It has one split value.
   const atOnce = by[0] === 'splitValue' ? 1 : 0;
   const depths = (key: string) => {
-    const counts = Array<number>(LAST + atOnce).fill(0);
+    const counts = Array<number>(LAST_LEVEL + atOnce).fill(0);
     for (const row of rows)
       for (let depth = 0; depth < counts.length; depth += 1)
-        if ((row.level ?? 0) >= LAST - Math.max(0, depth - atOnce)) counts[depth]! += Number(row[key] ?? 0);
+        if ((row.level ?? 0) >= LAST_LEVEL - Math.max(0, depth - atOnce)) counts[depth]! += Number(row[key] ?? 0);
     return counts;
   };
   return {

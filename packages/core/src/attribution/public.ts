@@ -24,5 +24,5 @@ export { creditedRecords, type CreditedRecord } from './columns/credited-records
 export { creditedSums, peopleSums, type PartOf } from './columns/credited-sums';
 export type { CreditWish } from './columns/each-deal';
 export { JOURNEY_KINDS, JourneyColumns, type JourneyPortion } from './columns/journey-columns';
-export type { SourceSums } from './columns/sums-by-source';
+export { LAST_LEVEL, type SourceSums } from './columns/sums-by-source';
 export { worthIn } from './columns/worth';

@@ -17,9 +17,9 @@ export const WAY_PARTS = [
 export type WayPart = (typeof WAY_PARTS)[number];
 
 /**
- * How a visit came: campaign parameters, the host name of the referring site, the name of a click parameter, the page
- * and the one where the visitor came in, both without their queries, the sheet, what the person said, the kind of device, and the country where somebody told it. `within` is set when the referring page
- * belongs to the same site.
+ * How a visit came: campaign parameters, the host name of the referring site, the name of a click parameter, the page of the
+ * form and the page where the visitor came in, both without their queries, the sheet, what the person said, the kind of
+ * device, and the country where a site told it. `within` is set when the referring page belongs to the same site.
  */
 export type Way = Partial<Record<WayPart | 'intake' | 'within', string>>;
 

@@ -21,7 +21,8 @@ describe('reading a visit', () => {
   test.each([
     ['gb', 'GB'],
     [' NL ', 'NL'],
-    ['Great Britain', undefined],
+    ['Great Britain', 'GB'],
+    ['XX', undefined],
     ['G1', undefined],
   ])('takes the country %s as %s, from a script alone', (country, code) => {
     expect(readVisit({ handedOver: { country } }).country).toBe(code);

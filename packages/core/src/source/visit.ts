@@ -1,5 +1,6 @@
 import { LIMITS } from '../limits';
 import { isJsonObject, type JsonObject, type JsonValue } from '../json';
+import { countryNamed } from '../reading/country-name';
 import { storableText } from '../text';
 import { clickIn } from './click';
 import { readEarlierVisits } from './earlier-visit';
@@ -11,7 +12,8 @@ export const CAMPAIGN_PARAMETERS = ['utm_source', 'utm_medium', 'utm_campaign', 
 export type CampaignParameter = (typeof CAMPAIGN_PARAMETERS)[number];
 
 /**
- * What surrounded a submission, apart from its time: `page` is where the form is, `landing` where the visitor came in, if that is another. Everything is optional: a server-to-server post has almost none of it.
+ * What surrounded a submission, apart from its time. Everything is optional: a server-to-server post has almost none of it.
+ * `page` is where the form is, `landing` where the visitor came in, if that is another page.
  * `click` is the name of a click parameter and `clickId` its value; `masked` names the parts, apart by spaces, that held an
  * e-mail address.
  */
@@ -101,18 +103,12 @@ export function readVisit(sources: {
   keepParameter('clickId', click?.id);
   keep('userAgent', sources.headers?.userAgent);
   keep('language', handed.language);
-  keep('country', countryCode(handed.country));
+  keep('country', handed.country && countryNamed(handed.country));
   keep('formVersion', handed.formVersion);
   if (masked.length) visit.masked = masked.join(' ');
   const earlier = readEarlierVisits(handed.earlier, readBefore);
   if (earlier.length) visit.earlier = earlier;
   return visit;
-}
-
-/** An ISO 3166-1 code of two letters, or nothing. */
-function countryCode(text: string | undefined): string | undefined {
-  const code = text?.trim().toUpperCase();
-  return code && /^[A-Z]{2}$/.test(code) ? code : undefined;
 }
 
 /** What tells where somebody came from before; nothing came before that. */
