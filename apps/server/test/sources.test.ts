@@ -231,6 +231,7 @@ test('each figure of each row equals its list of records: their number, or the s
   for (const credit of ['first', 'position', 'decay'])
     for (const basis of ['deal', 'contact', 'company'])
       expect(await figuresThatDiffer(`by=channel,source,campaign&credit=${credit}&basis=${basis}`)).toEqual([]);
+  expect(await figuresThatDiffer('by=channel,source,campaign,page')).toEqual([]);
 });
 
 describe('narrowed', () => {
